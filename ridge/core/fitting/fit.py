@@ -1,0 +1,153 @@
+"""Fitting a model to readings by least squares in y."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ridge.core.errors import BeyondDoubles, NotIdentifiable, TooFewReadings
+from ridge.core.fitting.linear import DependentColumn, solve
+from ridge.core.fitting.result import Fit, Parameter
+from ridge.core.judging.statistics import Statistics, compute_statistics
+from ridge.core.models import LinearModel
+from ridge.core.models.base import Extended, ExtendedNumber
+from ridge.core.readings import Array, Readings
+
+
+def _power_of_two(values: Extended) -> ExtendedNumber:
+    """Scale, exact in binary, that brings values to at most one in size; 1 for all zeros."""
+    largest = np.max(np.abs(values), initial=np.longdouble(0))
+    return np.ldexp(np.longdouble(1), int(np.frexp(largest)[1]))
+
+
+def _weighted_correlation(x: Extended, y: Extended, weights: Extended) -> float | None:
+    total = weights.sum()
+    dx = x - np.dot(weights, x) / total
+    dy = y - np.dot(weights, y) / total
+    spread = np.sqrt(np.dot(weights * dx, dx)) * np.sqrt(np.dot(weights * dy, dy))
+    return float(np.clip(np.dot(weights * dx, dy) / spread, -1, 1)) if spread > 0 else None
+
+
+def fit(readings: Readings, model: LinearModel) -> Fit:
+    """Fit ``model`` to the readings in use by weighted least squares in y.
+
+    Solved in u = (x − centre)/scale and in extended precision, so that the result carries the last digits
+    of a double wherever the readings lie. Weights enter as in ``Readings.used_weights``.
+
+    Raises
+    ------
+    TooFewReadings
+        Fewer readings in use than free parameters.
+    NotIdentifiable
+        All x are equal (or all zero for a line through a fixed point).
+    BeyondDoubles
+        A parameter or a sum of squares is beyond what a double can hold.
+    """
+    used = readings.used
+    free = model.free_names
+    n, p = int(used.sum()), len(free)
+    if n < p:
+        raise TooFewReadings(p, n)
+    x, y = readings.x[used].astype(np.longdouble), readings.y[used].astype(np.longdouble)
+    weights = readings.used_weights.astype(np.longdouble)
+    if np.all(x == x[0]) and ((model.centred and p > 1) or x[0] == 0):
+        raise NotIdentifiable(
+            f"All x are equal ({float(x[0]):g}), so a slope cannot be told.",
+            "the mean of y at that x",
+            "Add readings at another x, or swap x and y.",
+        )
+
+    centre = np.dot(weights, x) / weights.sum() if model.centred else np.longdouble(0)
+    scale = _power_of_two(x - centre)
+    target = y - model.known_part(x)
+    y_scale = _power_of_two(target)
+    try:
+        solution = solve(model.design((x - centre) / scale), target / y_scale, np.sqrt(weights))
+    except DependentColumn as cause:
+        raise NotIdentifiable(
+            f"The x values differ by too little to tell the {free[-1]} apart.",
+            "the mean of y",
+            "Add readings over a wider range of x.",
+        ) from cause
+
+    natural = model.to_natural(centre, scale)
+    root = natural @ solution.inverse_factor
+    free_values = y_scale * (natural @ solution.coefficients)
+    free_covariance = root @ root.T
+    rest, moving = solution.weighted_residuals, solution.projections[1 if model.has_constant else 0 :]
+    rss, regression = np.dot(rest, rest), np.dot(moving, moving)
+    noise = 4 * np.finfo(np.float64).eps * np.max(np.sqrt(weights) * np.abs(y)) / y_scale
+    exact = n > p and bool(np.max(np.abs(rest)) <= noise)
+    if n == p:
+        rss = np.longdouble(0)
+    if regression <= n * noise**2 and np.ptp(y) == 0:
+        regression = np.longdouble(0)
+
+    with np.errstate(over="ignore", under="ignore"):
+        values = model.fixed | dict(zip(free, free_values.astype(np.float64).tolist(), strict=True))
+        for name in free:
+            if not np.isfinite(values[name]):
+                raise BeyondDoubles(name)
+        for sum_of_squares in (rss, regression):
+            held = float(sum_of_squares * y_scale**2)
+            if not np.isfinite(held) or (held == 0) != (sum_of_squares == 0):
+                raise BeyondDoubles("sum of squares")
+        statistics = compute_statistics(
+            n=n,
+            free=p,
+            constant=model.has_constant,
+            rss=float(rss * y_scale**2),
+            regression=float(regression * y_scale**2),
+            r_squared=float(regression / (regression + rss)) if regression > 0 or not exact and rss > 0 else None,
+            ratio=float(regression / rss) if rss > 0 else np.inf,
+            exact=exact,
+            correlation=_weighted_correlation(x / scale, y / y_scale, weights),
+            log_weight_sum=float(np.log(weights).sum()),
+            reference_error=readings.reference_error if readings.absolute_errors else None,
+        )
+        at = [model.parameter_names.index(name) for name in free]
+        unit_covariance = np.zeros((len(model.parameter_names),) * 2)
+        unit_covariance[np.ix_(at, at)] = free_covariance.astype(np.float64)
+        residuals = (rest * y_scale / np.sqrt(weights)).astype(np.float64)
+    return _assemble(readings, model, values, unit_covariance, statistics, solution.leverage, residuals)
+
+
+def _assemble(
+    readings: Readings,
+    model: LinearModel,
+    values: dict[str, float],
+    unit_covariance: Array,
+    statistics: Statistics,
+    used_leverage: Array,
+    used_residuals: Array,
+) -> Fit:
+    """Spread the results of a solve over all rows and dress the parameters with their uncertainties."""
+    used = readings.used
+    finite = np.isfinite(readings.x)
+    fitted = np.full(len(readings), np.nan)
+    residuals = np.full(len(readings), np.nan)
+    leverage = np.full(len(readings), np.nan)
+    with np.errstate(over="ignore", invalid="ignore"):
+        fitted[finite] = model.evaluate(readings.x[finite], values)
+        observed = finite & np.isfinite(readings.y)
+        residuals[observed] = readings.y[observed] - fitted[observed]
+    residuals[used] = used_residuals
+    leverage[used] = used_leverage
+
+    degrees = statistics.degrees_of_freedom
+    deviation = readings.reference_error if readings.absolute_errors else statistics.residual_standard_deviation
+    with np.errstate(over="ignore", under="ignore", invalid="ignore"):
+        covariance = unit_covariance * (np.nan if deviation is None else deviation**2)
+        unit_errors = np.sqrt(np.diag(unit_covariance))
+    parameters = {
+        name: Parameter(
+            name=name,
+            value=values[name],
+            standard_error=None if deviation is None or name in model.fixed else float(unit_errors[i] * deviation),
+            fixed=name in model.fixed,
+            degrees_of_freedom=degrees,
+            absolute=readings.absolute_errors,
+            exact=statistics.exact,
+        )
+        for i, name in enumerate(model.parameter_names)
+    }
+    return Fit(readings, model, parameters, covariance, statistics, fitted, residuals, leverage, unit_covariance)

@@ -1,0 +1,153 @@
+"""A fit: a model with the parameters that least squares gave it on these readings."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+import numpy as np
+import numpy.typing as npt
+
+from ridge.core.judging.statistics import Statistics, check_level, critical_value, two_sided_p
+from ridge.core.models import Model
+from ridge.core.readings import Array, Readings
+
+if TYPE_CHECKING:
+    from ridge.core.judging.cautions import Caution
+    from ridge.core.predicting.at_x import Prediction
+    from ridge.core.predicting.at_y import Solution
+    from ridge.core.wording.equation import Equation
+
+
+@dataclass(frozen=True)
+class Parameter:
+    """One parameter. ``standard_error``, ``t`` and ``p_value`` are None where they have no meaning."""
+
+    name: str
+    value: float
+    standard_error: float | None
+    fixed: bool
+    degrees_of_freedom: int
+    absolute: bool
+    exact: bool
+
+    @property
+    def relative_error(self) -> float | None:
+        """Standard error as a share of the value's size."""
+        return None if self.standard_error is None or self.value == 0 else abs(self.standard_error / self.value)
+
+    @property
+    def t(self) -> float | None:
+        """Value over standard error; None for a fixed parameter and for an exact fit."""
+        if self.fixed or self.exact or not self.standard_error:
+            return None
+        return self.value / self.standard_error
+
+    @property
+    def p_value(self) -> float | None:
+        """Two-sided p of the hypothesis that the parameter is zero."""
+        return None if self.t is None else two_sided_p(self.t, self.degrees_of_freedom, self.absolute)
+
+    def interval(self, level: float = 0.95) -> tuple[float, float]:
+        """Confidence interval in the parameter's unit; unbounded where the scatter is unknown."""
+        check_level(level)
+        if self.fixed:
+            return (self.value, self.value)
+        width = critical_value(level, self.degrees_of_freedom, self.absolute)
+        if width is None or self.standard_error is None:
+            return (-np.inf, np.inf)
+        return (self.value - width * self.standard_error, self.value + width * self.standard_error)
+
+
+@dataclass(frozen=True)
+class Fit:
+    """A model fitted to readings.
+
+    Arrays over readings have one entry per row, in the order of the readings. ``fitted`` is given wherever x
+    is finite, ``residuals`` (observed minus fitted) wherever y is too, also for rows that are set aside;
+    ``leverage`` only for rows in use. Elsewhere they hold NaN.
+    ``covariance`` has one row per parameter in the order of ``parameters``, zeros for fixed ones,
+    NaN where the scatter is unknown.
+    """
+
+    readings: Readings
+    model: Model
+    parameters: Mapping[str, Parameter]
+    covariance: Array
+    statistics: Statistics
+    fitted: Array
+    residuals: Array
+    leverage: Array
+    unit_covariance: Array
+    """Covariance for a reading of weight one whose variance is one: (JᵀWJ)⁻¹, fixed parameters zero."""
+
+    def __repr__(self) -> str:
+        return f"Fit({self.equation.text}, n={self.statistics.n})"
+
+    @property
+    def values(self) -> dict[str, float]:
+        return {name: parameter.value for name, parameter in self.parameters.items()}
+
+    @property
+    def reading_deviation(self) -> float | None:
+        """Standard deviation of a reading of weight one: given, or estimated from the residuals; None if unknown."""
+        if self.readings.absolute_errors:
+            return self.readings.reference_error
+        return self.statistics.residual_standard_deviation
+
+    def critical_value(self, level: float) -> float | None:
+        return critical_value(level, self.statistics.degrees_of_freedom, self.readings.absolute_errors)
+
+    def evaluate(self, x: npt.ArrayLike) -> Array:
+        """Values of the curve at x."""
+        return self.model.evaluate(x, self.values)
+
+    @cached_property
+    def standardised_residuals(self) -> Array:
+        """Residual over its own standard deviation, s·√((1 − leverage)/weight); NaN where that is zero or unknown.
+
+        Internally studentised, e.g. Cook and Weisberg, "Residuals and Influence in Regression", 1982.
+        """
+        result = np.full(len(self.readings), np.nan)
+        deviation, used = self.reading_deviation, self.readings.used
+        if deviation and not self.statistics.exact:
+            room = 1 - self.leverage[used]
+            with np.errstate(divide="ignore", invalid="ignore"):
+                own = deviation * np.sqrt(np.where(room > 1e-12, room, np.nan) / self.readings.used_weights)
+                result[used] = self.residuals[used] / own
+        return result
+
+    @cached_property
+    def cooks_distance(self) -> Array:
+        """How far the fitted values move when this reading is left out (Cook, Technometrics 19, 1977)."""
+        free = max(1, len(self.model.free_names))
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.asarray(self.standardised_residuals**2 * self.leverage / ((1 - self.leverage) * free))
+
+    def predict(self, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
+        """y at x with both intervals; see ``ridge.core.predicting.at_x``."""
+        from ridge.core.predicting.at_x import predict
+
+        return predict(self, x, level)
+
+    def solve(self, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95) -> list[Solution]:
+        """Every x at which the curve takes the value y; see ``ridge.core.predicting.at_y``."""
+        from ridge.core.predicting.at_y import solve
+
+        return solve(self, y, repeats, level)
+
+    @cached_property
+    def cautions(self) -> list[Caution]:
+        """What a user should know about this fit, each with what to do about it."""
+        from ridge.core.judging.cautions import find_cautions
+
+        return find_cautions(self)
+
+    @cached_property
+    def equation(self) -> Equation:
+        """The equation as text and LaTeX, rounded so that it stays within a tenth of s of the full one."""
+        from ridge.core.wording.equation import word_equation
+
+        return word_equation(self)

@@ -1,0 +1,1 @@
+"""Statistics of a fit, and what they say about it."""

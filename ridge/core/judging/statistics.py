@@ -1,0 +1,142 @@
+"""The statistics of a fit: what is computed, and why a figure is absent where it is."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+import numpy as np
+from scipy.special import fdtrc, ndtr, ndtri, stdtr, stdtrit
+
+from ridge.core.errors import OutsideSense
+
+
+@dataclass(frozen=True)
+class Statistics:
+    """Statistics of a fit with p free parameters. A figure that has no meaning here is None; ``absent`` says why.
+
+    Sums of squares are weighted (``Readings.used_weights``) and in squared units of y. A model without a
+    free constant uses the uncorrected total sum of squares (about the fixed constant, 0 as a rule), as
+    NIST's certified results do; its R² is not comparable with that of a model that has one.
+
+    aic, aicc and bic come from the normal likelihood and count the residual variance as a parameter
+    where it is estimated (Burnham and Anderson, "Model Selection and Multimodel Inference", 2002).
+    chi_squared needs absolute uncertainties.
+    """
+
+    n: int
+    degrees_of_freedom: int
+    residual_sum_of_squares: float
+    total_sum_of_squares: float
+    regression_sum_of_squares: float
+    r_squared: float | None
+    adjusted_r_squared: float | None
+    correlation: float | None
+    residual_standard_deviation: float | None
+    f_statistic: float | None
+    f_p_value: float | None
+    aic: float | None
+    aicc: float | None
+    bic: float | None
+    chi_squared: float | None
+    reduced_chi_squared: float | None
+    exact: bool
+    absent: Mapping[str, str] = field(default_factory=dict)
+
+
+def check_level(level: float) -> None:
+    """Raise OutsideSense unless 0 < level < 1."""
+    if not 0 < level < 1:
+        raise OutsideSense("level", "a confidence level lies between 0 and 1 (0.95 for 95 %), its ends excluded.")
+
+
+def critical_value(level: float, degrees_of_freedom: int, absolute: bool) -> float | None:
+    """Half-width of a two-sided interval in standard errors; None when nothing estimates the scatter.
+
+    Student's t with the residual degrees of freedom; the normal distribution when uncertainties are absolute.
+    """
+    check_level(level)
+    if absolute:
+        return float(ndtri((1 + level) / 2))
+    return float(stdtrit(degrees_of_freedom, (1 + level) / 2)) if degrees_of_freedom > 0 else None
+
+
+def two_sided_p(t: float, degrees_of_freedom: int, absolute: bool) -> float:
+    """Probability of a value at least as far from zero as ``t`` when the true parameter is zero."""
+    return float(2 * (ndtr(-abs(t)) if absolute else stdtr(degrees_of_freedom, -abs(t))))
+
+
+def compute_statistics(
+    *,
+    n: int,
+    free: int,
+    constant: bool,
+    rss: float,
+    regression: float,
+    r_squared: float | None,
+    ratio: float,
+    exact: bool,
+    correlation: float | None,
+    log_weight_sum: float,
+    reference_error: float | None,
+) -> Statistics:
+    """Statistics from the sums of a solve.
+
+    ``ratio`` is the regression over the residual sum of squares, taken before rounding to doubles.
+    ``reference_error`` is the uncertainty of a reading of weight one where it is known absolutely, else None.
+    ``log_weight_sum`` is Σ ln(weight) over the readings in use.
+    """
+    absent: dict[str, str] = {}
+    degrees = n - free
+    terms = free - (1 if constant else 0)
+    known = reference_error is not None
+
+    if r_squared is None:
+        absent["r_squared"] = "All y are equal: there is no variation to account for."
+    adjusted = s = f = f_p = None
+    if degrees > 0:
+        s = float(np.sqrt(rss / degrees))
+        if r_squared is not None:
+            adjusted = 1 - (1 - r_squared) * (n - (1 if constant else 0)) / degrees
+    else:
+        why = "There are as many parameters as readings, so nothing is left to estimate the scatter from."
+        for name in ("residual_standard_deviation", "adjusted_r_squared", "f_statistic", "f_p_value"):
+            absent[name] = why
+    if exact and degrees > 0:
+        why = "The fit is exact: the readings do not scatter about it, so there is nothing to compare with."
+        absent["f_statistic"] = absent["f_p_value"] = why
+    elif degrees > 0 and terms > 0 and r_squared is not None:
+        f = ratio * degrees / terms
+        f_p = float(fdtrc(terms, degrees, f))
+
+    aic = aicc = bic = chi = reduced = None
+    log_likelihood: float | None = None
+    if reference_error is not None:
+        chi = rss / reference_error**2
+        reduced = chi / degrees if degrees > 0 else None
+        log_likelihood = -0.5 * (chi + n * np.log(2 * np.pi * reference_error**2) - log_weight_sum)
+    elif not exact and rss > 0:
+        log_likelihood = -0.5 * (n * (np.log(2 * np.pi * rss / n) + 1) - log_weight_sum)
+    else:
+        absent["aic"] = absent["aicc"] = absent["bic"] = "The likelihood of an exact fit has no bound."
+    if log_likelihood is not None:
+        counted = free + (0 if known else 1)
+        aic = float(-2 * log_likelihood + 2 * counted)
+        bic = float(-2 * log_likelihood + counted * np.log(n))
+        if n - counted - 1 > 0:
+            aicc = aic + 2 * counted * (counted + 1) / (n - counted - 1)
+        else:
+            absent["aicc"] = f"It needs at least {counted + 2} readings."
+    if chi is None:
+        absent["chi_squared"] = absent["reduced_chi_squared"] = "It needs uncertainties of y that are known absolutely."
+    elif reduced is None:
+        absent["reduced_chi_squared"] = "There are no degrees of freedom to divide by."
+    if correlation is None:
+        absent["correlation"] = "All x or all y are equal."
+
+    return Statistics(
+        n=n, degrees_of_freedom=degrees, residual_sum_of_squares=rss, total_sum_of_squares=rss + regression,
+        regression_sum_of_squares=regression, r_squared=r_squared, adjusted_r_squared=adjusted,
+        correlation=correlation, residual_standard_deviation=s, f_statistic=f, f_p_value=f_p,
+        aic=aic, aicc=aicc, bic=bic, chi_squared=chi, reduced_chi_squared=reduced, exact=exact, absent=absent,
+    )  # fmt: skip

@@ -1,0 +1,83 @@
+"""y at an x: the curve's value, the interval of the curve and the interval of a new reading."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+import numpy.typing as npt
+
+from ridge.core.errors import OutsideSense
+from ridge.core.predicting.beyond import distance_beyond, in_ranges
+from ridge.core.readings import Array
+
+if TYPE_CHECKING:
+    from ridge.core.fitting.result import Fit
+
+
+@dataclass(frozen=True)
+class Prediction:
+    """Values at ``x``, every field in the shape of x.
+
+    mean_low, mean_high: confidence interval of the curve. low, high: prediction interval of one new reading
+    of weight one. Infinite where the scatter is unknown. ``beyond``: distance outside the measured range in
+    the unit of x (0 inside), ``beyond_ranges`` the same as a multiple of that range's width.
+    """
+
+    x: Array
+    value: Array
+    standard_error: Array
+    mean_low: Array
+    mean_high: Array
+    low: Array
+    high: Array
+    beyond: Array
+    beyond_ranges: Array
+    level: float
+
+
+def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
+    """y at x (any shape) with its intervals at ``level``.
+
+    Variance of the curve g·C·gᵀ with the exact gradient g; of a new reading, that plus the variance of a
+    reading of weight one (Draper and Smith, "Applied Regression Analysis", 3rd ed., section 3.1).
+    For a model with a free constant the variance is taken about the weighted mean of x, where it does not cancel.
+    Raises OutsideSense for a level outside (0, 1) or an x that is not finite.
+    """
+    x = np.asarray(x, dtype=float)
+    if not np.all(np.isfinite(x)):
+        raise OutsideSense("x", "must be finite numbers.")
+    width = fit.critical_value(level)
+    deviation = fit.reading_deviation
+    with np.errstate(over="ignore", under="ignore", invalid="ignore"):
+        value = fit.evaluate(x)
+        if width is None or deviation is None:
+            error = new_error = half = new_half = np.full(x.shape, np.inf)
+        else:
+            error = deviation * np.sqrt(_unit_variance(fit, x))
+            new_error = np.hypot(error, deviation)
+            half, new_half = width * error, width * new_error
+        beyond = distance_beyond(fit.readings, x)
+        return Prediction(
+            x=x, value=value, standard_error=error, mean_low=value - half, mean_high=value + half,
+            low=value - new_half, high=value + new_half, beyond=beyond,
+            beyond_ranges=in_ranges(fit.readings, beyond), level=level,
+        )  # fmt: skip
+
+
+def _unit_variance(fit: Fit, x: Array) -> Array:
+    """Variance of the curve at x for a reading of weight one with variance one."""
+    flat = x.reshape(-1)
+    gradient = fit.model.gradient(flat, fit.values)
+    covariance = fit.unit_covariance
+    if not fit.model.has_constant:
+        return np.asarray(np.einsum("ni,ij,nj->n", gradient, covariance, gradient)).reshape(x.shape)
+    # g·C·gᵀ about the weighted centre, where constant and other terms do not correlate:
+    # far from x = 0 the plain form subtracts nearly equal numbers.
+    weights = fit.readings.used_weights
+    total = weights.sum()
+    used = fit.readings.x[fit.readings.used]
+    centre = fit.model.gradient(used, fit.values).T @ (weights / total)
+    offset = gradient - centre
+    return np.asarray(1 / total + np.einsum("ni,ij,nj->n", offset, covariance, offset)).reshape(x.shape)

@@ -1,0 +1,132 @@
+"""Readings: the measured pairs, what is known about their uncertainty, and which may take part in a fit."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+
+from ridge.core.errors import LengthsDiffer, OutsideSense
+
+Array = npt.NDArray[np.float64]
+Mask = npt.NDArray[np.bool_]
+
+
+def _column(name: str, values: npt.ArrayLike, length: int | None) -> Array:
+    try:
+        array = np.array(values, dtype=np.float64)
+    except (TypeError, ValueError) as cause:
+        raise OutsideSense(name, "holds something that is not a number.") from cause
+    if array.ndim == 0 and length is not None:
+        array = np.full(length, float(array))
+    if array.ndim != 1:
+        raise OutsideSense(name, "must be a plain list of numbers.")
+    if length is not None and len(array) != length:
+        raise LengthsDiffer(name, len(array), length)
+    array.setflags(write=False)
+    return array
+
+
+class Readings:
+    """Measured pairs (x, y), one per row, any order, repeats allowed.
+
+    Parameters
+    ----------
+    x, y : array-like, shape (n,)
+        In any units. NaN or an infinity marks a missing value; such a row takes no part in a fit.
+    x_error, y_error : array-like, shape (n,) or one number, optional
+        Standard uncertainties in the units of x and y, positive.
+    weight : array-like, shape (n,), optional
+        Factors on the squared residuals, not negative; a reading of weight 0 takes no part.
+    included : array-like of bool, shape (n,), optional
+        False for a reading that is set aside.
+    absolute_errors : bool
+        True: ``y_error`` is known in absolute terms and is taken at its word.
+        False: only the ratios between the uncertainties are known; their size is estimated from the scatter.
+
+    Raises
+    ------
+    LengthsDiffer, OutsideSense
+    """
+
+    def __init__(
+        self,
+        x: npt.ArrayLike,
+        y: npt.ArrayLike,
+        x_error: npt.ArrayLike | None = None,
+        y_error: npt.ArrayLike | None = None,
+        weight: npt.ArrayLike | None = None,
+        included: npt.ArrayLike | None = None,
+        absolute_errors: bool = False,
+    ) -> None:
+        self.x = _column("x", x, None)
+        n = len(self.x)
+        self.y = _column("y", y, n)
+        self.x_error = None if x_error is None else _column("x_error", x_error, n)
+        self.y_error = None if y_error is None else _column("y_error", y_error, n)
+        self.weight = None if weight is None else _column("weight", weight, n)
+        if included is None:
+            self.included: Mask = np.ones(n, dtype=np.bool_)
+        else:
+            self.included = np.array(included, dtype=np.bool_)
+            if self.included.shape != (n,):
+                raise LengthsDiffer("included", self.included.size, n)
+        if absolute_errors and self.y_error is None:
+            raise OutsideSense("absolute_errors", "needs y_error: without uncertainties there is nothing to take as absolute.")
+        self.absolute_errors = absolute_errors
+
+    def __len__(self) -> int:
+        return len(self.x)
+
+    def __repr__(self) -> str:
+        return f"Readings({len(self)} rows, {int(self.used.sum())} used)"
+
+    @cached_property
+    def used(self) -> Mask:
+        """Rows that take part in a fit: included, finite, with a usable uncertainty and a positive weight."""
+        mask: Mask = self.included & np.isfinite(self.x) & np.isfinite(self.y)
+        if self.y_error is not None:
+            mask &= np.isfinite(self.y_error) & (self.y_error > 0)
+        if self.weight is not None:
+            mask &= np.isfinite(self.weight) & (self.weight > 0)
+        return mask
+
+    @cached_property
+    def unknowns(self) -> Mask:
+        """Rows with a y but no x: their x is to be found from the curve."""
+        return self.included & np.isfinite(self.y) & np.isnan(self.x)
+
+    @cached_property
+    def measured_range(self) -> tuple[float, float]:
+        """Smallest and largest x in use, in the unit of x. (nan, nan) where nothing is in use."""
+        x = self.x[self.used]
+        return (float(x.min()), float(x.max())) if len(x) else (float("nan"), float("nan"))
+
+    @cached_property
+    def reference_error(self) -> float:
+        """Standard uncertainty of a reading of weight one, in the unit of y.
+
+        The root of the harmonic mean of the squared uncertainties in use; 1 where none are given.
+        """
+        if self.y_error is None:
+            return 1.0
+        errors = self.y_error[self.used]
+        if not len(errors):
+            return 1.0
+        smallest = errors.min()
+        return float(smallest / np.sqrt(np.mean((smallest / errors) ** 2)))
+
+    @cached_property
+    def used_weights(self) -> Array:
+        """Weights of the rows in use, shape (number used,).
+
+        ``weight`` as given, times (reference_error / y_error)². The second factor has mean one, so that
+        equal uncertainties leave sums of squares and s in the units of y.
+        """
+        weights = np.ones(int(self.used.sum()))
+        if self.y_error is not None:
+            weights = (self.reference_error / self.y_error[self.used]) ** 2
+        if self.weight is not None:
+            weights = weights * self.weight[self.used]
+        return weights

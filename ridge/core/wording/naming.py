@@ -1,0 +1,65 @@
+"""The study's own names, symbols and units."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+NO_BREAK = "\u00a0"
+_LATEX_SPECIAL = {
+    "\\": r"\backslash ", "{": r"\{", "}": r"\}", "$": r"\$", "&": r"\&", "#": r"\#",
+    "%": r"\%", "~": r"\sim ", "^": r"\hat{}",
+}  # fmt: skip
+
+
+def _escape(text: str) -> str:
+    return "".join(_LATEX_SPECIAL.get(letter, letter) for letter in text)
+
+
+def symbol_latex(symbol: str) -> str:
+    """A symbol as LaTeX: one letter slanted, several kept together, what follows ``_`` lowered."""
+    head, _, tail = symbol.partition("_")
+    base = _escape(head) if len(head) == 1 else rf"\mathit{{{_escape(head)}}}"
+    return base + (rf"_{{\mathrm{{{_escape(tail)}}}}}" if tail else "")
+
+
+@dataclass(frozen=True)
+class Naming:
+    """Name, symbol and unit of x and of y, as the study's columns give them."""
+
+    x: str = "x"
+    y: str = "y"
+    x_unit: str = ""
+    y_unit: str = ""
+    x_name: str = ""
+    y_name: str = ""
+
+    def x_with_unit(self, number: str) -> str:
+        return with_unit(number, self.x_unit)
+
+    def y_with_unit(self, number: str) -> str:
+        return with_unit(number, self.y_unit)
+
+    @property
+    def parameter_units(self) -> dict[str, str]:
+        """Units of the parameters of a line."""
+        return {"slope": quotient(self.y_unit, self.x_unit), "intercept": self.y_unit}
+
+
+def with_unit(number: str, unit: str) -> str:
+    """Number and unit, kept on one line; the degree sign follows without a gap."""
+    if not unit:
+        return number
+    gap = "" if unit in ("°", "′", "″") else NO_BREAK
+    if "±" in number and not number.startswith("("):
+        number = f"({number})" if unit in ("°", "%") else number
+    return f"{number}{gap}{unit}"
+
+
+def quotient(upper: str, lower: str) -> str:
+    """Unit of a quotient: ``mm/N``, ``1/h``, ``N/(m·s)``."""
+    if upper == lower:
+        return ""
+    if not lower:
+        return upper
+    return f"{upper or '1'}/{lower if re.fullmatch(r'[^/·* ]+', lower) else f'({lower})'}"

@@ -1,0 +1,131 @@
+"""Numbers as text: true minus signs, thin spaces between thousands, ×10ⁿ for the very large and small."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from decimal import ROUND_HALF_UP, Context, Decimal
+
+MINUS = "\u2212"
+THIN = "\u202f"  # narrow no-break space
+_SUPERSCRIPT = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
+_ROUNDING = Context(prec=400, rounding=ROUND_HALF_UP)
+
+
+def decimal(value: float) -> Decimal:
+    """The shortest decimal that reads back as this double: what a person would write."""
+    return Decimal(repr(float(value)))
+
+
+def place(value: float) -> int:
+    """Power of ten of the first significant digit; 0 for zero."""
+    return decimal(value).adjusted() if value else 0
+
+
+def round_to(value: float, decimals: int) -> Decimal:
+    """Rounded half up to so many decimals (negative: to tens, hundreds …)."""
+    return decimal(value).quantize(Decimal(1).scaleb(-decimals), context=_ROUNDING)
+
+
+def power_of_ten(exponent: int) -> str:
+    """``10⁻⁷``."""
+    return f"10{str(exponent).translate(_SUPERSCRIPT)}"
+
+
+def group(digits: str) -> str:
+    """Thin spaces between thousands, from five digits before the point on."""
+    whole, point, rest = digits.partition(".")
+    sign, whole = (whole[0], whole[1:]) if whole[:1] in "-−" else ("", whole)
+    if len(whole) > 4:
+        whole = f"{int(whole):,}".replace(",", THIN)
+    return sign + whole + point + rest
+
+
+@dataclass(frozen=True)
+class NumberText:
+    """One number in two notations."""
+
+    text: str
+    latex: str
+    plain: str
+    """Digits that any program reads back: ASCII minus, no spaces, E notation."""
+
+
+def write(value: float, decimals: int) -> NumberText:
+    """``value`` rounded to so many decimals."""
+    if not math.isfinite(value):
+        infinite = "∞" if value > 0 else f"{MINUS}∞"
+        return NumberText("undefined", r"\text{undefined}", "") if math.isnan(value) else NumberText(infinite, r"\infty", "")
+    rounded = round_to(value, decimals)
+    if rounded == 0:
+        rounded = abs(rounded)
+    top = rounded.adjusted() if rounded else 0
+    if top >= 6 or top <= -5 or decimals < -2:
+        mantissa = rounded.scaleb(-top)
+        digits = f"{mantissa:f}" if decimals + top >= 0 else f"{mantissa:.0f}"
+        if decimals + top >= 0:
+            digits = f"{mantissa:.{decimals + top}f}"
+        text = f"{digits.replace('-', MINUS)}{THIN}×{THIN}{power_of_ten(top)}"
+        return NumberText(text, rf"{digits} \times 10^{{{top}}}", f"{digits}e{top}")
+    return plain_digits(rounded, decimals)
+
+
+def plain_digits(rounded: Decimal, decimals: int) -> NumberText:
+    """An already rounded number without a power of ten."""
+    digits = f"{rounded:.{max(decimals, 0)}f}"
+    return NumberText(group(digits.replace("-", MINUS)), group(digits).replace(THIN, r"\,"), digits)
+
+
+def significant(value: float, digits: int = 4, *, strip: bool = False) -> NumberText:
+    """``value`` to so many significant digits; ``strip`` drops zeros at the end."""
+    if not math.isfinite(value) or value == 0:
+        return write(value, 0)
+    decimals = digits - 1 - place(value)
+    rounded = round_to(value, decimals)
+    decimals = digits - 1 - rounded.adjusted()
+    if strip:
+        exponent = rounded.normalize().as_tuple().exponent
+        decimals = min(decimals, max(-int(exponent), -place(float(rounded))))
+    return write(float(rounded), decimals)
+
+
+def full(value: float) -> str:
+    """Every digit the double carries, readable by any program."""
+    return repr(float(value)).removesuffix(".0") if math.isfinite(value) else str(value)
+
+
+def share(value: float) -> str:
+    """R² and the like: as many digits as tell it from one, four at least, never rounded up to 1."""
+    if value >= 1:
+        return "1"
+    digits = 4
+    while digits < 12 and round_to(value, digits) == 1:
+        digits += 1
+    return write(value, digits).text if round_to(value, digits) < 1 else "above 0.999999999999"
+
+
+def probability(value: float) -> str:
+    """A p-value: three decimals at most; below one in ten thousand only that."""
+    if value < 1e-4:
+        return "< 0.0001"
+    return significant(value, 2).text
+
+
+def count_word(count: int, capital: bool = False) -> str:
+    """Small counts as words, as in running text."""
+    words = "no one two three four five six seven eight nine ten eleven twelve".split()
+    word = words[count] if count < len(words) else group(str(count))
+    return word.capitalize() if capital else word
+
+
+def join(parts: list[str]) -> str:
+    """``a, b and c``."""
+    return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
+
+
+def name_rows(rows: tuple[int, ...] | list[int], at_most: int = 6) -> str:
+    """``row 7``, ``rows 3 and 9``, from 0-based rows."""
+    numbers = [str(row + 1) for row in rows]
+    if len(numbers) > at_most:
+        numbers = [*numbers[:at_most], f"{len(rows) - at_most} more"]
+    return f"row{'' if len(rows) == 1 else 's'} {join(numbers)}"
