@@ -73,7 +73,9 @@ class Readings:
             if self.included.shape != (n,):
                 raise LengthsDiffer("included", self.included.size, n)
         if absolute_errors and self.y_error is None:
-            raise OutsideSense("absolute_errors", "needs y_error: without uncertainties there is nothing to take as absolute.")
+            raise OutsideSense(
+                "absolute_errors", "needs y_error: without uncertainties there is nothing to take as absolute."
+            )
         self.absolute_errors = absolute_errors
 
     def __len__(self) -> int:

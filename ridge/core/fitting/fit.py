@@ -16,7 +16,7 @@ from ridge.core.readings import Array, Readings
 def _power_of_two(values: Extended) -> ExtendedNumber:
     """Scale, exact in binary, that brings values to at most one in size; 1 for all zeros."""
     largest = np.max(np.abs(values), initial=np.longdouble(0))
-    return np.ldexp(np.longdouble(1), int(np.frexp(largest)[1]))
+    return np.longdouble(np.ldexp(np.longdouble(1), int(np.frexp(largest)[1])))
 
 
 def _weighted_correlation(x: Extended, y: Extended, weights: Extended) -> float | None:
@@ -97,7 +97,7 @@ def fit(readings: Readings, model: LinearModel) -> Fit:
             constant=model.has_constant,
             rss=float(rss * y_scale**2),
             regression=float(regression * y_scale**2),
-            r_squared=float(regression / (regression + rss)) if regression > 0 or not exact and rss > 0 else None,
+            r_squared=float(regression / (regression + rss)) if regression > 0 or (not exact and rss > 0) else None,
             ratio=float(regression / rss) if rss > 0 else np.inf,
             exact=exact,
             correlation=_weighted_correlation(x / scale, y / y_scale, weights),

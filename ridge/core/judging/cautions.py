@@ -51,7 +51,9 @@ def find(fit: Fit) -> list[Finding]:
             findings.append(Finding("one-reading-decides", tuple(decide)))
         pattern = find_pattern(fit)
         if pattern.visible:
-            findings.append(Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0}))
+            findings.append(
+                Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0})
+            )
         slope_p = fit.parameters["slope"].p_value
         if slope_p is not None and slope_p > 0.05:
             findings.append(Finding("slope-not-told-from-zero", facts={"p": slope_p}))

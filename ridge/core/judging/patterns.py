@@ -83,7 +83,9 @@ def _bend(fit: Fit) -> tuple[float | None, int]:
     x = x - x.mean()
     x /= np.abs(x).max()
     root = np.sqrt(fit.readings.used_weights.astype(np.longdouble))
-    columns = [np.ones_like(x), x, x * x] if fit.model.has_constant else [fit.readings.x[used].astype(np.longdouble), x * x]
+    columns = (
+        [np.ones_like(x), x, x * x] if fit.model.has_constant else [fit.readings.x[used].astype(np.longdouble), x * x]
+    )
     target = fit.residuals[used].astype(np.longdouble)
     size = np.abs(target).max()
     try:

@@ -70,9 +70,17 @@ def word_solution(fit: Fit, solution: Solution, y: float, repeats: int, naming: 
     error = solution.standard_error
     plain = f"{naming.x} = {naming.x_with_unit(significant(solution.value, 6, strip=True).text)}"
     if error is None:
-        return AnswerText(asked, plain, "How sure this is cannot be said: there are as many parameters as readings.", place, repr(solution.value))
+        return AnswerText(
+            asked,
+            plain,
+            "How sure this is cannot be said: there are as many parameters as readings.",
+            place,
+            repr(solution.value),
+        )
     if fit.statistics.exact:
-        return AnswerText(asked, plain, "The fit is exact, so the scatter of a reading is unknown.", place, repr(solution.value))
+        return AnswerText(
+            asked, plain, "The fit is exact, so the scatter of a reading is unknown.", place, repr(solution.value)
+        )
     if not solution.bounded:
         sentence = (
             f"At {level_text(solution.level)} the slope is not told apart from zero, so this has no limits: "
@@ -86,7 +94,9 @@ def word_solution(fit: Fit, solution: Solution, y: float, repeats: int, naming: 
     if max(above, below) > 1.25 * min(above, below):  # one ± would hide how lopsided the limits are
         number = write(solution.value, uncertainty_decimals(min(above, below))).text
         result = f"{naming.x} = {naming.x_with_unit(number)}, from {limits}"
-        sentence = f"{level_text(solution.level)} limits, unequal because the slope is uncertain; standard error {standard}."
+        sentence = (
+            f"{level_text(solution.level)} limits, unequal because the slope is uncertain; standard error {standard}."
+        )
     else:
         rounded = round_with_uncertainty(solution.value, max(above, below))
         result = f"{naming.x} = {naming.x_with_unit(rounded.text)}"

@@ -79,7 +79,13 @@ def strength(correlation: float) -> str:
 def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     """Every statistic of the fit, labelled, in the order a report gives them."""
     statistics = fit.statistics
-    squared = f"({naming.y_unit})²" if "/" in naming.y_unit or "·" in naming.y_unit else f"{naming.y_unit}²" if naming.y_unit else ""
+    squared = (
+        f"({naming.y_unit})²"
+        if "/" in naming.y_unit or "·" in naming.y_unit
+        else f"{naming.y_unit}²"
+        if naming.y_unit
+        else ""
+    )
     about = "its mean" if fit.model.has_constant else "the fixed intercept"
     y = naming.y
 
@@ -120,7 +126,9 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     for name, label, word, unit, meaning in rows:
         value = getattr(statistics, name)
         if value is None:
-            listed.append(StatisticText(name, label, "–", "", "", meaning, statistics.absent.get(name, "It has no meaning here.")))
+            listed.append(
+                StatisticText(name, label, "–", "", "", meaning, statistics.absent.get(name, "It has no meaning here."))
+            )
         else:
             listed.append(StatisticText(name, label, word(value).text, unit, full(value), meaning))
     return listed

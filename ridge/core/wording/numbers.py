@@ -55,7 +55,11 @@ def write(value: float, decimals: int) -> NumberText:
     """``value`` rounded to so many decimals."""
     if not math.isfinite(value):
         infinite = "∞" if value > 0 else f"{MINUS}∞"
-        return NumberText("undefined", r"\text{undefined}", "") if math.isnan(value) else NumberText(infinite, r"\infty", "")
+        return (
+            NumberText("undefined", r"\text{undefined}", "")
+            if math.isnan(value)
+            else NumberText(infinite, r"\infty", "")
+        )
     rounded = round_to(value, decimals)
     if rounded == 0:
         rounded = abs(rounded)
@@ -113,7 +117,7 @@ def probability(value: float) -> str:
 
 def count_word(count: int, capital: bool = False) -> str:
     """Small counts as words, as in running text."""
-    words = "no one two three four five six seven eight nine ten eleven twelve".split()
+    words = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
     word = words[count] if count < len(words) else group(str(count))
     return word.capitalize() if capital else word
 
@@ -124,8 +128,18 @@ def join(parts: list[str]) -> str:
 
 
 def name_rows(rows: tuple[int, ...] | list[int], at_most: int = 6) -> str:
-    """``row 7``, ``rows 3 and 9``, from 0-based rows."""
-    numbers = [str(row + 1) for row in rows]
-    if len(numbers) > at_most:
-        numbers = [*numbers[:at_most], f"{len(rows) - at_most} more"]
-    return f"row{'' if len(rows) == 1 else 's'} {join(numbers)}"
+    """``row 7``, ``rows 3 and 9``, ``rows 2 to 5``, from 0-based rows in rising order."""
+    stretches: list[tuple[int, int]] = []
+    for row in rows:
+        if stretches and row == stretches[-1][1] + 1:
+            stretches[-1] = (stretches[-1][0], row)
+        else:
+            stretches.append((row, row))
+    parts: list[str] = []
+    for first, last in stretches:
+        parts += (
+            [f"{first + 1} to {last + 1}"] if last > first + 1 else [str(row + 1) for row in range(first, last + 1)]
+        )
+    if len(parts) > at_most:
+        parts = [*parts[:at_most], f"{len(parts) - at_most} more"]
+    return f"row{'' if len(rows) == 1 else 's'} {join(parts)}"

@@ -5,7 +5,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ridge.core.wording.numbers import THIN, NumberText, full, place, plain_digits, power_of_ten, round_to, significant, write
+from ridge.core.wording.numbers import (
+    THIN,
+    NumberText,
+    full,
+    place,
+    plain_digits,
+    power_of_ten,
+    round_to,
+    significant,
+    write,
+)
 
 
 def uncertainty_decimals(uncertainty: float) -> int:
@@ -49,7 +59,9 @@ def round_with_uncertainty(value: float, uncertainty: float | None) -> Rounded:
             rf"({scaled.latex} \pm {error.latex}) \times 10^{{{top}}}", full(value),
         )  # fmt: skip
     number, error = write(value, decimals), write(uncertainty, decimals)
-    return Rounded(number.text, error.text, f"{number.text} ± {error.text}", rf"{number.latex} \pm {error.latex}", full(value))
+    return Rounded(
+        number.text, error.text, f"{number.text} ± {error.text}", rf"{number.latex} \pm {error.latex}", full(value)
+    )
 
 
 def write_scaled(value: float, decimals: int, top: int) -> NumberText:

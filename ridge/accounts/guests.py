@@ -1,0 +1,53 @@
+"""Starting as a guest, and an account taking a guest's studies over."""
+
+from __future__ import annotations
+
+import secrets
+
+from django.conf import settings
+from django.contrib.auth import login
+from django.db import transaction
+from django.http import HttpRequest
+
+from ridge.accounts.models import User
+
+DEMO_USER = "field-week"
+
+
+def current_user(request: HttpRequest) -> User | None:
+    """Who is asking, or None for a visitor without a cookie. In the demo every visitor shares the demo's shelf."""
+    if isinstance(request.user, User):
+        return request.user
+    if settings.MODE == "demo" and (user := User.objects.filter(username=DEMO_USER).first()):
+        _sign_in(request, user)
+        return user
+    return None
+
+
+def user_or_new_guest(request: HttpRequest) -> User:
+    """Who is asking; a visitor without a cookie becomes a guest, so that there is someone to own what is made."""
+    user = current_user(request)
+    if user is None:
+        user = User(username=f"guest-{secrets.token_hex(12)}", is_guest=True)
+        user.set_unusable_password()
+        user.save()
+        _sign_in(request, user)
+    return user
+
+
+def _sign_in(request: HttpRequest, user: User) -> None:
+    # login() would renew the CSRF token under requests that this page already has under way.
+    token = request.META.get("CSRF_COOKIE")
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    if token:
+        request.META["CSRF_COOKIE"] = token
+
+
+@transaction.atomic
+def take_over(guest: User, account: User) -> int:
+    """Hand a guest's studies to an account and forget the guest. Returns how many studies moved."""
+    if not guest.is_guest or account.is_guest:
+        raise ValueError("Only an account can take over, and only from a guest.")
+    moved: int = guest.studies.update(owner=account)
+    guest.delete()
+    return moved

@@ -1,0 +1,46 @@
+"""What was done to get the fit, in a sentence: nothing that was assumed stays hidden."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from ridge.core.wording.answers import number_as_given
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import group, significant
+
+if TYPE_CHECKING:
+    from ridge.core.fitting.result import Fit
+
+
+def method_sentence(fit: Fit, naming: Naming, aside: int) -> str:
+    """Least squares in what, on how many readings, with which weights and fixed parameters."""
+    n = fit.statistics.n
+    text = f"Least squares in {naming.y} on {group(str(n))} reading{'' if n == 1 else 's'}"
+    if aside:
+        text += f", {group(str(aside))} set aside"
+    if fit.readings.y_error is None and fit.readings.weight is None:
+        text += ", all of equal weight"
+    elif fit.readings.y_error is not None:
+        text += f", weighted by the uncertainties of {naming.y}"
+        text += ", which are taken as absolute" if fit.readings.absolute_errors else ", of which only the ratios count"
+    else:
+        text += ", weighted by the weight column"
+    for name, value in fit.model.fixed.items():
+        text += f"; {name} fixed at {naming.y_with_unit(number_as_given(value))}"
+    return text + "."
+
+
+def rounding_sentence(fit: Fit, naming: Naming) -> str:
+    """How far the rounded equation strays from the full one, and what fewer decimals would have cost."""
+    from ridge.core.wording.equation import word_equation
+
+    equation = word_equation(fit, naming)
+    off = naming.y_with_unit(significant(equation.largest_difference, 1).text)
+    if not fit.statistics.residual_standard_deviation or fit.statistics.exact:
+        return f"The rounded equation stays within {off} of the full one over the measured range."
+    s = fit.statistics.residual_standard_deviation
+    text = f"The rounded equation stays within {off} of the full one over the measured range, {significant(equation.largest_difference / s, 1).text} of s."
+    if equation.justified_difference > equation.allowed:
+        cost = naming.y_with_unit(significant(equation.justified_difference, 1).text)
+        text += f" It shows more decimals than the uncertainties alone justify: with those it would stray by {cost}."
+    return text

@@ -1,0 +1,53 @@
+"""What can be said of readings before, or without, a fit."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ridge.core.errors import NotIdentifiable, RidgeError, TooFewReadings
+from ridge.core.readings import Readings
+from ridge.core.wording.judgement import strength
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import significant, write
+from ridge.core.wording.rounding import round_with_uncertainty
+
+
+def before_fit(readings: Readings, naming: Naming) -> str:
+    """How strongly x and y go together, before any model; empty where that has no meaning."""
+    used = readings.used
+    n = int(used.sum())
+    if n < 3:
+        return ""
+    x, y = readings.x[used], readings.y[used]
+    with np.errstate(all="ignore"):
+        dx, dy = x - x.mean(), y - y.mean()
+        if not np.any(dx) or not np.any(dy) or not np.isfinite(dx).all() or not np.isfinite(dy).all():
+            return ""
+        dx, dy = dx / np.abs(dx).max(), dy / np.abs(dy).max()
+        r = float(dx @ dy / math.sqrt((dx @ dx) * (dy @ dy)))
+    return f"r = {write(r, 3 if abs(r) < 0.9995 else 6).text}: {strength(r)}"
+
+
+def word_refusal(error: RidgeError, readings: Readings, naming: Naming) -> str:
+    """Why there is no fit, what to do, and what can still be said."""
+    used = readings.used
+    n = int(used.sum())
+    if isinstance(error, TooFewReadings):
+        if n == 0:
+            return f"No usable reading yet. Type {naming.x} and {naming.y} in the table, or paste them; a line needs {error.needed}."
+        more = error.needed - error.found
+        return f"One reading is not enough for this line: add {more} more."
+    if isinstance(error, NotIdentifiable) and n > 1:
+        y = readings.y[used]
+        with np.errstate(all="ignore"):
+            mean, spread = float(y.mean()), float(y.std(ddof=1))
+        if math.isfinite(spread):
+            said = naming.y_with_unit(round_with_uncertainty(mean, spread / math.sqrt(n) or None).text)
+            x = naming.x_with_unit(significant(float(readings.x[used][0]), 6, strip=True).text)
+            return (
+                f"All {naming.x} are equal ({x}), so no slope can be told. What can be said: the mean of {naming.y} there is {said}. "
+                f"Add readings at another {naming.x}, or swap x and y."
+            )
+    return str(error)

@@ -1,0 +1,66 @@
+"""Cells as typed, read as numbers."""
+
+from __future__ import annotations
+
+import math
+import re
+
+_PLAIN = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
+_POWER = re.compile(r"\s*(?:×|·|\*|x)\s*10\s*(?:\^|\*\*)?\s*\(?([+-]?\d+)\)?$")
+_RAISED = str.maketrans("⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹", "-+0123456789")
+_SPACES = "\u00a0\u2009\u202f "
+
+
+class NotANumber(ValueError):
+    """The cell is no number; the message says why, without naming the row."""
+
+
+def read_number(text: str) -> float | None:
+    """The number in a cell; None for an empty one.
+
+    Takes a decimal point or comma, a Unicode minus, E notation, ×10ⁿ, and spaces between thousands.
+    ``1,234`` is refused, since it may mean 1.234 or 1234. Raises NotANumber.
+    """
+    if _PLAIN.fullmatch(text):
+        return _finite(text, text)
+    stripped = text.strip(_SPACES + "\t\r\n")
+    if not stripped:
+        return None
+    body = stripped.replace("\u2212", "-").replace("\u2013", "-").translate(_RAISED)
+    body = _POWER.sub(r"e\1", body)
+    if re.fullmatch(r"[+-]?\d{1,3}(?:[\u00a0\u2009\u202f ]\d{3})+(?:[.,]\d*)?", body):
+        body = re.sub(r"[\u00a0\u2009\u202f ]", "", body)
+    if "," in body:
+        if re.fullmatch(r"[+-]?[1-9]\d{0,2},\d{3}", body):
+            raise NotANumber(
+                f"'{stripped}' may mean {body.replace(',', '.')} or {body.replace(',', '')}: write it without the comma"
+            )
+        if re.fullmatch(r"[+-]?\d*,\d+(?:[eE][+-]?\d+)?", body):
+            body = body.replace(",", ".")
+        elif re.fullmatch(r"[+-]?\d{1,3}(?:,\d{3}){2,}(?:\.\d*)?|[+-]?\d{1,3}(?:,\d{3})+\.\d*", body):
+            body = body.replace(",", "")
+    if _PLAIN.fullmatch(body):
+        return _finite(body, stripped)
+    if body.lower().lstrip("+-") in ("inf", "infinity", "∞"):
+        raise NotANumber(f"'{stripped}' is not finite")
+    shown = stripped if len(stripped) <= 24 else stripped[:23] + "…"
+    raise NotANumber(f"'{shown}' is not a number")
+
+
+def _finite(digits: str, shown: str) -> float:
+    value = float(digits)
+    if not math.isfinite(value):
+        raise NotANumber(f"'{shown}' is larger than a computer's number can be (10³⁰⁸)")
+    return value
+
+
+def read_numbers(text: str) -> list[float]:
+    """Several numbers separated by semicolons or white space. Raises NotANumber."""
+    numbers = []
+    for part in re.split(r"[;\s]+", text.strip()):
+        number = read_number(part)
+        if number is not None:
+            numbers.append(number)
+    if not numbers:
+        raise NotANumber("type a number")
+    return numbers

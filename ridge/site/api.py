@@ -1,0 +1,48 @@
+"""The API as a whole: its parts, strict JSON, and what errors look like."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import ValidationError
+from ninja.renderers import BaseRenderer
+from ninja.responses import NinjaJSONEncoder
+
+from ridge.studies.api import NotYours
+from ridge.studies.api import router as studies
+
+
+class StrictJSON(BaseRenderer):
+    """JSON as the standard has it: NaN and infinities are an error here, not output."""
+
+    media_type = "application/json"
+
+    def render(self, request: HttpRequest, data: Any, *, response_status: int) -> str:
+        return json.dumps(data, cls=NinjaJSONEncoder, allow_nan=False, ensure_ascii=False, separators=(",", ":"))
+
+
+api = NinjaAPI(title="Ridge", version="1", renderer=StrictJSON(), docs_url=None)
+api.add_router("", studies)
+
+
+@api.exception_handler(NotYours)
+def not_yours(request: HttpRequest, exception: NotYours) -> HttpResponse:
+    return api.create_response(request, {"message": "There is no such study on your shelf."}, status=404)
+
+
+@api.exception_handler(ValidationError)
+def invalid(request: HttpRequest, exception: ValidationError) -> HttpResponse:
+    """The first thing wrong with a request, and where."""
+    first = exception.errors[0]
+    # The path also names the body's wrapper and the kind of change: the field is its last name.
+    where = next((str(part) for part in reversed(first.get("loc", ())) if isinstance(part, str)), "request")
+    return api.create_response(request, {"message": f"{where}: {first.get('msg', 'not understood')}."}, status=422)
+
+
+@api.exception_handler(RequestDataTooBig)
+def too_big(request: HttpRequest, exception: RequestDataTooBig) -> HttpResponse:
+    return api.create_response(request, {"message": "That is more than 12 MB at once. Paste it in parts."}, status=413)

@@ -1,0 +1,136 @@
+"""Settings for three modes, chosen by ``RIDGE_MODE``: demo, serve and test. ``DEBUG`` is off in all of them."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+
+from ridge.site.secrets import secret_key
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+DATA = Path(os.environ.get("RIDGE_DATA", ROOT / "data"))
+MODE = os.environ.get("RIDGE_MODE", "demo")
+if MODE not in ("demo", "serve", "test"):
+    raise SystemExit(f"RIDGE_MODE is demo, serve or test, not {MODE!r}.")
+SERVING = MODE == "serve"
+
+DEBUG = False
+SECRET_KEY = secret_key(DATA / f"{MODE}-secret.txt") if MODE != "test" else "only-for-tests-" + "0" * 40
+ALLOWED_HOSTS = os.environ.get("RIDGE_HOSTS", "").split() if SERVING else ["127.0.0.1", "localhost", "testserver"]
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS] if SERVING else []
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "csp",
+    "ridge.accounts",
+    "ridge.studies",
+]
+MIDDLEWARE = [
+    "csp.middleware.CSPMiddleware",
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "ridge.site.urls"
+WSGI_APPLICATION = "ridge.site.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "ridge" / "site" / "templates"],
+        "OPTIONS": {
+            "context_processors": ["csp.context_processors.nonce", "django.template.context_processors.request"]
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA / f"{MODE}.sqlite3",
+        "OPTIONS": {
+            # Write transactions take their lock at once: two of them wait for each other instead of failing.
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
+        },
+        "TEST": {"NAME": DATA / "test-run.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+DATA.mkdir(parents=True, exist_ok=True)
+
+AUTH_USER_MODEL = "accounts.User"
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
+]
+# A guest's studies belong to this signed cookie: keep it for a year.
+SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
+SESSION_COOKIE_AGE = 365 * 24 * 3600
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_NAME = f"ridge-{MODE}-session"
+CSRF_COOKIE_NAME = f"ridge-{MODE}-csrf"
+CSRF_FAILURE_VIEW = "ridge.site.views.csrf_failure"
+SILENCED_SYSTEM_CHECKS: list[str] = []
+
+if SERVING:
+    # A TLS proxy stands in front and sets this header on every request (README, "Serving it").
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SECURE_SSL_REDIRECT = True
+    SECURE_HSTS_SECONDS = 365 * 24 * 3600
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = True
+    SECURE_HSTS_PRELOAD = True
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:", "blob:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+
+STATIC_URL = "/static/"
+STATIC_ROOT = ROOT / "static"
+STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []
+# Vite's names carry a hash of the content, so they may be kept for good.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$"
+WHITENOISE_ALLOW_ALL_ORIGINS = False
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+VITE_MANIFEST = ROOT / "web" / "dist" / "manifest.json"
+
+# A hundred thousand pasted rows fit; much more is refused before it is read.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 12 * 1024 * 1024
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en-gb"
+TEST_RUNNER = "tests.runner.CountingRunner"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "loggers": {
+        "django": {"handlers": ["console"], "level": "CRITICAL" if MODE == "test" else "WARNING", "propagate": False}
+    },
+}

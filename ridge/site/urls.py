@@ -1,0 +1,14 @@
+"""Addresses: the API below /api/, everything else is the interface."""
+
+from django.urls import path
+
+from ridge.site.api import api
+from ridge.site.views import app
+
+urlpatterns = [
+    path("api/", api.urls),
+    path("", app, name="shelf"),
+    path("study/<uuid:study_id>", lambda request, study_id: app(request), name="bench"),
+]
+handler404 = "ridge.site.views.not_found"
+handler500 = "ridge.site.views.server_error"

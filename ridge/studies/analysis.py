@@ -1,0 +1,216 @@
+"""From a state to everything the screen says about it. Computed, never stored; remembered by content."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+
+import numpy as np
+
+from ridge.core import Fit, fit
+from ridge.core.errors import RidgeError
+from ridge.core.judging.cautions import find
+from ridge.core.models import Line
+from ridge.core.readings import Array
+from ridge.core.wording.answers import level_text
+from ridge.core.wording.cautions import word_caution
+from ridge.core.wording.equation import word_equation
+from ridge.core.wording.judgement import how_well, list_statistics
+from ridge.core.wording.method import method_sentence, rounding_sentence
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import full, group, probability, share, significant, write
+from ridge.core.wording.readings import before_fit, word_refusal
+from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
+from ridge.studies.answers import answer, answer_unknown
+from ridge.studies.models import Study
+from ridge.studies.readings import Status, Table, read_table
+from ridge.studies.recent import Recent
+from ridge.studies.schemas import (
+    AnalysisOut,
+    AnswerOut,
+    CautionOut,
+    CurveOut,
+    FitOut,
+    NamingOut,
+    ParameterOut,
+    ProblemOut,
+    StatisticOut,
+    ViewOut,
+)
+from ridge.studies.state import FitState, StudyState
+
+SAMPLES = 97
+PROBLEMS_SHOWN = 50
+_MEANINGS = {
+    "slope": "change in {y} for one {x_step} more",
+    "intercept": "{y} where {x} is zero",
+}
+
+
+def fit_state(table: Table, wanted: FitState) -> Fit:
+    """The fit that a state asks for. Raises the core's exceptions."""
+    return fit(table.readings, Line(intercept=wanted.fixed.get("intercept")))
+
+
+def finite(values: Array | Iterable[float]) -> list[float | None]:
+    """For JSON: None where a value is not finite."""
+    array = np.asarray(values, dtype=float)
+    if np.isfinite(array).all():
+        return array.tolist()  # type: ignore[no-any-return]
+    return [value if math.isfinite(value) else None for value in array.tolist()]
+
+
+def analyse(state: StudyState) -> AnalysisOut:
+    """The whole analysis of a state."""
+    table = read_table(state)
+    naming, readings = table.naming, table.readings
+    fits: list[FitOut] = []
+    leading: Fit | None = None
+    refusal = ""
+    for wanted in state.fits:
+        try:
+            result = fit_state(table, wanted)
+        except RidgeError as error:
+            refusal = word_refusal(error, readings, naming)
+            fits.append(FitOut(letter=wanted.letter, family=wanted.family, fixed=dict(wanted.fixed), refusal=refusal))
+        else:
+            leading = leading or result
+            fits.append(_word_fit(result, wanted, naming, table.count(Status.ASIDE), state.level))
+    answers = [answer(leading, refusal, kept, state.level, naming) for kept in state.answers]
+    unknowns = [answer_unknown(leading, refusal, unknown, state.level, naming) for unknown in table.unknowns]
+    view = default_view(table, leading, [*answers, *(unknown.answer for unknown in unknowns)])
+    if leading:
+        fits[0].curve = sample_curve(leading, view.x, state.level)
+    low, high = readings.measured_range
+    return AnalysisOut(
+        naming=NamingOut(**{name: getattr(naming, name) for name in NamingOut.model_fields}),
+        status=table.status.tolist(),
+        x=finite(readings.x),
+        y=finite(readings.y),
+        y_error=None if readings.y_error is None else finite(readings.y_error),
+        summary=_summary(table),
+        problems=[ProblemOut(row=p.row, column=p.column, message=p.message) for p in table.problems[:PROBLEMS_SHOWN]],
+        problems_more=max(0, len(table.problems) - PROBLEMS_SHOWN),
+        measured=(low, high) if math.isfinite(low) else None,
+        before_fit=before_fit(readings, naming),
+        view=view,
+        fits=fits,
+        answers=answers,
+        unknowns=unknowns,
+    )
+
+
+def _summary(table: Table) -> str:
+    parts = [f"{group(str(table.count(Status.USED)))} used", f"{group(str(table.count(Status.ASIDE)))} set aside"]
+    if unknown := table.count(Status.UNKNOWN):
+        parts.append(f"{group(str(unknown))} unknown")
+    if table.problems:
+        parts.append(f"{group(str(len(table.problems)))} left out")
+    return " · ".join(parts)
+
+
+def _word_fit(result: Fit, wanted: FitState, naming: Naming, aside: int, level: float) -> FitOut:
+    statistics = result.statistics
+    equation = word_equation(result, naming)
+    s = statistics.residual_standard_deviation
+    return FitOut(
+        letter=wanted.letter,
+        family=wanted.family,
+        fixed=dict(wanted.fixed),
+        refusal="",
+        equation_text=equation.text,
+        equation_latex=equation.latex,
+        rounding=rounding_sentence(result, naming),
+        parameters=[_word_parameter(result, name, naming, level) for name in result.parameters],
+        how_well=how_well(result, naming),
+        method=method_sentence(result, naming, aside),
+        r_squared="–" if statistics.r_squared is None else share(statistics.r_squared),
+        typical_miss="–" if s is None or statistics.exact else naming.y_with_unit(significant(s, 3).text),
+        deviation=None if s is None or not math.isfinite(s) else s,
+        statistics=[StatisticOut(**vars(text)) for text in list_statistics(result, naming)],
+        cautions=[
+            CautionOut(code=c.code, message=c.message, remedy=c.remedy, rows=list(c.rows))
+            for c in (word_caution(finding, naming) for finding in find(result))
+        ],
+        residuals=finite(result.residuals),
+    )
+
+
+def _word_parameter(result: Fit, name: str, naming: Naming, level: float) -> ParameterOut:
+    parameter = result.parameters[name]
+    error = None if result.statistics.exact else parameter.standard_error
+    rounded = round_with_uncertainty(parameter.value, error)
+    relative = parameter.relative_error
+    interval = ""
+    low, high = parameter.interval(level)
+    if error and math.isfinite(low):
+        decimals = uncertainty_decimals(high - low) + 1
+        interval = f"{level_text(level)}: {write(low, decimals).text} to {write(high, decimals).text}"
+    meaning = _MEANINGS[name].format(
+        y=naming.y_name or naming.y, x=naming.x_name or naming.x, x_step=naming.x_unit or f"unit of {naming.x}"
+    )
+    return ParameterOut(
+        name=name,
+        symbol="m" if name == "slope" else "c",
+        meaning=meaning,
+        value=rounded.value,
+        uncertainty=rounded.uncertainty,
+        unit=naming.parameter_units[name],
+        relative="" if relative is None or not error else f"{significant(relative * 100, 2).text}\u00a0%",
+        fixed=parameter.fixed,
+        interval=interval,
+        t="" if parameter.t is None else significant(parameter.t, 3).text,
+        p="" if parameter.p_value is None else probability(parameter.p_value),
+        full=f"{full(parameter.value)}" + (f" ± {full(error)}" if error else ""),
+    )
+
+
+def sample_curve(result: Fit, domain: tuple[float, float], level: float) -> CurveOut:
+    """The curve and its confidence interval over a stretch of the x axis."""
+    x = np.linspace(domain[0], domain[1], SAMPLES)
+    prediction = result.predict(x, level)
+    return CurveOut(
+        x=x.tolist(),
+        y=finite(prediction.value),
+        low=finite(prediction.mean_low),
+        high=finite(prediction.mean_high),
+    )
+
+
+def _padded(low: float, high: float, share_of_span: float) -> tuple[float, float]:
+    span = high - low
+    if not math.isfinite(span):
+        return low, high
+    if span <= abs(low) * 1e-12:
+        span = abs(low) or 1.0
+    return low - share_of_span * span, high + share_of_span * span
+
+
+def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> ViewOut:
+    """All readings, those set aside too, and the answers that stand within two ranges of them."""
+    shown = (table.status == Status.USED) | (table.status == Status.ASIDE)
+    x, y = table.readings.x[shown], table.readings.y[shown]
+    if not len(x):
+        return ViewOut(x=(0.0, 10.0), y=(0.0, 10.0), residual=1.0)
+    marks = [a.mark for a in answers if a.mark]
+    low, high = float(x.min()), float(x.max())
+    reach = 2 * (high - low)
+    near = [mark for mark in marks if low - reach <= mark.x <= high + reach]
+    xs = [low, high, *(mark.x for mark in near)]
+    ys = [float(y.min()), float(y.max()), *(mark.y for mark in near)]
+    if table.readings.y_error is not None:
+        errors = np.nan_to_num(table.readings.y_error[shown])
+        ys += [float((y - errors).min()), float((y + errors).max())]
+    residual = 1.0
+    if result is not None:
+        used = result.residuals[table.readings.used]
+        residual = float(np.max(np.abs(used), initial=0.0)) or result.statistics.residual_standard_deviation or 1.0
+    return ViewOut(x=_padded(min(xs), max(xs), 0.09), y=_padded(min(ys), max(ys), 0.09), residual=residual * 1.25)
+
+
+_recent: Recent[AnalysisOut] = Recent(16)
+
+
+def analysis_of(study: Study, state: StudyState) -> AnalysisOut:
+    """The analysis of a stored state, computed once."""
+    return _recent.get_or_make((study.pk, study.version), lambda: analyse(state))

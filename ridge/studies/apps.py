@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class StudiesConfig(AppConfig):
+    name = "ridge.studies"
+    label = "studies"

@@ -1,0 +1,142 @@
+"""Columns: their name, symbol, unit and role; adding, removing, swapping x and y."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field, StringConstraints
+
+from ridge.studies.changes.base import Change, ChangeRefused, Outcome
+from ridge.studies.changes.cells import Cell
+from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
+
+Role = Literal["x", "y", "x_error", "y_error", "weight", "other"]
+Name = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
+Symbol = Annotated[str, StringConstraints(max_length=20, strip_whitespace=True)]
+Unit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
+ROLE_WORDS = {
+    "x": "x", "y": "y", "x_error": "uncertainty of x", "y_error": "uncertainty of y", "weight": "weight", "other": "other",
+}  # fmt: skip
+
+
+def called(column: ColumnState) -> str:
+    """What to call a column in a label or message."""
+    return column.name or column.symbol or f"the column of role {ROLE_WORDS[column.role]}"
+
+
+def find_column(state: StudyState, key: str) -> int:
+    for place, column in enumerate(state.columns):
+        if column.key == key:
+            return place
+    raise ChangeRefused("That column is no longer there.")
+
+
+class ColumnSettings(Schema):
+    key: str
+    name: Name
+    symbol: Symbol
+    unit: Unit
+    role: Role
+
+
+class PutColumnSettings(Change):
+    """Settings of several columns at once."""
+
+    kind: Literal["put_column_settings"] = "put_column_settings"
+    columns: Annotated[list[ColumnSettings], Field(min_length=1)]
+
+    def apply(self, state: StudyState) -> Outcome:
+        columns = list(state.columns)
+        before = []
+        for settings in self.columns:
+            at = find_column(state, settings.key)
+            before.append(_settings(columns[at]))
+            columns[at] = replace(columns[at], **settings.model_dump())
+        label = f"change {called(columns[find_column(state, self.columns[0].key)])}"
+        return Outcome(replace(state, columns=tuple(columns)), PutColumnSettings(columns=before), label)
+
+
+class EditColumn(Change):
+    """Some settings of one column. A role that may be held once passes its holder this column's old role."""
+
+    kind: Literal["edit_column"] = "edit_column"
+    key: str
+    name: Name | None = None
+    symbol: Symbol | None = None
+    unit: Unit | None = None
+    role: Role | None = None
+
+    def apply(self, state: StudyState) -> Outcome:
+        at = find_column(state, self.key)
+        old = state.columns[at]
+        given = {k: v for k, v in self.model_dump(exclude={"kind", "key"}).items() if v is not None}
+        changed = [replace(old, **given)]
+        if self.role not in (None, "other", old.role) and (holder := state.column(self.role)):
+            changed.append(replace(holder, role=old.role))
+        elif self.role is not None and self.role != old.role and old.role in ("x", "y"):
+            raise ChangeRefused(f"A study needs an {old.role} column: give that role to another column instead.")
+        outcome = PutColumnSettings(columns=[_settings(column) for column in changed]).apply(state)
+        what = {"name": "name", "symbol": "symbol", "unit": "unit", "role": "role"}
+        label = f"change the {' and '.join(what[k] for k in given) or 'settings'} of {called(changed[0])}"
+        return replace(outcome, label=label)
+
+
+class AddColumn(Change):
+    """A new column, at the right end unless ``at`` says where."""
+
+    kind: Literal["add_column"] = "add_column"
+    key: str = Field(default_factory=new_key)
+    name: Name = ""
+    symbol: Symbol = ""
+    unit: Unit = ""
+    role: Role = "other"
+    at: int | None = None
+    cells: list[Cell] | None = None
+
+    def apply(self, state: StudyState) -> Outcome:
+        if len(state.columns) >= LIMITS["columns"]:
+            raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most.")
+        if self.role != "other" and state.column(self.role):
+            raise ChangeRefused(f"There is a column for {ROLE_WORDS[self.role]} already.")
+        cells = ("",) * state.row_count if self.cells is None else tuple(self.cells)
+        if len(cells) != state.row_count:
+            raise ChangeRefused("This column does not belong to this table.")
+        column = ColumnState(self.key, self.name, self.symbol, self.unit, self.role, cells)
+        at = len(state.columns) if self.at is None else self.at
+        columns = (*state.columns[:at], column, *state.columns[at:])
+        return Outcome(replace(state, columns=columns), RemoveColumn(key=self.key), f"add {called(column)}")
+
+
+class RemoveColumn(Change):
+    """Take a column out. The x and the y column stay."""
+
+    kind: Literal["remove_column"] = "remove_column"
+    key: str
+
+    def apply(self, state: StudyState) -> Outcome:
+        at = find_column(state, self.key)
+        column = state.columns[at]
+        if column.role in ("x", "y"):
+            raise ChangeRefused(f"A study needs its {column.role} column: give that role to another column first.")
+        inverse = AddColumn.like(**_settings(column).model_dump(), at=at, cells=list(column.cells))
+        columns = state.columns[:at] + state.columns[at + 1 :]
+        return Outcome(replace(state, columns=columns), inverse, f"remove {called(column)}")
+
+
+class SwapAxes(Change):
+    """What was x becomes y, and the reverse, with their uncertainties."""
+
+    kind: Literal["swap_axes"] = "swap_axes"
+
+    def apply(self, state: StudyState) -> Outcome:
+        other: dict[str, str] = {"x": "y", "y": "x", "x_error": "y_error", "y_error": "x_error"}
+        columns = tuple(replace(column, role=other.get(column.role, column.role)) for column in state.columns)
+        return Outcome(replace(state, columns=columns), SwapAxes(), "swap x and y")
+
+
+def _settings(column: ColumnState) -> ColumnSettings:
+    return ColumnSettings.model_validate(
+        {"key": column.key, "name": column.name, "symbol": column.symbol, "unit": column.unit, "role": column.role}
+    )

@@ -1,0 +1,29 @@
+"""Copies the database while it is in use, by SQLite's own backup API."""
+
+from __future__ import annotations
+
+import sqlite3
+from contextlib import closing
+from pathlib import Path
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+
+class Command(BaseCommand):
+    help = "Write a consistent copy of the database to a new file."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", type=Path)
+
+    def handle(self, *args: object, file: Path, **options: object) -> None:
+        source = Path(str(settings.DATABASES["default"]["NAME"]))
+        if not source.exists():
+            raise CommandError(f"There is no database at {source} yet.")
+        if file.exists():
+            raise CommandError(f"{file} exists already; choose a new name.")
+        with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(file)) as copy:
+            live.backup(copy)
+            if copy.execute("PRAGMA integrity_check").fetchone() != ("ok",):
+                raise CommandError("The copy failed its integrity check.")
+        self.stdout.write(f"Copied to {file}.")

@@ -1,0 +1,118 @@
+"""A study as tables: its columns with their cells, readings set aside, fits, answers, and its history."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from ridge.studies.state import DIRECTIONS, ROLES
+
+
+class Study(models.Model):
+    """One problem. ``version`` grows with every accepted gesture, undo included; ``position`` is the place in
+    the history up to which revisions are in force."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="studies")
+    title = models.CharField(max_length=200)
+    question = models.TextField(blank=True)
+    absolute_errors = models.BooleanField(default=False)
+    level = models.FloatField(default=0.95)
+    version = models.PositiveIntegerField(default=0)
+    position = models.PositiveIntegerField(default=0)
+    created = models.DateTimeField(auto_now_add=True)
+    changed = models.DateTimeField(auto_now=True, db_index=True)
+    deleted = models.DateTimeField(null=True, blank=True)
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class Column(models.Model):
+    """A column; ``cells`` are its texts as typed, one a row. All columns of a study have the same number of rows."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="columns")
+    key = models.CharField(max_length=12)
+    place = models.PositiveSmallIntegerField()
+    name = models.CharField(max_length=100, blank=True)
+    symbol = models.CharField(max_length=20, blank=True)
+    unit = models.CharField(max_length=40, blank=True)
+    role = models.CharField(max_length=10, choices=[(role, role) for role in ROLES])
+    cells = models.JSONField(default=list)
+
+    class Meta:
+        ordering = ("place",)
+        constraints = (models.UniqueConstraint(fields=["study", "key"], name="one_column_a_key"),)
+
+    def __str__(self) -> str:
+        return self.name or self.symbol
+
+
+class SetAside(models.Model):
+    """A reading kept in the table but not used by any fit. ``row`` counts from 0."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="aside")
+    row = models.PositiveIntegerField()
+    reason = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ("row",)
+        constraints = (models.UniqueConstraint(fields=["study", "row"], name="set_aside_once"),)
+
+    def __str__(self) -> str:
+        return f"row {self.row + 1}"
+
+
+class StudyFit(models.Model):
+    """A model to be fitted. Its numbers are computed from the readings, never stored."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="fits")
+    letter = models.CharField(max_length=1)
+    family = models.CharField(max_length=20)
+    fixed = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ("letter",)
+        constraints = (models.UniqueConstraint(fields=["study", "letter"], name="one_fit_a_letter"),)
+
+    def __str__(self) -> str:
+        return f"{self.letter}: {self.family}"
+
+
+class Answer(models.Model):
+    """A question kept on the page; what it gives is computed anew from the readings."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="answers")
+    key = models.CharField(max_length=12)
+    place = models.PositiveSmallIntegerField()
+    direction = models.CharField(max_length=10, choices=[(name, name) for name in DIRECTIONS])
+    given = models.CharField(max_length=200)
+    repeats = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        ordering = ("place",)
+        constraints = (models.UniqueConstraint(fields=["study", "key"], name="one_answer_a_key"),)
+
+    def __str__(self) -> str:
+        return f"{self.direction} {self.given}"
+
+
+class Revision(models.Model):
+    """One accepted change with its inverse. ``request_key`` lets a repeated request be recognised."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    label = models.CharField(max_length=120)
+    change = models.JSONField()
+    inverse = models.JSONField()
+    request_key = models.CharField(max_length=40, blank=True)
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ("number",)
+        constraints = (models.UniqueConstraint(fields=["study", "number"], name="one_revision_a_number"),)
+
+    def __str__(self) -> str:
+        return self.label

@@ -1,0 +1,46 @@
+"""One row in words: observed, fitted, residual and how unusual it is."""
+
+from __future__ import annotations
+
+import math
+
+from ridge.core import Fit
+from ridge.core.wording.answers import number_as_given
+from ridge.core.wording.numbers import significant, write
+from ridge.core.wording.rounding import uncertainty_decimals
+from ridge.studies.readings import Status, Table
+from ridge.studies.state import StudyState
+
+_STATUS_WORDS = {Status.USED: "in use", Status.ASIDE: "set aside", Status.UNKNOWN: "an unknown", Status.BLANK: "empty"}
+
+
+def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int) -> list[tuple[str, str]]:
+    """Label and value of each thing to say about a row."""
+    naming, readings = table.naming, table.readings
+    problem = next((p.message for p in table.problems if p.row == row), None)
+    if problem:
+        return [("left out", problem)]
+    status = Status(int(table.status[row]))
+    entries = [("status", _STATUS_WORDS[status])]
+    if status is Status.ASIDE and state.aside.get(row):
+        entries.append(("reason", state.aside[row]))
+    if status not in (Status.USED, Status.ASIDE):
+        return entries
+    x, y = float(readings.x[row]), float(readings.y[row])
+    entries += [(naming.x, naming.x_with_unit(number_as_given(x))), (naming.y, naming.y_with_unit(number_as_given(y)))]
+    if fit is None or not math.isfinite(fit.residuals[row]):
+        return entries
+    s = fit.reading_deviation
+    decimals = uncertainty_decimals(s) + 1 if s and not fit.statistics.exact else None
+
+    def word(value: float) -> str:
+        shown = significant(value, 6, strip=True) if decimals is None else write(value, decimals)
+        return naming.y_with_unit(shown.text)
+
+    entries += [("on the line", word(float(fit.fitted[row]))), ("residual", word(float(fit.residuals[row])))]
+    standardised, leverage = float(fit.standardised_residuals[row]), float(fit.leverage[row])
+    if math.isfinite(standardised):
+        entries.append(("standardised", write(standardised, 2).text))
+    if math.isfinite(leverage):
+        entries.append(("leverage", write(leverage, 3).text))
+    return entries

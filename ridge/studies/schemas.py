@@ -1,0 +1,235 @@
+"""What the API says: every number worded, every shape typed."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from ninja import Schema
+
+
+class Message(Schema):
+    """Why a request was not carried out, and what to do."""
+
+    message: str
+
+
+class NamingOut(Schema):
+    x: str
+    y: str
+    x_unit: str
+    y_unit: str
+    x_name: str
+    y_name: str
+
+
+class ColumnOut(Schema):
+    """``cells`` None: as the client already has them."""
+
+    key: str
+    name: str
+    symbol: str
+    unit: str
+    role: str
+    cells: list[str] | None
+
+
+class ProblemOut(Schema):
+    row: int
+    column: str
+    message: str
+
+
+class CautionOut(Schema):
+    code: str
+    message: str
+    remedy: str
+    rows: list[int]
+
+
+class ParameterOut(Schema):
+    name: str
+    symbol: str
+    meaning: str
+    value: str
+    uncertainty: str
+    unit: str
+    relative: str
+    fixed: bool
+    interval: str
+    t: str
+    p: str
+    full: str
+
+
+class StatisticOut(Schema):
+    name: str
+    label: str
+    value: str
+    unit: str
+    full: str
+    meaning: str
+    absent: str
+
+
+class CurveOut(Schema):
+    """Samples of the curve with the confidence interval of the curve; None where that is unbounded."""
+
+    x: list[float]
+    y: list[float | None]
+    low: list[float | None]
+    high: list[float | None]
+
+
+class FitOut(Schema):
+    """``refusal`` says why there is no fit; then the rest is empty."""
+
+    letter: str
+    family: str
+    fixed: dict[str, float]
+    refusal: str
+    equation_text: str = ""
+    equation_latex: str = ""
+    rounding: str = ""
+    parameters: list[ParameterOut] = []
+    how_well: str = ""
+    method: str = ""
+    r_squared: str = ""
+    typical_miss: str = ""
+    deviation: float | None = None
+    statistics: list[StatisticOut] = []
+    cautions: list[CautionOut] = []
+    residuals: list[float | None] = []
+    curve: CurveOut | None = None
+
+
+class MarkOut(Schema):
+    """Where an answer stands on the plot."""
+
+    x: float
+    y: float
+    x_low: float | None
+    x_high: float | None
+    y_low: float | None
+    y_high: float | None
+
+
+class AnswerOut(Schema):
+    """``problem`` says why there is no answer; then the rest is empty but for what was asked."""
+
+    key: str
+    direction: str
+    given: str
+    repeats: int
+    asked: str
+    result: str = ""
+    sentence: str = ""
+    place: str = ""
+    full: str = ""
+    problem: str = ""
+    mark: MarkOut | None = None
+    beyond: bool = False
+
+
+class UnknownOut(Schema):
+    rows: list[int]
+    label: str
+    short: str
+    answer: AnswerOut
+
+
+class ViewOut(Schema):
+    """The view that shows all readings and the answers near them: low and high of each axis."""
+
+    x: tuple[float, float]
+    y: tuple[float, float]
+    residual: float
+
+
+class AnalysisOut(Schema):
+    """Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``."""
+
+    naming: NamingOut
+    status: list[int]
+    x: list[float | None]
+    y: list[float | None]
+    y_error: list[float | None] | None
+    summary: str
+    problems: list[ProblemOut]
+    problems_more: int
+    measured: tuple[float, float] | None
+    before_fit: str
+    view: ViewOut
+    fits: list[FitOut]
+    answers: list[AnswerOut]
+    unknowns: list[UnknownOut]
+
+
+class AsideOut(Schema):
+    row: int
+    reason: str
+
+
+class StudyOut(Schema):
+    """A study at one version. Undo and redo carry what they would do, in words."""
+
+    id: UUID
+    version: int
+    title: str
+    question: str
+    absolute_errors: bool
+    level: float
+    row_count: int
+    columns: list[ColumnOut]
+    aside: list[AsideOut]
+    undo: str | None
+    redo: str | None
+    analysis: AnalysisOut
+
+
+class ConflictOut(Schema):
+    """The study was changed elsewhere; here is the newer state."""
+
+    message: str
+    study: StudyOut
+
+
+class ReadingOut(Schema):
+    """One row in words, as label and value."""
+
+    row: int
+    entries: list[tuple[str, str]]
+
+
+class ThumbnailOut(Schema):
+    """Points and line of a card, scaled to the unit square (y upwards); ``bar`` is the measured range."""
+
+    points: list[tuple[float, float]]
+    aside: list[tuple[float, float]]
+    line: list[tuple[float, float]]
+    bar: tuple[float, float] | None
+
+
+class CardOut(Schema):
+    id: UUID
+    title: str
+    question: str
+    changed: datetime
+    deleted: datetime | None
+    summary: str
+    equation: str
+    thumbnail: ThumbnailOut
+
+
+class SampleOut(Schema):
+    name: str
+    title: str
+    question: str
+    discover: str
+
+
+class ShelfOut(Schema):
+    guest: bool
+    cards: list[CardOut]
+    bin: list[CardOut]
+    samples: list[SampleOut]

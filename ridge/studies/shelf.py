@@ -1,0 +1,67 @@
+"""Cards of the shelf: a study in one glance."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ridge.core import Fit
+from ridge.core.errors import RidgeError
+from ridge.core.wording.equation import word_equation
+from ridge.core.wording.numbers import group
+from ridge.studies.analysis import default_view, fit_state
+from ridge.studies.models import Study
+from ridge.studies.readings import Status, Table, read_table
+from ridge.studies.recent import Recent
+from ridge.studies.schemas import CardOut, ThumbnailOut
+from ridge.studies.store import read_state
+
+POINTS_DRAWN = 80
+_recent: Recent[tuple[str, str, ThumbnailOut]] = Recent(400)
+
+
+def card(study: Study) -> CardOut:
+    """The card of a study; what is drawn on it is remembered for its version."""
+    summary, equation, thumbnail = _recent.get_or_make((study.pk, study.version), lambda: _draw(study))
+    return CardOut(
+        id=study.pk, title=study.title, question=study.question, changed=study.changed, deleted=study.deleted,
+        summary=summary, equation=equation, thumbnail=thumbnail,
+    )  # fmt: skip
+
+
+def _draw(study: Study) -> tuple[str, str, ThumbnailOut]:
+    state = read_state(study)
+    table = read_table(state)
+    used = table.count(Status.USED)
+    summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
+    try:
+        result: Fit | None = fit_state(table, state.fits[0])
+    except (RidgeError, IndexError):
+        result = None
+    return summary, word_equation(result, table.naming).text if result else "", _thumbnail(table, result)
+
+
+def _thumbnail(table: Table, result: Fit | None) -> ThumbnailOut:
+    view = default_view(table, result, [])
+
+    def scaled(x: np.ndarray, y: np.ndarray) -> list[tuple[float, float]]:
+        u = np.clip((x - view.x[0]) / (view.x[1] - view.x[0]), -1, 2)
+        v = np.clip((y - view.y[0]) / (view.y[1] - view.y[0]), -1, 2)
+        return [(round(a, 4), round(b, 4)) for a, b in zip(u.tolist(), v.tolist(), strict=True)]
+
+    def thinned(status: Status) -> list[tuple[float, float]]:
+        rows = np.flatnonzero(table.status == status)
+        if len(rows) > POINTS_DRAWN:
+            rows = rows[np.linspace(0, len(rows) - 1, POINTS_DRAWN).astype(int)]
+        return scaled(table.readings.x[rows], table.readings.y[rows])
+
+    with np.errstate(all="ignore"):
+        if not np.isfinite(view.x[1] - view.x[0]) or not np.isfinite(view.y[1] - view.y[0]):
+            return ThumbnailOut(points=[], aside=[], line=[], bar=None)
+        ends = np.array(view.x)
+        line = scaled(ends, result.evaluate(ends)) if result else []
+        measured = np.array(table.readings.measured_range)
+        bar = None
+        if np.isfinite(measured).all():
+            low, high = (measured - view.x[0]) / (view.x[1] - view.x[0])
+            bar = (round(float(low), 4), round(float(high), 4))
+        return ThumbnailOut(points=thinned(Status.USED), aside=thinned(Status.ASIDE), line=line, bar=bar)

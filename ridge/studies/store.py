@@ -1,0 +1,166 @@
+"""Studies in the database: reading a state, committing changes, undo and redo."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import transaction
+from django.utils import timezone
+
+from ridge.accounts.models import User
+from ridge.studies.changes import Change, Outcome, read_change
+from ridge.studies.models import Answer, Column, Revision, SetAside, Study, StudyFit
+from ridge.studies.recent import Recent
+from ridge.studies.state import AnswerState, ColumnState, FitState, StudyState
+
+
+class StaleVersion(Exception):
+    """The request was made on a version that is no longer the newest."""
+
+
+class NothingToStep(Exception):
+    """Undo at the beginning of the history, or redo at its end."""
+
+
+_recent: Recent[StudyState] = Recent(24)
+
+
+def read_state(study: Study) -> StudyState:
+    """The content of a study at its version."""
+    return _recent.get_or_make((study.pk, study.version), lambda: _read_tables(study))
+
+
+def _read_tables(study: Study) -> StudyState:
+    return StudyState(
+        title=study.title,
+        question=study.question,
+        absolute_errors=study.absolute_errors,
+        level=study.level,
+        columns=tuple(
+            ColumnState(c.key, c.name, c.symbol, c.unit, c.role, tuple(c.cells)) for c in study.columns.all()
+        ),
+        aside={mark.row: mark.reason for mark in study.aside.all()},
+        fits=tuple(FitState(fit.letter, fit.family, fit.fixed) for fit in study.fits.all()),
+        answers=tuple(AnswerState(a.key, a.direction, a.given, a.repeats) for a in study.answers.all()),
+    )
+
+
+@transaction.atomic
+def create_study(owner: User, state: StudyState) -> Study:
+    """A new study with an empty history."""
+    study = Study.objects.create(owner=owner, title=state.title)
+    _write(study, None, state)
+    study.save()
+    return study
+
+
+@transaction.atomic
+def commit(
+    study_id: uuid.UUID, version: int, change: Change, request_key: str = ""
+) -> tuple[Study, StudyState, StudyState]:
+    """Apply a change as one revision. Returns the study, its state before and after.
+
+    A request that is repeated with the key of the newest revision is answered, not applied again.
+    Raises StaleVersion, ChangeRefused.
+    """
+    study = Study.objects.select_for_update().get(pk=study_id)
+    before = read_state(study)
+    if study.version != version:
+        last = study.revisions.filter(number=study.position).first()
+        if request_key and last and last.request_key == request_key:
+            return study, before, before
+        raise StaleVersion
+    outcome = change.apply(before)
+    study.revisions.filter(number__gt=study.position).delete()
+    study.position += 1
+    Revision.objects.create(
+        study=study, number=study.position, label=outcome.label[:120], change=change.stored(),
+        inverse=outcome.inverse.stored(), request_key=request_key,
+    )  # fmt: skip
+    _advance(study, before, outcome)
+    return study, before, outcome.state
+
+
+@transaction.atomic
+def step(study_id: uuid.UUID, version: int, direction: int) -> tuple[Study, StudyState, StudyState]:
+    """Undo (direction −1) or redo (+1) one revision. Raises StaleVersion, NothingToStep."""
+    study = Study.objects.select_for_update().get(pk=study_id)
+    if study.version != version:
+        raise StaleVersion
+    number = study.position if direction < 0 else study.position + 1
+    revision = study.revisions.filter(number=number).first()
+    if revision is None:
+        raise NothingToStep
+    before = read_state(study)
+    outcome = read_change(revision.inverse if direction < 0 else revision.change).apply(before)
+    study.position += direction
+    _advance(study, before, outcome)
+    return study, before, outcome.state
+
+
+def step_labels(study: Study) -> tuple[str | None, str | None]:
+    """What undo and redo would do, in words; None where there is nothing."""
+    labels = dict(
+        study.revisions.filter(number__in=(study.position, study.position + 1)).values_list("number", "label")
+    )
+    return labels.get(study.position), labels.get(study.position + 1)
+
+
+def _advance(study: Study, before: StudyState, outcome: Outcome) -> None:
+    study.version += 1
+    _write(study, before, outcome.state)
+    study.save()
+    version, state = study.version, outcome.state
+    # Only what is really stored may be remembered.
+    transaction.on_commit(lambda: _recent.put((study.pk, version), state))
+
+
+def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
+    """Bring the tables to the new state; what did not change is not touched."""
+    study.title, study.question = after.title, after.question
+    study.absolute_errors, study.level = after.absolute_errors, after.level
+    if before is None or before.columns is not after.columns:
+        old = {column.key: column for column in before.columns} if before else {}
+        study.columns.exclude(key__in=[column.key for column in after.columns]).delete()
+        for place, column in enumerate(after.columns):
+            settings = {
+                "place": place,
+                "name": column.name,
+                "symbol": column.symbol,
+                "unit": column.unit,
+                "role": column.role,
+            }
+            if column.key not in old:
+                Column.objects.create(study=study, key=column.key, cells=list(column.cells), **settings)
+            elif old[column.key].cells is column.cells or old[column.key].cells == column.cells:
+                study.columns.filter(key=column.key).update(**settings)
+            else:
+                study.columns.filter(key=column.key).update(cells=list(column.cells), **settings)
+    if before is None or before.aside != after.aside:
+        study.aside.all().delete()
+        SetAside.objects.bulk_create([SetAside(study=study, row=row, reason=why) for row, why in after.aside.items()])
+    if before is None or before.fits != after.fits:
+        study.fits.all().delete()
+        StudyFit.objects.bulk_create(
+            [StudyFit(study=study, letter=fit.letter, family=fit.family, fixed=dict(fit.fixed)) for fit in after.fits]
+        )
+    if before is None or before.answers != after.answers:
+        study.answers.all().delete()
+        Answer.objects.bulk_create(
+            [
+                Answer(study=study, place=place, key=a.key, direction=a.direction, given=a.given, repeats=a.repeats)
+                for place, a in enumerate(after.answers)
+            ]
+        )
+
+
+def delete(study: Study) -> None:
+    """Move a study to the bin."""
+    study.deleted = timezone.now()
+    study.save(update_fields=["deleted"])
+
+
+def restore(study: Study) -> None:
+    """Take a study out of the bin."""
+    study.deleted = None
+    study.save(update_fields=["deleted"])
