@@ -35,6 +35,7 @@ from ridge.studies.schemas import (
     ParameterOut,
     ProblemOut,
     StatisticOut,
+    StretchOut,
     ViewOut,
 )
 from ridge.studies.state import FitState, StudyState
@@ -66,7 +67,6 @@ def analyse(state: StudyState) -> AnalysisOut:
     naming, readings = table.naming, table.readings
     fits: list[FitOut] = []
     leading: Fit | None = None
-    refusal = ""
     for wanted in state.fits:
         try:
             result = fit_state(table, wanted)
@@ -76,11 +76,11 @@ def analyse(state: StudyState) -> AnalysisOut:
         else:
             leading = leading or result
             fits.append(_word_fit(result, wanted, naming, table.count(Status.ASIDE), state.level))
-    answers = [answer(leading, refusal, kept, state.level, naming) for kept in state.answers]
-    unknowns = [answer_unknown(leading, refusal, unknown, state.level, naming) for unknown in table.unknowns]
+    answers = [answer(leading, kept, state.level, naming) for kept in state.answers]
+    unknowns = [answer_unknown(leading, unknown, state.level, naming) for unknown in table.unknowns]
     view = default_view(table, leading, [*answers, *(unknown.answer for unknown in unknowns)])
     if leading:
-        fits[0].curve = sample_curve(leading, view.x, state.level)
+        fits[0].curve = sample_curve(leading, view.x.low, view.x.high, state.level)
     low, high = readings.measured_range
     return AnalysisOut(
         naming=NamingOut(**{name: getattr(naming, name) for name in NamingOut.model_fields}),
@@ -91,7 +91,7 @@ def analyse(state: StudyState) -> AnalysisOut:
         summary=_summary(table),
         problems=[ProblemOut(row=p.row, column=p.column, message=p.message) for p in table.problems[:PROBLEMS_SHOWN]],
         problems_more=max(0, len(table.problems) - PROBLEMS_SHOWN),
-        measured=(low, high) if math.isfinite(low) else None,
+        measured=StretchOut(low=low, high=high) if math.isfinite(low) else None,
         before_fit=before_fit(readings, naming),
         view=view,
         fits=fits,
@@ -101,7 +101,9 @@ def analyse(state: StudyState) -> AnalysisOut:
 
 
 def _summary(table: Table) -> str:
-    parts = [f"{group(str(table.count(Status.USED)))} used", f"{group(str(table.count(Status.ASIDE)))} set aside"]
+    parts = [f"{group(str(table.count(Status.USED)))} used"]
+    if aside := table.count(Status.ASIDE):
+        parts.append(f"{group(str(aside))} set aside")
     if unknown := table.count(Status.UNKNOWN):
         parts.append(f"{group(str(unknown))} unknown")
     if table.problems:
@@ -156,7 +158,9 @@ def _word_parameter(result: Fit, name: str, naming: Naming, level: float) -> Par
         value=rounded.value,
         uncertainty=rounded.uncertainty,
         unit=naming.parameter_units[name],
-        relative="" if relative is None or not error else f"{significant(relative * 100, 2).text}\u00a0%",
+        relative=""
+        if relative is None or not error or relative > 10
+        else f"{significant(relative * 100, 2).text}\u00a0%",
         fixed=parameter.fixed,
         interval=interval,
         t="" if parameter.t is None else significant(parameter.t, 3).text,
@@ -165,9 +169,9 @@ def _word_parameter(result: Fit, name: str, naming: Naming, level: float) -> Par
     )
 
 
-def sample_curve(result: Fit, domain: tuple[float, float], level: float) -> CurveOut:
+def sample_curve(result: Fit, low: float, high: float, level: float) -> CurveOut:
     """The curve and its confidence interval over a stretch of the x axis."""
-    x = np.linspace(domain[0], domain[1], SAMPLES)
+    x = np.linspace(low, high, SAMPLES)
     prediction = result.predict(x, level)
     return CurveOut(
         x=x.tolist(),
@@ -177,13 +181,13 @@ def sample_curve(result: Fit, domain: tuple[float, float], level: float) -> Curv
     )
 
 
-def _padded(low: float, high: float, share_of_span: float) -> tuple[float, float]:
+def _padded(low: float, high: float, share_of_span: float) -> StretchOut:
     span = high - low
     if not math.isfinite(span):
-        return low, high
+        return StretchOut(low=low, high=high)
     if span <= abs(low) * 1e-12:
         span = abs(low) or 1.0
-    return low - share_of_span * span, high + share_of_span * span
+    return StretchOut(low=low - share_of_span * span, high=high + share_of_span * span)
 
 
 def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> ViewOut:
@@ -191,7 +195,7 @@ def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> 
     shown = (table.status == Status.USED) | (table.status == Status.ASIDE)
     x, y = table.readings.x[shown], table.readings.y[shown]
     if not len(x):
-        return ViewOut(x=(0.0, 10.0), y=(0.0, 10.0), residual=1.0)
+        return ViewOut(x=StretchOut(low=0, high=10), y=StretchOut(low=0, high=10), residual=1.0)
     marks = [a.mark for a in answers if a.mark]
     low, high = float(x.min()), float(x.max())
     reach = 2 * (high - low)

@@ -31,7 +31,6 @@ def _mark(x: float, y: float, **limits: float) -> MarkOut | None:
 
 def answer(
     fit: Fit | None,
-    refusal: str,
     question: AnswerState,
     level: float,
     naming: Naming,
@@ -47,7 +46,7 @@ def answer(
         if question.direction == "y_at_x" and len(numbers) > 1:
             raise NotANumber(f"one {naming.x} at a time")
         if fit is None:
-            return out.model_copy(update={"problem": f"No answer without a line. {refusal}"})
+            return out.model_copy(update={"problem": "No answer until there is a line."})
         if question.direction == "y_at_x":
             return _at_x(fit, out, numbers[0], level, naming)
         return _at_y(fit, out, numbers, question.repeats, level, naming)
@@ -75,11 +74,11 @@ def _at_y(fit: Fit, out: AnswerOut, numbers: list[float], repeats: int, level: f
     return out.model_copy(update={**vars(words), "mark": mark, "beyond": solution.beyond > 0})
 
 
-def answer_unknown(fit: Fit | None, refusal: str, unknown: Unknown, level: float, naming: Naming) -> UnknownOut:
+def answer_unknown(fit: Fit | None, unknown: Unknown, level: float, naming: Naming) -> UnknownOut:
     """x of an unknown from its row, or from the rows of its repeated readings."""
     given = "; ".join(number_as_given(value) for value in unknown.values)
     question = AnswerState(f"rows-{unknown.rows[0]}", "x_at_y", given, 1)
-    out = answer(fit, refusal, question, level, naming, list(unknown.values))
+    out = answer(fit, question, level, naming, list(unknown.values))
     label = f"{unknown.label} ({name_rows(unknown.rows)})" if unknown.label else name_rows(unknown.rows).capitalize()
     short = ""
     if out.mark:

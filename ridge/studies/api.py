@@ -30,6 +30,7 @@ from ridge.studies.schemas import (
     ColumnOut,
     ConflictOut,
     CurveOut,
+    EntryOut,
     Message,
     ReadingOut,
     SampleOut,
@@ -214,9 +215,9 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""
     state = read_state(_own_study(request, study_id))
     table = read_table(state)
-    fit, refusal = _fit(state, table)
+    fit, _ = _fit(state, table)
     direction = "x_at_y" if body.direction == "x_at_y" else "y_at_x"
-    return answer(fit, refusal, AnswerState("", direction, body.given, body.repeats), state.level, table.naming)
+    return answer(fit, AnswerState("", direction, body.given, body.repeats), state.level, table.naming)
 
 
 class StretchIn(Schema):
@@ -233,16 +234,18 @@ def curve(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) 
     fit, refusal = _fit(state, read_table(state))
     if fit is None or not stretch.low < stretch.high:
         return 400, Message(message=refusal or "The stretch ends before it begins.")
-    return sample_curve(fit, (stretch.low, stretch.high), state.level)
+    return sample_curve(fit, stretch.low, stretch.high, state.level)
 
 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})
-def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> Any:
+def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingOut:
+    """A row in words; without entries where there is no such row (yet)."""
     state = read_state(_own_study(request, study_id))
     if not 0 <= row < state.row_count:
-        return 404, Message(message="There is no such row.")
+        return ReadingOut(row=row, entries=[])
     table = read_table(state)
-    return ReadingOut(row=row, entries=describe_reading(state, table, _fit(state, table)[0], row))
+    entries = describe_reading(state, table, _fit(state, table)[0], row)
+    return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])
 
 
 class ViewIn(Schema):

@@ -35,7 +35,8 @@ def figure_content(
     """The figure of the leading fit over the given view, or over all readings."""
     table = read_table(state)
     naming, readings = table.naming, table.readings
-    x_view, y_view = analysis.view.x, analysis.view.y
+    x_view = (analysis.view.x.low, analysis.view.x.high)
+    y_view = (analysis.view.y.low, analysis.view.y.high)
     if x_low is not None and x_high is not None and x_low < x_high:
         x_view = (x_low, x_high)
     if y_low is not None and y_high is not None and y_low < y_high:
@@ -45,7 +46,7 @@ def figure_content(
     residuals = None
     if worded and not worded.refusal:
         result = fit_state(table, state.fits[0])
-        curve = sample_curve(result, x_view, state.level)
+        curve = sample_curve(result, *x_view, state.level)
         residuals = result.residuals
     empty = np.array([])
     return FigureContent(
@@ -61,7 +62,7 @@ def figure_content(
         x_view=x_view,
         y_view=y_view,
         residual_view=analysis.view.residual,
-        measured=analysis.measured,
+        measured=(analysis.measured.low, analysis.measured.high) if analysis.measured else None,
         curve_x=np.array(curve.x) if curve else empty,
         curve_y=_array(curve.y) if curve else empty,
         band_low=_array(curve.low) if curve else empty,

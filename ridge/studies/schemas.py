@@ -138,11 +138,18 @@ class UnknownOut(Schema):
     answer: AnswerOut
 
 
+class StretchOut(Schema):
+    """A stretch of an axis."""
+
+    low: float
+    high: float
+
+
 class ViewOut(Schema):
     """The view that shows all readings and the answers near them: low and high of each axis."""
 
-    x: tuple[float, float]
-    y: tuple[float, float]
+    x: StretchOut
+    y: StretchOut
     residual: float
 
 
@@ -157,7 +164,7 @@ class AnalysisOut(Schema):
     summary: str
     problems: list[ProblemOut]
     problems_more: int
-    measured: tuple[float, float] | None
+    measured: StretchOut | None
     before_fit: str
     view: ViewOut
     fits: list[FitOut]
@@ -194,20 +201,30 @@ class ConflictOut(Schema):
     study: StudyOut
 
 
+class EntryOut(Schema):
+    label: str
+    value: str
+
+
 class ReadingOut(Schema):
-    """One row in words, as label and value."""
+    """One row in words."""
 
     row: int
-    entries: list[tuple[str, str]]
+    entries: list[EntryOut]
+
+
+class PointOut(Schema):
+    x: float
+    y: float
 
 
 class ThumbnailOut(Schema):
     """Points and line of a card, scaled to the unit square (y upwards); ``bar`` is the measured range."""
 
-    points: list[tuple[float, float]]
-    aside: list[tuple[float, float]]
-    line: list[tuple[float, float]]
-    bar: tuple[float, float] | None
+    points: list[PointOut]
+    aside: list[PointOut]
+    line: list[PointOut]
+    bar: StretchOut | None
 
 
 class CardOut(Schema):

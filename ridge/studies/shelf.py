@@ -12,7 +12,7 @@ from ridge.studies.analysis import default_view, fit_state
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
-from ridge.studies.schemas import CardOut, ThumbnailOut
+from ridge.studies.schemas import CardOut, PointOut, StretchOut, ThumbnailOut
 from ridge.studies.store import read_state
 
 POINTS_DRAWN = 80
@@ -43,25 +43,25 @@ def _draw(study: Study) -> tuple[str, str, ThumbnailOut]:
 def _thumbnail(table: Table, result: Fit | None) -> ThumbnailOut:
     view = default_view(table, result, [])
 
-    def scaled(x: np.ndarray, y: np.ndarray) -> list[tuple[float, float]]:
-        u = np.clip((x - view.x[0]) / (view.x[1] - view.x[0]), -1, 2)
-        v = np.clip((y - view.y[0]) / (view.y[1] - view.y[0]), -1, 2)
-        return [(round(a, 4), round(b, 4)) for a, b in zip(u.tolist(), v.tolist(), strict=True)]
+    def scaled(x: np.ndarray, y: np.ndarray) -> list[PointOut]:
+        u = np.clip((x - view.x.low) / (view.x.high - view.x.low), -1, 2)
+        v = np.clip((y - view.y.low) / (view.y.high - view.y.low), -1, 2)
+        return [PointOut(x=round(a, 4), y=round(b, 4)) for a, b in zip(u.tolist(), v.tolist(), strict=True)]
 
-    def thinned(status: Status) -> list[tuple[float, float]]:
+    def thinned(status: Status) -> list[PointOut]:
         rows = np.flatnonzero(table.status == status)
         if len(rows) > POINTS_DRAWN:
             rows = rows[np.linspace(0, len(rows) - 1, POINTS_DRAWN).astype(int)]
         return scaled(table.readings.x[rows], table.readings.y[rows])
 
     with np.errstate(all="ignore"):
-        if not np.isfinite(view.x[1] - view.x[0]) or not np.isfinite(view.y[1] - view.y[0]):
+        if not np.isfinite(view.x.high - view.x.low) or not np.isfinite(view.y.high - view.y.low):
             return ThumbnailOut(points=[], aside=[], line=[], bar=None)
-        ends = np.array(view.x)
+        ends = np.array([view.x.low, view.x.high])
         line = scaled(ends, result.evaluate(ends)) if result else []
         measured = np.array(table.readings.measured_range)
         bar = None
         if np.isfinite(measured).all():
-            low, high = (measured - view.x[0]) / (view.x[1] - view.x[0])
-            bar = (round(float(low), 4), round(float(high), 4))
+            low, high = (measured - view.x.low) / (view.x.high - view.x.low)
+            bar = StretchOut(low=round(float(low), 4), high=round(float(high), 4))
         return ThumbnailOut(points=thinned(Status.USED), aside=thinned(Status.ASIDE), line=line, bar=bar)

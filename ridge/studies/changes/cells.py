@@ -46,7 +46,7 @@ class SetCells(Change):
         if self.column + width > LIMITS["columns"]:
             raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most.")
         columns = [replace(c, cells=c.cells + ("",) * (rows - len(c.cells))) for c in state.columns]
-        for key in self.new_keys[: self.column + width - len(columns)]:
+        for key in self.new_keys[: max(0, self.column + width - len(columns))]:
             columns.append(ColumnState(key, "", "", "", "other", ("",) * rows))
 
         before = [

@@ -211,7 +211,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Row Details */
+        /**
+         * Row Details
+         * @description A row in words; without entries where there is no such row (yet).
+         */
         get: operations["ridge_studies_api_row_details"];
         put?: never;
         post?: never;
@@ -291,11 +294,7 @@ export interface components {
             before_fit: string;
             /** Fits */
             fits: components["schemas"]["FitOut"][];
-            /** Measured */
-            measured: [
-                number,
-                number
-            ] | null;
+            measured: components["schemas"]["StretchOut"] | null;
             naming: components["schemas"]["NamingOut"];
             /** Problems */
             problems: components["schemas"]["ProblemOut"][];
@@ -544,6 +543,13 @@ export interface components {
             /** Title */
             title?: string | null;
         };
+        /** EntryOut */
+        EntryOut: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
         /**
          * FitOut
          * @description ``refusal`` says why there is no fit; then the rest is empty.
@@ -767,6 +773,13 @@ export interface components {
             /** Value */
             value: string;
         };
+        /** PointOut */
+        PointOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
         /** ProblemOut */
         ProblemOut: {
             /** Column */
@@ -791,14 +804,11 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description One row in words, as label and value.
+         * @description One row in words.
          */
         ReadingOut: {
             /** Entries */
-            entries: [
-                string,
-                string
-            ][];
+            entries: components["schemas"]["EntryOut"][];
             /** Row */
             row: number;
         };
@@ -949,6 +959,16 @@ export interface components {
             low: number;
         };
         /**
+         * StretchOut
+         * @description A stretch of an axis.
+         */
+        StretchOut: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * StudyOut
          * @description A study at one version. Undo and redo carry what they would do, in words.
          */
@@ -997,25 +1017,12 @@ export interface components {
          */
         ThumbnailOut: {
             /** Aside */
-            aside: [
-                number,
-                number
-            ][];
-            /** Bar */
-            bar: [
-                number,
-                number
-            ] | null;
+            aside: components["schemas"]["PointOut"][];
+            bar: components["schemas"]["StretchOut"] | null;
             /** Line */
-            line: [
-                number,
-                number
-            ][];
+            line: components["schemas"]["PointOut"][];
             /** Points */
-            points: [
-                number,
-                number
-            ][];
+            points: components["schemas"]["PointOut"][];
         };
         /** UnknownOut */
         UnknownOut: {
@@ -1048,16 +1055,8 @@ export interface components {
         ViewOut: {
             /** Residual */
             residual: number;
-            /** X */
-            x: [
-                number,
-                number
-            ];
-            /** Y */
-            y: [
-                number,
-                number
-            ];
+            x: components["schemas"]["StretchOut"];
+            y: components["schemas"]["StretchOut"];
         };
     };
     responses: never;

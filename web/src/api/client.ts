@@ -1,0 +1,37 @@
+import createClient, { type Middleware } from "openapi-fetch";
+
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Study = Schemas["StudyOut"];
+export type Column = Study["columns"][number];
+export type Analysis = Schemas["AnalysisOut"];
+export type Fit = Schemas["FitOut"];
+export type Curve = Schemas["CurveOut"];
+export type Answer = Schemas["AnswerOut"];
+export type Unknown = Schemas["UnknownOut"];
+export type Card = Schemas["CardOut"];
+export type Sample = Schemas["SampleOut"];
+export type Change = Schemas["ChangeIn"]["change"];
+export type Role = NonNullable<Schemas["EditColumn"]["role"]>;
+export type Direction = Schemas["KeepAnswer"]["direction"];
+
+function cookie(pattern: RegExp) {
+  return pattern.exec(document.cookie)?.[1] ?? "";
+}
+
+const withToken: Middleware = {
+  onRequest({ request }) {
+    request.headers.set("X-CSRFToken", cookie(/ridge-\w+-csrf=([^;]+)/));
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "/" });
+api.use(withToken);
+
+/** What the server says is wrong, or a plain sentence where it said nothing readable. */
+export function messageOf(error: unknown): string {
+  if (error && typeof error === "object" && "message" in error && typeof error.message === "string") return error.message;
+  return "The server could not carry this out. Try again.";
+}

@@ -1,0 +1,25 @@
+import { Bench } from "./bench/Bench";
+import { navigate, useRoute } from "./route";
+import { Shelf } from "./shelf/Shelf";
+import { Notices } from "./ui/Notices";
+
+export function App() {
+  const route = useRoute();
+  return (
+    <>
+      {route.name === "shelf" && <Shelf />}
+      {route.name === "study" && <Bench key={route.id} id={route.id} />}
+      {route.name === "nowhere" && (
+        <main className="grid h-full place-content-center gap-3 text-center">
+          <h1 className="font-book text-2xl font-semibold">There is nothing at this address</h1>
+          <p>
+            <button className="button-main" onClick={() => navigate("/")}>
+              Go to the shelf
+            </button>
+          </p>
+        </main>
+      )}
+      <Notices />
+    </>
+  );
+}

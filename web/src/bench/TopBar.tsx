@@ -1,0 +1,86 @@
+import { Keyboard, PanelRightClose, PanelRightOpen, Printer, Redo2, Undo2 } from "lucide-react";
+
+import { navigate } from "../route";
+import { useQueue, useSnapshot } from "../study/context";
+import { setView, useView } from "../study/view";
+import { Hint } from "../ui/Hint";
+import { Mark } from "../ui/Mark";
+
+export function TopBar({ onHelp }: { onHelp: () => void }) {
+  const queue = useQueue();
+  const { study } = useSnapshot();
+  const domain = useView((view) => view.domain);
+  const folded = useView((view) => view.pageFolded);
+  const seen = domain ? `?x_low=${domain.x[0]}&x_high=${domain.x[1]}&y_low=${domain.y[0]}&y_high=${domain.y[1]}` : "";
+  return (
+    <header className="no-print flex h-[46px] shrink-0 items-center gap-2 bg-bar px-3 text-on-bar">
+      <a
+        href="/"
+        aria-label="Ridge: back to the shelf"
+        className="on-bar rounded-(--radius) px-1 py-1"
+        onClick={(event) => {
+          if (event.metaKey || event.ctrlKey) return;
+          event.preventDefault();
+          navigate("/");
+        }}
+      >
+        <Mark />
+      </a>
+      <span className="mx-1 hidden h-5 w-px bg-white/25 sm:block" />
+      <span className="hidden min-w-0 truncate text-[14px] sm:block">{study.title}</span>
+      <SavingState />
+      <span className="grow" />
+      <Hint text={study.undo ? `Undo: ${study.undo} (Ctrl+Z)` : "Nothing to undo"}>
+        <button className="bar-button" aria-disabled={!study.undo} onClick={() => study.undo && queue.undo()}>
+          <Undo2 size={15} /> <span className="max-md:sr-only">Undo</span>
+        </button>
+      </Hint>
+      <Hint text={study.redo ? `Redo: ${study.redo} (Ctrl+Y)` : "Nothing to redo"}>
+        <button className="bar-button" aria-disabled={!study.redo} onClick={() => study.redo && queue.redo()}>
+          <Redo2 size={15} /> <span className="max-md:sr-only">Redo</span>
+        </button>
+      </Hint>
+      <a className="bar-button max-sm:hidden" href={`/api/studies/${study.id}/figure.svg${seen}`} download>
+        Figure (SVG)
+      </a>
+      <Hint text="Keys (?)">
+        <button className="bar-button max-sm:hidden" aria-label="Keys" onClick={onHelp}>
+          <Keyboard size={15} />
+        </button>
+      </Hint>
+      <button
+        className="bar-button max-bench:hidden"
+        aria-label={folded ? "Unfold the page" : "Fold the page away"}
+        aria-expanded={!folded}
+        onClick={() => setView({ pageFolded: !folded })}
+      >
+        {folded ? <PanelRightOpen size={15} /> : <PanelRightClose size={15} />}
+      </button>
+      <button className="button-main" onClick={() => window.print()}>
+        <Printer size={15} /> Print
+      </button>
+    </header>
+  );
+}
+
+/** "Saved" is said only when the server has acknowledged everything. */
+function SavingState() {
+  const { saving, held } = useSnapshot();
+  const queue = useQueue();
+  const words = {
+    saved: "Saved",
+    sending: "Saving…",
+    waiting: `No connection: ${held} change${held === 1 ? "" : "s"} not saved yet`,
+    conflict: "Not saved",
+  };
+  return (
+    <span role="status" data-testid="saving" data-state={saving} className={`ml-1 text-[12.5px] whitespace-nowrap ${saving === "saved" ? "text-on-bar/75" : "text-lichen"}`}>
+      {words[saving]}
+      {saving === "waiting" && (
+        <button className="on-bar ml-2 rounded-sm underline" onClick={queue.retry}>
+          Try now
+        </button>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,32 @@
+import { useEffect } from "react";
+
+import type { GestureQueue } from "../study/queue";
+
+/** Keys that work anywhere on the bench, except while a text is being edited. */
+export function useBenchKeys(queue: GestureQueue | null, onHelp: () => void) {
+  useEffect(() => {
+    if (!queue) return;
+    const onKeyDown = (event: KeyboardEvent) => {
+      const target = event.target instanceof HTMLElement ? event.target : null;
+      const cell = target?.closest('[role="grid"]') !== null;
+      const editing = target instanceof HTMLInputElement && (!cell || target.dataset.editing === "true");
+      const writing = editing || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
+      if (writing) return;
+      const ctrl = event.ctrlKey || event.metaKey;
+      const key = event.key.toLowerCase();
+      const { study } = queue.read();
+      if (ctrl && key === "z" && !event.shiftKey) {
+        event.preventDefault();
+        if (study.undo) queue.undo();
+      } else if (ctrl && (key === "y" || (key === "z" && event.shiftKey))) {
+        event.preventDefault();
+        if (study.redo) queue.redo();
+      } else if (!ctrl && !cell && event.key === "?") {
+        event.preventDefault();
+        onHelp();
+      }
+    };
+    window.addEventListener("keydown", onKeyDown);
+    return () => window.removeEventListener("keydown", onKeyDown);
+  }, [queue, onHelp]);
+}

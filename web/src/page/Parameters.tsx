@@ -1,0 +1,151 @@
+import { Popover } from "radix-ui";
+import { useState } from "react";
+
+import type { Fit } from "../api/client";
+import { useChange } from "../study/context";
+import { Term } from "../ui/Hint";
+
+type Parameter = NonNullable<Fit["parameters"]>[number];
+
+/** Each parameter with its meaning, value, standard error, unit and relative error. */
+export function Parameters({ fit }: { fit: Fit }) {
+  return (
+    <table className="numerals mt-1 w-full text-[13.5px]">
+      <thead className="sr-only">
+        <tr>
+          <th scope="col">Parameter</th>
+          <th scope="col">Value and standard error</th>
+          <th scope="col">Unit</th>
+          <th scope="col">Relative error</th>
+        </tr>
+      </thead>
+      <tbody>
+        {fit.parameters?.map((parameter) => (
+          <tr key={parameter.name}>
+            <th scope="row" className="py-[3px] text-left font-normal">
+              <Term
+                word={
+                  <span className="font-book">
+                    {parameter.name} <i>{parameter.symbol}</i>
+                  </span>
+                }
+                meaning={<Details parameter={parameter} />}
+              />
+            </th>
+            <td className="py-[3px] text-right whitespace-nowrap">
+              {parameter.name === "intercept" ? <InterceptValue fit={fit} parameter={parameter} /> : <Value parameter={parameter} />}
+            </td>
+            <td className="py-[3px] pl-2 font-book text-mute">{parameter.unit}</td>
+            <td className="py-[3px] pl-2 text-right text-[12px] text-mute">{parameter.relative}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Value({ parameter }: { parameter: Parameter }) {
+  const power = /× ?10/.test(parameter.value);
+  if (!parameter.uncertainty) return <>{parameter.value}</>;
+  return (
+    <>
+      {power ? "(" : ""}
+      {parameter.value} ± {parameter.uncertainty}
+      {power ? ")" : ""}
+    </>
+  );
+}
+
+function Details({ parameter }: { parameter: Parameter }) {
+  return (
+    <span className="grid gap-0.5">
+      <span>{parameter.meaning[0]?.toUpperCase() + parameter.meaning.slice(1)}.</span>
+      {parameter.fixed && <span>Kept at this value, not fitted.</span>}
+      {parameter.interval && <span className="numerals">{parameter.interval}</span>}
+      {parameter.t && (
+        <span className="numerals">
+          t = {parameter.t}, p {parameter.p.startsWith("<") ? parameter.p : `= ${parameter.p}`}
+        </span>
+      )}
+      <span className="numerals break-all">In full: {parameter.full}</span>
+    </span>
+  );
+}
+
+/** The intercept's value, which opens the choice between fitted and fixed. */
+function InterceptValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) {
+  const change = useChange();
+  const [open, setOpen] = useState(false);
+  const fixedAt = fit.fixed.intercept;
+  const [text, setText] = useState("0");
+  const [wrong, setWrong] = useState("");
+  const keep = () => {
+    const value = Number(text.trim().replace("−", "-").replace(",", "."));
+    if (!text.trim() || !Number.isFinite(value)) {
+      setWrong(`'${text}' is not a number.`);
+      return;
+    }
+    setOpen(false);
+    change({ kind: "set_fit", letter: fit.letter, fixed: { intercept: value } });
+  };
+  return (
+    <Popover.Root
+      open={open}
+      onOpenChange={(next) => {
+        setText(fixedAt === undefined ? "0" : String(fixedAt));
+        setWrong("");
+        setOpen(next);
+      }}
+    >
+      <Popover.Trigger asChild>
+        <button className="-my-px rounded-sm border border-transparent px-1 hover:border-rule" aria-label={`Intercept ${parameter.value}: fit it or fix it`}>
+          {parameter.fixed && <span className="mr-1.5 text-[12px] text-mute">fixed at</span>}
+          <Value parameter={parameter} />
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="floating w-64" aria-label="Intercept">
+          <form
+            className="grid gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              keep();
+            }}
+          >
+            <label className="flex items-center justify-between gap-2">
+              Keep the intercept at
+              <input
+                className="field numerals w-24 text-right"
+                inputMode="decimal"
+                value={text}
+                aria-invalid={wrong !== ""}
+                aria-describedby={wrong ? "intercept-wrong" : undefined}
+                onChange={(event) => setText(event.target.value)}
+              />
+            </label>
+            {wrong && (
+              <p id="intercept-wrong" role="alert" className="text-[12.5px] text-amber">
+                {wrong}
+              </p>
+            )}
+            <div className="flex justify-end gap-2">
+              {fixedAt !== undefined && (
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => {
+                    setOpen(false);
+                    change({ kind: "set_fit", letter: fit.letter, fixed: {} });
+                  }}
+                >
+                  Let it be fitted
+                </button>
+              )}
+              <button className="button-main">Fix it</button>
+            </div>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,46 @@
+import { useStudy } from "../study/context";
+
+const MOST = 200;
+
+/** The table for paper; on the screen it stands on the left. */
+export function PrintedReadings() {
+  const study = useStudy();
+  const aside = new Map(study.aside.map(({ row, reason }) => [row, reason || "set aside"]));
+  const rows = Math.min(study.row_count, MOST);
+  return (
+    <section className="paper-table mt-6 hidden print:block" aria-hidden="true">
+      <h2 className="text-[12px] font-semibold">Readings</h2>
+      <div className="columns-2 gap-8">
+        <table className="numerals w-full text-[11px]">
+          <thead>
+            <tr className="border-b border-ink">
+              <th className="text-left font-normal">row</th>
+              {study.columns.map((column) => (
+                <th key={column.key} className="pl-3 text-right font-normal">
+                  <i className="font-book">{column.symbol || column.name}</i>
+                  {column.unit && ` / ${column.unit}`}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {Array.from({ length: rows }, (_, row) => (
+              <tr key={row} className="break-inside-avoid">
+                <td>
+                  {row + 1}
+                  {aside.has(row) && ` (${aside.get(row)})`}
+                </td>
+                {study.columns.map((column) => (
+                  <td key={column.key} className="pl-3 text-right">
+                    {column.cells[row]}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {study.row_count > MOST && <p className="text-[11px]">The first {MOST} of {study.row_count} rows.</p>}
+    </section>
+  );
+}

@@ -1,0 +1,15 @@
+import type { ReactNode } from "react";
+
+/** A part of the page under its small heading and hairline. */
+export function Section({ title, aside, children }: { title: string; aside?: ReactNode; children: ReactNode }) {
+  return (
+    <section className="mt-4" aria-label={title}>
+      <div className="flex items-center gap-3">
+        <h2 className="text-[12px] font-semibold text-mute">{title}</h2>
+        <span className="h-px grow bg-rule" />
+        {aside}
+      </div>
+      <div className="mt-1.5">{children}</div>
+    </section>
+  );
+}

@@ -1,0 +1,42 @@
+import { ChevronRight, Copy } from "lucide-react";
+import { useState } from "react";
+
+import type { Fit } from "../api/client";
+import { Term } from "../ui/Hint";
+import { copyText } from "./copy";
+
+/** All statistics, one step away; each label explains itself. */
+export function Statistics({ fit }: { fit: Fit }) {
+  const [open, setOpen] = useState(false);
+  const rows = fit.statistics ?? [];
+  const asTable = () => rows.map((row) => [row.label, row.full || row.absent, row.unit].join("\t")).join("\n");
+  return (
+    <div className="mt-2">
+      <div className="no-print flex items-center justify-between">
+        <button aria-expanded={open} className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink" onClick={() => setOpen(!open)}>
+          <ChevronRight size={14} className={open ? "rotate-90" : ""} /> All statistics
+        </button>
+        {open && (
+          <button className="icon-button" aria-label="Copy all statistics as a table" onClick={() => void copyText(asTable(), "Statistics")}>
+            <Copy size={15} />
+          </button>
+        )}
+      </div>
+      <table className={`numerals mt-1 w-full text-[13px] ${open ? "" : "hidden print:table"}`}>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.name} className="border-b border-rule/60 last:border-0">
+              <th scope="row" className="py-[3px] text-left font-normal">
+                <Term word={row.label} meaning={row.absent ? `${row.meaning} ${row.absent}` : row.meaning} />
+              </th>
+              <td className="py-[3px] text-right whitespace-nowrap" title={row.full || undefined}>
+                {row.absent ? <span className="text-mute">none</span> : row.value}
+                {row.unit && !row.absent && <span className="pl-1 font-book text-mute">{row.unit}</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

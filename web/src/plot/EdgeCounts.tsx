@@ -1,0 +1,28 @@
+import type { Beyond } from "./edges";
+
+const WORDS = {
+  left: { arrow: "←", place: "left-[72px] top-1/3", name: "to the left of" },
+  right: { arrow: "→", place: "right-3 top-1/3", name: "to the right of" },
+  above: { arrow: "↑", place: "left-1/2 top-2", name: "above" },
+  below: { arrow: "↓", place: "left-1/2 bottom-[200px]", name: "below" },
+} as const;
+
+/** At each edge with readings beyond it: how many, and one press to bring them in. */
+export function EdgeCounts({ beyond, onBringIn }: { beyond: Beyond; onBringIn: (edge: keyof Beyond) => void }) {
+  return (
+    <>
+      {(Object.keys(WORDS) as (keyof Beyond)[])
+        .filter((edge) => beyond[edge] > 0)
+        .map((edge) => (
+          <button
+            key={edge}
+            className={`no-print absolute z-10 h-[24px] rounded-full border border-amber bg-amber-well px-2.5 text-[12px] text-amber ${WORDS[edge].place}`}
+            aria-label={`${beyond[edge]} reading${beyond[edge] === 1 ? "" : "s"} ${WORDS[edge].name} the view: bring in`}
+            onClick={() => onBringIn(edge)}
+          >
+            {WORDS[edge].arrow} {beyond[edge]} beyond
+          </button>
+        ))}
+    </>
+  );
+}

@@ -1,0 +1,37 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+
+import { api } from "../api/client";
+import { useStudy } from "../study/context";
+import { litRows, useView } from "../study/view";
+
+/** The chosen reading in one line: observed, on the line, residual, how unusual. */
+export function SelectedReading() {
+  const study = useStudy();
+  const lit = litRows(useView((view) => view.selection));
+  const row = lit && lit[0] === lit[1] && lit[0] < study.row_count ? lit[0] : null;
+  const { data } = useQuery({
+    queryKey: ["row", study.id, study.version, row],
+    enabled: row !== null,
+    placeholderData: keepPreviousData,
+    queryFn: async () => (await api.GET("/api/studies/{study_id}/rows/{row}", { params: { path: { study_id: study.id, row: row! } } })).data ?? null,
+  });
+  const entries = row !== null && data && data.row === row ? data.entries : null;
+  return (
+    <p aria-live="polite" className="numerals min-h-5 min-w-0 grow truncate text-[12.5px] text-mute" data-testid="chosen">
+      {entries && (
+        <>
+          <span className="font-semibold text-ink">Row {row! + 1}</span>
+          {entries
+            .slice(entries.length > 3 ? 3 : 1)
+            .map(({ label, value }) => (
+              <span key={label} className="ml-2.5 whitespace-nowrap">
+                {label} <span className="text-ink">{value}</span>
+              </span>
+            ))}
+          {entries[0]?.value === "set aside" && <span className="ml-2.5">set aside</span>}
+        </>
+      )}
+      {!entries && lit && lit[1] > lit[0] && <span className="text-ink">{Math.min(lit[1], study.row_count - 1) - lit[0] + 1} rows chosen</span>}
+    </p>
+  );
+}

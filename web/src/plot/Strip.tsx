@@ -1,0 +1,60 @@
+import type { Analysis } from "../api/client";
+import { STATUS } from "../study/context";
+import { isLit } from "../study/view";
+import { YAxis } from "./Axes";
+import { Ground } from "./Ground";
+import type { Scale } from "./scales";
+
+interface Props {
+  analysis: Analysis;
+  measured: [number, number] | null;
+  x: Scale;
+  y: Scale;
+  lit: [number, number] | null;
+  hatch: string;
+  clip: string;
+  onlyLit: boolean;
+}
+
+/** The residuals on the same x axis, with a band of one s to either side of zero. */
+export function Strip({ analysis, measured, x, y, lit, hatch, clip, onlyLit }: Props) {
+  const fit = analysis.fits[0];
+  const [left, right] = x.range() as [number, number];
+  const [bottom, top] = y.range() as [number, number];
+  const s = fit?.deviation ?? 0;
+  const stems = [];
+  const residuals = fit?.residuals ?? [];
+  const chosen = onlyLit ? (lit ? Array.from({ length: Math.min(lit[1] - lit[0] + 1, 400) }, (_, i) => lit[0] + i) : []) : residuals.map((_, row) => row);
+  for (const row of chosen) {
+    const residual = residuals[row];
+    const vx = analysis.x[row];
+    const status = analysis.status[row];
+    if (residual == null || vx == null || (status !== STATUS.used && status !== STATUS.aside)) continue;
+    const hollow = status === STATUS.aside;
+    const bright = isLit(lit, row);
+    const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
+    stems.push(
+      <g key={row} data-row={row + 1}>
+        <line x1={x(vx)} x2={x(vx)} y1={y(0)} y2={py} stroke="var(--color-pine)" strokeWidth={bright ? 3 : 1.3} strokeDasharray={hollow ? "2 2" : undefined} />
+        <circle
+          cx={x(vx)}
+          cy={py}
+          r={bright ? 5 : 3.4}
+          fill={bright ? "var(--color-lichen)" : hollow ? "var(--color-sheet)" : "var(--color-pine)"}
+          stroke={bright ? "var(--color-ink)" : hollow ? "var(--color-pine)" : "none"}
+        />
+      </g>,
+    );
+  }
+  return (
+    <g data-testid="strip">
+      <Ground x={x} top={top} bottom={bottom} measured={measured} hatch={hatch} />
+      <g clipPath={`url(#${clip})`}>
+        {s > 0 && <rect x={left} width={right - left} y={y(s)} height={y(-s) - y(s)} fill="var(--color-pine)" opacity="0.1" />}
+        <line x1={left} x2={right} y1={y(0)} y2={y(0)} stroke="var(--color-pine)" strokeWidth="1.3" />
+        {stems}
+      </g>
+      <YAxis y={y} right={right} naming={analysis.naming} residual />
+    </g>
+  );
+}

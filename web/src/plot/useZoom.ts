@@ -1,0 +1,59 @@
+import { select } from "d3-selection";
+import { zoom, zoomIdentity, type ZoomBehavior } from "d3-zoom";
+import { type RefObject, useEffect, useRef } from "react";
+
+import { type Domain, setView, useView } from "../study/view";
+import { makeScale } from "./scales";
+
+/**
+ * Wheel, drag and pinch on the plot. The gestures are d3-zoom's; what they give is kept as a domain, so that
+ * the view can also be set from elsewhere (back to all readings, bring in what lies beyond an edge).
+ */
+export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, area: { width: number; height: number }, enabled: boolean) {
+  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
+  const base = useRef(shown);
+  const emitted = useRef<Domain | null>(null);
+  const domain = useView((view) => view.domain);
+
+  useEffect(() => {
+    const element = target.current;
+    if (!element) return;
+    if (domain === null || domain !== emitted.current) {
+      base.current = shown;
+      emitted.current = null;
+      select(element).property("__zoom", zoomIdentity);
+    }
+  }, [domain, shown, target]);
+
+  useEffect(() => {
+    const element = target.current;
+    if (!element || !enabled || !area.width) return;
+    const zooming = zoom<SVGSVGElement, unknown>()
+      .scaleExtent([1e-3, 1e6])
+      .on("zoom", ({ transform, sourceEvent }) => {
+        if (transform === zoomIdentity && !sourceEvent) return;
+        const next: Domain = {
+          x: transform.rescaleX(makeScale(base.current.x, [0, area.width])).domain() as [number, number],
+          y: transform.rescaleY(makeScale(base.current.y, [area.height, 0])).domain() as [number, number],
+        };
+        emitted.current = next;
+        setView({ domain: next });
+      });
+    behaviour.current = zooming;
+    const selection = select(element);
+    selection.call(zooming).on("dblclick.zoom", null);
+    return () => {
+      selection.on(".zoom", null);
+    };
+  }, [area.width, area.height, enabled, target]);
+
+  const by = (factor: number) => {
+    if (target.current && behaviour.current) behaviour.current.scaleBy(select(target.current), factor);
+  };
+  const pan = (dx: number, dy: number) => {
+    if (!target.current || !behaviour.current) return;
+    const k = (select(target.current).property("__zoom") as { k: number }).k;
+    behaviour.current.translateBy(select(target.current), dx / k, dy / k);
+  };
+  return { by, pan };
+}

@@ -1,0 +1,222 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { memo, type RefObject, useEffect, useLayoutEffect, useMemo, useRef } from "react";
+
+import { STATUS, useAnalysis, useStudy } from "../study/context";
+import { isLit, litColumns, litRows } from "../study/view";
+import { ColumnHeader } from "./ColumnHeader";
+import { OffBar } from "./OffBar";
+import type { GridControl } from "./useGrid";
+
+const ROW_HEIGHT = 26;
+const NUMBER_WIDTH = 38;
+export const BAR_WIDTH = 56;
+
+export function Grid({ grid }: { grid: GridControl }) {
+  const study = useStudy();
+  const analysis = useAnalysis();
+  const scroller = useRef<HTMLDivElement>(null);
+  // Rows are drawn only when they change; their handlers always reach the newest state through this.
+  const latest = useRef(grid);
+  useLayoutEffect(() => {
+    latest.current = grid;
+    grid.settleFocus();
+  });
+  const columns = study.columns;
+  const template = `${NUMBER_WIDTH}px repeat(${columns.length}, minmax(58px, 1fr)) ${BAR_WIDTH}px`;
+
+  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser is meant to be read on every render
+  const virtual = useVirtualizer({
+    count: grid.rows,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 10,
+  });
+  const { row: activeRow } = grid.active;
+  const chosen = grid.selection !== null;
+  useEffect(() => {
+    if (chosen) virtual.scrollToIndex(activeRow);
+  }, [activeRow, chosen, virtual]);
+
+  const reasons = useMemo(() => new Map(study.aside.map(({ row, reason }) => [row, reason])), [study.aside]);
+  const problems = useMemo(() => new Map(analysis.problems.map((problem) => [problem.row, problem])), [analysis.problems]);
+  const unknowns = useMemo(
+    () => new Map(analysis.unknowns.flatMap((unknown) => unknown.rows.map((row) => [row, unknown.short] as const))),
+    [analysis.unknowns],
+  );
+  const fit = analysis.fits[0];
+  const largest = useMemo(
+    () => fit?.residuals?.reduce<number>((most, value, row) => (value !== null && analysis.status[row] === STATUS.used ? Math.max(most, Math.abs(value)) : most), 0) ?? 0,
+    [fit, analysis.status],
+  );
+  const lit = litRows(grid.selection);
+  const litCols = grid.selection ? litColumns(grid.selection) : null;
+
+  return (
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label="Readings"
+      aria-description="Arrows move, typing replaces, F2 edits. Escape, then Tab, leaves the table."
+      aria-rowcount={grid.rows + 1}
+      aria-colcount={columns.length + 2}
+      aria-multiselectable="true"
+      className="numerals min-h-0 grow overflow-auto border border-rule bg-sheet text-[13px]"
+    >
+      <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
+        <div role="row" aria-rowindex={1} className="grid border-b border-ink" style={{ gridTemplateColumns: template }}>
+          <span role="columnheader" aria-label="Row" className="bg-well" />
+          {columns.map((column) => (
+            <ColumnHeader key={column.key} column={column} />
+          ))}
+          <span role="columnheader" className="px-1.5 py-1 text-right text-[11px] leading-tight text-mute">
+            off line {fit?.letter ?? ""}
+          </span>
+        </div>
+      </div>
+      <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
+        {virtual.getVirtualItems().map(({ index: row, start }) => (
+          <GridRow
+            key={row}
+            row={row}
+            top={start}
+            template={template}
+            texts={columns.map((column) => column.cells[row] ?? "")}
+            labels={columns.map((column) => column.name || column.symbol || column.role)}
+            xColumn={columns.findIndex((column) => column.role === "x")}
+            problemColumn={problems.has(row) ? columns.findIndex((column) => column.key === problems.get(row)!.column) : -1}
+            problem={problems.get(row)?.message ?? ""}
+            aside={reasons.get(row)}
+            unknown={unknowns.get(row) ?? ""}
+            share={residualShare(fit?.residuals?.[row], largest)}
+            lit={isLit(lit, row)}
+            litFrom={isLit(lit, row) && litCols ? litCols[0] : -1}
+            litTo={isLit(lit, row) && litCols ? litCols[1] : -2}
+            activeCol={row === activeRow ? grid.active.col : -1}
+            editing={row === activeRow && grid.mode !== "ready" ? grid.draft : null}
+            caret={row === activeRow && grid.mode !== "ready"}
+            input={grid.input}
+            latest={latest}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** Residual as a share of the largest in use; more than one where a reading that is set aside lies farther off. */
+function residualShare(residual: number | null | undefined, largest: number): number | null {
+  if (residual === null || residual === undefined) return null;
+  return largest > 0 ? residual / largest : 0;
+}
+
+interface RowProps {
+  row: number;
+  top: number;
+  template: string;
+  texts: string[];
+  labels: string[];
+  xColumn: number;
+  problemColumn: number;
+  problem: string;
+  aside: string | undefined;
+  unknown: string;
+  share: number | null;
+  lit: boolean;
+  litFrom: number;
+  litTo: number;
+  activeCol: number;
+  editing: string | null;
+  caret: boolean;
+  input: RefObject<HTMLInputElement | null>;
+  latest: RefObject<GridControl>;
+}
+
+function sameRow(before: RowProps, after: RowProps) {
+  return (Object.keys(after) as (keyof RowProps)[]).every((name) =>
+    name === "texts" || name === "labels" ? after[name].join("\0") === before[name].join("\0") : after[name] === before[name],
+  );
+}
+
+const GridRow = memo(function GridRow(props: RowProps) {
+  const { row, latest, aside, lit } = props;
+  const set = aside !== undefined;
+  return (
+    <div
+      role="row"
+      aria-rowindex={row + 2}
+      aria-selected={lit}
+      className={`absolute inset-x-0 grid border-b border-rule/70 ${lit ? "bg-lichen/45" : ""}`}
+      style={{ gridTemplateColumns: props.template, height: ROW_HEIGHT, transform: `translateY(${props.top}px)` }}
+    >
+      <span
+        role="rowheader"
+        title={set ? `Set aside${aside ? `: ${aside}` : ""}` : props.problem || undefined}
+        onPointerDown={(event) => {
+          event.preventDefault();
+          latest.current.finish(true);
+          latest.current.go({ row, col: 0 }, event.shiftKey);
+        }}
+        className={`flex cursor-default items-center justify-end gap-1 pr-1.5 text-[11px] text-mute ${lit ? "" : "bg-well"}`}
+      >
+        {set && <span aria-label="set aside" role="img" className="size-2 rounded-full border border-ink bg-sheet" />}
+        {props.problem && (
+          <span aria-label="left out" role="img" className="font-semibold text-amber">
+            !
+          </span>
+        )}
+        {row + 1}
+      </span>
+      {props.texts.map((text, col) => {
+        const active = col === props.activeCol;
+        const wrong = col === props.problemColumn;
+        const inBlock = col >= props.litFrom && col <= props.litTo;
+        const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : text;
+        const tone = wrong ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : "";
+        return (
+          <span
+            key={col}
+            role="gridcell"
+            aria-colindex={col + 2}
+            aria-selected={inBlock}
+            aria-invalid={wrong || undefined}
+            onPointerDown={(event) => {
+              if (props.caret && active) return;
+              event.preventDefault();
+              latest.current.finish(true);
+              latest.current.go({ row, col }, event.shiftKey);
+            }}
+            onPointerEnter={(event) => event.buttons === 1 && event.pointerType === "mouse" && latest.current.go({ row, col }, true)}
+            onDoubleClick={() => active && latest.current.edit()}
+            className={`relative flex items-center overflow-hidden border-l border-rule/70 ${inBlock && !active ? "bg-lichen" : ""}`}
+          >
+            {active ? (
+              <input
+                ref={props.input}
+                aria-label={`${props.labels[col]}, row ${row + 1}`}
+                data-editing={props.caret}
+                value={props.editing ?? text}
+                placeholder={shown === text ? undefined : shown}
+                inputMode="text"
+                autoComplete="off"
+                spellCheck={false}
+                maxLength={200}
+                onChange={(event) => latest.current.type(event.target.value)}
+                onKeyDown={(event) => latest.current.onKeyDown(event)}
+                onBlur={() => latest.current.finish(true)}
+                onCopy={(event) => latest.current.onCopy(event, false)}
+                onCut={(event) => latest.current.onCopy(event, true)}
+                onPaste={(event) => latest.current.onPaste(event)}
+                className={`size-full bg-sheet px-2 text-right outline-2 -outline-offset-2 outline-pine placeholder:text-pine placeholder:italic ${tone}`}
+              />
+            ) : (
+              <span className={`w-full truncate px-2 text-right ${tone} ${shown !== text ? "text-pine italic" : ""}`}>{shown}</span>
+            )}
+          </span>
+        );
+      })}
+      <span role="gridcell" aria-colindex={props.texts.length + 2} className="border-l border-rule/70">
+        <OffBar share={props.share} hollow={set} />
+      </span>
+    </div>
+  );
+}, sameRow);

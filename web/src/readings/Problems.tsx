@@ -1,0 +1,30 @@
+import { useAnalysis, useStudy } from "../study/context";
+import { select } from "../study/view";
+
+const SHOWN = 4;
+
+/** Rows that take no part, each with its reason and a way to its cell. */
+export function Problems() {
+  const study = useStudy();
+  const { problems, problems_more: more } = useAnalysis();
+  if (!problems.length) return null;
+  const rest = Math.max(0, problems.length - SHOWN) + more;
+  return (
+    <div className="rounded-(--radius) bg-amber-well px-3 py-2 text-[12.5px] text-amber" role="status">
+      <span className="font-semibold">Left out</span>
+      <ul>
+        {problems.slice(0, SHOWN).map((problem) => (
+          <li key={problem.row}>
+            <button
+              className="rounded-sm text-left underline-offset-2 hover:underline"
+              onClick={() => select({ row: problem.row, col: Math.max(0, study.columns.findIndex((column) => column.key === problem.column)) })}
+            >
+              {problem.message}
+            </button>
+          </li>
+        ))}
+      </ul>
+      {rest > 0 && <p>and {rest} more</p>}
+    </div>
+  );
+}

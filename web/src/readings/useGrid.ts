@@ -1,0 +1,251 @@
+import { type ClipboardEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+
+import { api, type Change } from "../api/client";
+import { useQueue, useStudy } from "../study/context";
+import { newestWins } from "../study/newest";
+import { litColumns, litRows, type Place, select, setView, useView } from "../study/view";
+import { blockToText, textToBlock } from "./clipboard";
+
+/** Rows offered below the last one, so that there is always room to type. */
+const SPARE = 15;
+const PAGE = 12;
+
+/** ready: keys move. replace: typing has begun, arrows keep it and move. edit: the caret is in the text. */
+type Mode = "ready" | "replace" | "edit";
+
+/** The table's behaviour: moving, selecting, typing, copying and pasting, with the habits of any table. */
+export function useGrid() {
+  const study = useStudy();
+  const queue = useQueue();
+  const selection = useView((view) => view.selection);
+  const [mode, setMode] = useState<Mode>("ready");
+  const [draft, setDraft] = useState("");
+  const input = useRef<HTMLInputElement>(null);
+  // A new study begins with the caret in its first cell.
+  const wantsFocus = useRef(study.row_count === 0);
+  const tabLeaves = useRef(false);
+  const entryColumn = useRef<number | null>(null);
+
+  const columns = study.columns;
+  const rows = study.row_count + SPARE;
+  const active: Place = selection?.active ?? { row: 0, col: 0 };
+  const cellText = (row: number, col: number) => columns[col]?.cells[row] ?? "";
+
+  const preview = useMemo(
+    () =>
+      newestWins(
+        async ({ version, change }: { version: number; change: Change }) =>
+          (await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: study.id } }, body: { version, change } })).data ?? null,
+        (analysis) => analysis && setView({ preview: analysis }),
+      ),
+    [study.id],
+  );
+  // Whatever was tried out while typing is over once the study itself has moved on.
+  useEffect(() => setView({ preview: null }), [study.version]);
+
+  /** Called once the active cell is drawn. */
+  function settleFocus() {
+    if (!wantsFocus.current || !input.current) return;
+    wantsFocus.current = false;
+    input.current.focus({ preventScroll: true });
+    if (mode === "ready") input.current.select();
+  }
+
+  const within = (place: Place): Place => ({
+    row: Math.min(Math.max(place.row, 0), rows - 1),
+    col: Math.min(Math.max(place.col, 0), columns.length - 1),
+  });
+
+  function go(place: Place, extend = false) {
+    wantsFocus.current = true;
+    const target = within(place);
+    select(target, extend ? (selection?.anchor ?? active) : target);
+  }
+
+  function finish(keep: boolean) {
+    if (mode === "ready") return;
+    setMode("ready");
+    preview.cancel();
+    if (keep && draft !== cellText(active.row, active.col)) {
+      queue.change({ kind: "set_cells", row: active.row, column: active.col, block: [[draft]] });
+    } else {
+      setView({ preview: null });
+    }
+  }
+
+  function type(text: string) {
+    if (mode === "ready") setMode("replace");
+    setDraft(text);
+    if (queue.read().saving !== "saved") return; // a preview is made on what the server has
+    preview.ask({ version: study.version, change: { kind: "set_cells", row: active.row, column: active.col, block: [[text]] } });
+  }
+
+  function edit() {
+    setDraft(cellText(active.row, active.col));
+    setMode("edit");
+    const field = input.current;
+    window.requestAnimationFrame(() => field?.setSelectionRange(field.value.length, field.value.length));
+  }
+
+  function selectedBlock(): string[][] {
+    const lit = litRows(selection) ?? [active.row, active.row];
+    const [left, right] = selection ? litColumns(selection) : [active.col, active.col];
+    return range(lit).map((row) => range([left, right]).map((col) => cellText(row, col)));
+  }
+
+  function clear() {
+    const block = selectedBlock();
+    if (!block.flat().some(Boolean)) return;
+    const place = { row: (litRows(selection) ?? [active.row])[0], col: selection ? litColumns(selection)[0] : active.col };
+    queue.change({ kind: "set_cells", row: place.row, column: place.col, block: block.map((line) => line.map(() => "")) });
+  }
+
+  function paste(text: string) {
+    const block = textToBlock(text);
+    if (!block.length || !text) return;
+    const lit = litRows(selection);
+    const row = lit ? lit[0] : active.row;
+    const col = selection ? litColumns(selection)[0] : active.col;
+    queue.change({ kind: "set_cells", row, column: col, block });
+    wantsFocus.current = true;
+    const width = Math.max(...block.map((line) => line.length));
+    setView({ selection: { anchor: { row, col }, active: { row: row + block.length - 1, col: Math.min(col + width, columns.length) - 1 } } });
+  }
+
+  /** Rows of the selection that exist, for what is done with whole rows. */
+  function existingRows(): number[] {
+    const lit = litRows(selection);
+    return lit ? range(lit).filter((row) => row < study.row_count) : [];
+  }
+
+  function deleteRows() {
+    const chosen = existingRows();
+    if (chosen.length) queue.change({ kind: "delete_rows", rows: chosen });
+  }
+
+  function insertRows() {
+    const lit = litRows(selection) ?? [active.row, active.row];
+    if (lit[0] > study.row_count) return;
+    queue.change({ kind: "insert_rows", at: lit[0], count: lit[1] - lit[0] + 1 });
+  }
+
+  function mark(reason: string | null) {
+    const chosen = existingRows();
+    if (chosen.length) queue.change({ kind: "mark_rows", marks: chosen.map((row) => ({ row, reason })) });
+  }
+
+  /** Set the chosen rows aside, or take them back where all of them are. */
+  function toggleAside() {
+    const aside = new Set(study.aside.map(({ row }) => row));
+    mark(existingRows().every((row) => aside.has(row)) ? null : "");
+  }
+
+  function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
+    if (event.nativeEvent.isComposing) return;
+    const { key, shiftKey } = event;
+    const ctrl = event.ctrlKey || event.metaKey;
+    const stop = () => event.preventDefault();
+    const leaving = tabLeaves.current;
+    tabLeaves.current = false;
+
+    if (key === "Enter") {
+      stop();
+      finish(true);
+      const col = !shiftKey && entryColumn.current !== null ? entryColumn.current : active.col;
+      entryColumn.current = null;
+      return go({ row: active.row + (shiftKey ? -1 : 1), col });
+    }
+    if (key === "Tab") {
+      const next = active.col + (shiftKey ? -1 : 1);
+      const wraps = next < 0 || next >= columns.length;
+      const row = active.row + (wraps ? (shiftKey ? -1 : 1) : 0);
+      if (leaving || row < 0 || row > study.row_count) return finish(true);
+      stop();
+      finish(true);
+      entryColumn.current ??= active.col;
+      return go({ row, col: (next + columns.length) % columns.length });
+    }
+    if (key === "Escape") {
+      if (mode === "ready") tabLeaves.current = true;
+      stop();
+      return finish(false);
+    }
+    if (key === "F2") {
+      stop();
+      return mode === "edit" ? setMode("replace") : edit();
+    }
+    const target = moveBy(event);
+    if (target && mode !== "edit") {
+      stop();
+      finish(true);
+      entryColumn.current = null;
+      return go(target, shiftKey);
+    }
+    if (target && (key === "ArrowUp" || key === "ArrowDown")) {
+      stop();
+      finish(true);
+      return go(target);
+    }
+    if (mode !== "ready") return;
+    if (ctrl && key === "Delete") deleteRows();
+    else if (key === "Delete" || key === "Backspace") clear();
+    else if (key === "Insert") insertRows();
+    else if (ctrl && key === ".") toggleAside();
+    else if (ctrl && key.toLowerCase() === "a") {
+      setView({ selection: { anchor: { row: 0, col: 0 }, active: { row: Math.max(0, study.row_count - 1), col: columns.length - 1 } } });
+      wantsFocus.current = true;
+    } else return;
+    stop();
+  }
+
+  function moveBy(event: KeyboardEvent): Place | null {
+    const far = event.ctrlKey || event.metaKey;
+    const { row, col } = active;
+    const last = Math.max(0, study.row_count - 1);
+    switch (event.key) {
+      case "ArrowDown":
+        return { row: far ? last : row + 1, col };
+      case "ArrowUp":
+        return { row: far ? 0 : row - 1, col };
+      case "ArrowRight":
+        return { row, col: far ? columns.length - 1 : col + 1 };
+      case "ArrowLeft":
+        return { row, col: far ? 0 : col - 1 };
+      case "PageDown":
+        return { row: row + PAGE, col };
+      case "PageUp":
+        return { row: row - PAGE, col };
+      case "Home":
+        return { row: far ? 0 : row, col: 0 };
+      case "End":
+        return { row: far ? last : row, col: columns.length - 1 };
+      default:
+        return null;
+    }
+  }
+
+  function onCopy(event: ClipboardEvent, cut: boolean) {
+    if (mode !== "ready") return;
+    event.preventDefault();
+    event.clipboardData.setData("text/plain", blockToText(selectedBlock()));
+    if (cut) clear();
+  }
+
+  function onPaste(event: ClipboardEvent) {
+    const text = event.clipboardData.getData("text/plain");
+    if (mode === "edit" && !/[\t\n]/.test(text)) return;
+    event.preventDefault();
+    finish(false);
+    paste(text);
+  }
+
+  return {
+    rows, active, selection, mode, draft, input, cellText, go, edit, finish, type, paste, deleteRows, insertRows, mark, onKeyDown, onCopy, onPaste, settleFocus,
+  };
+}
+
+export type GridControl = ReturnType<typeof useGrid>;
+
+function range([first, last]: [number, number]): number[] {
+  return Array.from({ length: last - first + 1 }, (_, i) => first + i);
+}

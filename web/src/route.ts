@@ -1,0 +1,27 @@
+import { useSyncExternalStore } from "react";
+
+/** Where we are: the shelf, or a study. */
+export type Route = { name: "shelf" } | { name: "study"; id: string } | { name: "nowhere" };
+
+const listeners = new Set<() => void>();
+
+function subscribe(listener: () => void) {
+  listeners.add(listener);
+  window.addEventListener("popstate", listener);
+  return () => {
+    listeners.delete(listener);
+    window.removeEventListener("popstate", listener);
+  };
+}
+
+export function navigate(path: string) {
+  window.history.pushState(null, "", path);
+  listeners.forEach((listener) => listener());
+}
+
+export function useRoute(): Route {
+  const path = useSyncExternalStore(subscribe, () => window.location.pathname);
+  const study = /^\/study\/([0-9a-f-]{36})$/.exec(path);
+  if (study) return { name: "study", id: study[1]! };
+  return path === "/" ? { name: "shelf" } : { name: "nowhere" };
+}

@@ -1,0 +1,110 @@
+import { ArrowUpRight, Plus, Undo2 } from "lucide-react";
+import { useEffect } from "react";
+
+import type { Card, Sample } from "../api/client";
+import { Mark } from "../ui/Mark";
+import { StudyCard } from "./StudyCard";
+import { useShelf } from "./useShelf";
+
+export function Shelf() {
+  const { shelf, create, rename, duplicate, restore, remove } = useShelf();
+  useEffect(() => {
+    document.title = "Shelf · Ridge";
+  }, []);
+  const data = shelf.data;
+  const start = () => create.mutate({});
+  return (
+    <div className="flex min-h-full flex-col">
+      <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar">
+        <Mark />
+        <button className="button-main" onClick={start} disabled={create.isPending}>
+          <Plus size={15} /> New study
+        </button>
+      </header>
+      <main className="mx-auto w-full max-w-[1180px] grow px-5 pt-7 pb-16">
+        <h1 className="font-book text-[26px] font-semibold">Shelf</h1>
+        {shelf.isError && (
+          <p role="alert" className="mt-4 flex items-center gap-3 rounded-(--radius) bg-amber-well px-4 py-3 text-amber">
+            The shelf could not be loaded: {shelf.error.message}
+            <button className="button" onClick={() => shelf.refetch()}>
+              Try again
+            </button>
+          </p>
+        )}
+        {data && !data.cards.length && (
+          <section className="mt-4 border border-rule bg-sheet p-6">
+            <h2 className="font-book text-lg font-semibold">Nothing here yet</h2>
+            <p className="mt-1 max-w-prose text-mute">
+              A study holds your readings, the line through them, and the answers you take from it. Everything is saved as you make it; no account is
+              needed.
+            </p>
+            <button className="button-main mt-4" onClick={start} disabled={create.isPending}>
+              <Plus size={15} /> Type or paste readings
+            </button>
+          </section>
+        )}
+        {data && data.cards.length > 0 && (
+          <ul aria-label="Studies" className="mt-4 grid gap-4 [grid-template-columns:repeat(auto-fill,minmax(248px,1fr))]">
+            {data.cards.map((card) => (
+              <StudyCard
+                key={card.id}
+                card={card}
+                onRename={(title) => rename.mutate({ card, title })}
+                onDuplicate={() => duplicate.mutate(card)}
+                onDelete={() => remove.mutate(card)}
+              />
+            ))}
+          </ul>
+        )}
+        {data && <Samples samples={data.samples} onOpen={(sample) => create.mutate({ sample })} />}
+        {data && data.bin.length > 0 && <Bin cards={data.bin} onRestore={(card) => restore.mutate(card)} />}
+      </main>
+    </div>
+  );
+}
+
+function Samples({ samples, onOpen }: { samples: Sample[]; onOpen: (name: string) => void }) {
+  return (
+    <section className="mt-10" aria-labelledby="samples">
+      <h2 id="samples" className="font-book text-[19px] font-semibold">
+        Samples to learn from
+      </h2>
+      <p className="mt-0.5 text-[13px] text-mute">From the Sallow Quay field week. All numbers are invented. Opening one makes a copy of your own.</p>
+      <ul className="mt-3 divide-y divide-rule border-y border-rule">
+        {samples.map((sample) => (
+          <li key={sample.name} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 py-3">
+            <div className="min-w-0 grow basis-80">
+              <h3 className="font-medium">{sample.title}</h3>
+              <p className="text-[13px] text-mute">
+                <span className="font-book italic">{sample.question}</span> {sample.discover}
+              </p>
+            </div>
+            <button className="button" onClick={() => onOpen(sample.name)} aria-label={`Open a copy of ${sample.title}`}>
+              Open a copy <ArrowUpRight size={14} />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Bin({ cards, onRestore }: { cards: Card[]; onRestore: (card: Card) => void }) {
+  return (
+    <details className="mt-10">
+      <summary className="w-fit cursor-pointer rounded-(--radius) text-[13px] text-mute">Bin ({cards.length})</summary>
+      <ul className="mt-2 divide-y divide-rule border-y border-rule">
+        {cards.map((card) => (
+          <li key={card.id} className="flex items-center justify-between gap-4 py-2">
+            <span>
+              {card.title} <span className="text-[13px] text-mute">· {card.summary}</span>
+            </span>
+            <button className="button" onClick={() => onRestore(card)} aria-label={`Take ${card.title} back`}>
+              <Undo2 size={14} /> Take back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,63 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { api, type Card, messageOf } from "../api/client";
+import { navigate } from "../route";
+import { notify } from "../ui/Notices";
+
+async function must<T>(request: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let result;
+  try {
+    result = await request;
+  } catch {
+    throw new Error("The server cannot be reached. Nothing was changed; try again.");
+  }
+  if (result.data === undefined) throw new Error(messageOf(result.error));
+  return result.data;
+}
+
+/** The shelf and what can be done on it. */
+export function useShelf() {
+  const queries = useQueryClient();
+  const shelf = useQuery({ queryKey: ["shelf"], queryFn: () => must(api.GET("/api/shelf")), staleTime: 0 });
+  const again = () => queries.invalidateQueries({ queryKey: ["shelf"] });
+  const failed = (error: Error) => notify(error.message);
+  const path = (card: Card) => ({ params: { path: { study_id: card.id } } });
+
+  const create = useMutation({
+    mutationFn: (body: { title?: string; sample?: string }) => must(api.POST("/api/studies", { body })),
+    onSuccess: (card) => navigate(`/study/${card.id}`),
+    onError: failed,
+  });
+  const rename = useMutation({
+    mutationFn: async ({ card, title }: { card: Card; title: string }) => {
+      const study = await must(api.GET("/api/studies/{study_id}", path(card)));
+      return must(
+        api.POST("/api/studies/{study_id}/changes", {
+          ...path(card),
+          body: { version: study.version, change: { kind: "edit_study", title } },
+        }),
+      );
+    },
+    onSuccess: again,
+    onError: failed,
+  });
+  const duplicate = useMutation({
+    mutationFn: (card: Card) => must(api.POST("/api/studies/{study_id}/duplicate", path(card))),
+    onSuccess: again,
+    onError: failed,
+  });
+  const restore = useMutation({
+    mutationFn: (card: Card) => must(api.POST("/api/studies/{study_id}/restore", path(card))),
+    onSuccess: again,
+    onError: failed,
+  });
+  const remove = useMutation({
+    mutationFn: (card: Card) => must(api.DELETE("/api/studies/{study_id}", path(card))),
+    onSuccess: (_, card) => {
+      void again();
+      notify(`“${card.title}” is in the bin.`, { label: "Take it back", run: () => restore.mutate(card) });
+    },
+    onError: failed,
+  });
+  return { shelf, create, rename, duplicate, restore, remove };
+}

@@ -1,0 +1,31 @@
+import type { Change, Study } from "../api/client";
+
+/** A study as the client holds it: every column with its cells. */
+export type HeldStudy = Omit<Study, "columns"> & { columns: HeldColumn[] };
+export type HeldColumn = Omit<Study["columns"][number], "cells"> & { cells: string[] };
+
+/** The newer state laid over the one that is held: columns that came without cells keep theirs. */
+export function merge(held: HeldStudy | undefined, newer: Study): HeldStudy {
+  const cells = new Map(held?.columns.map((column) => [column.key, column.cells]));
+  return { ...newer, columns: newer.columns.map((column) => ({ ...column, cells: column.cells ?? cells.get(column.key) ?? [] })) };
+}
+
+/** Typed cells shown at once, before the server has answered; everything computed from them follows with the answer. */
+export function showTyped(study: HeldStudy, change: Change): HeldStudy {
+  if (change.kind !== "set_cells") return study;
+  const width = Math.max(...change.block.map((line) => line.length));
+  if (change.column + width > study.columns.length) return study;
+  const rows = Math.max(study.row_count, change.row + change.block.length);
+  const columns = study.columns.map((column, place) => {
+    const within = place - change.column;
+    if (within < 0 && rows === column.cells.length) return column;
+    const cells = column.cells.slice();
+    while (cells.length < rows) cells.push("");
+    change.block.forEach((line, i) => {
+      const text = line[within];
+      if (text !== undefined) cells[change.row + i] = text;
+    });
+    return { ...column, cells };
+  });
+  return { ...study, columns, row_count: rows };
+}

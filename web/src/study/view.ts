@@ -1,0 +1,64 @@
+import { create } from "zustand";
+
+import type { Analysis, Answer, Direction } from "../api/client";
+
+/** What is looked at and pointed at; nothing in here is part of the study. */
+export interface Domain {
+  x: [number, number];
+  y: [number, number];
+}
+
+export interface Place {
+  row: number;
+  col: number;
+}
+
+/** A block of cells from the anchor to the active cell. */
+export interface Selection {
+  anchor: Place;
+  active: Place;
+}
+
+interface View {
+  /** Null until a cell or a point is chosen. Its rows are lit in the table, on the plot and in the strip. */
+  selection: Selection | null;
+  /** What the plot shows; null: all readings. */
+  domain: Domain | null;
+  /** The analysis as it would be with the cell that is being typed. */
+  preview: Analysis | null;
+  asking: Direction;
+  /** The answer in the ask line, drawn on the plot while it stands there. */
+  asked: Answer | null;
+  panel: "readings" | "plot" | "page";
+  pageFolded: boolean;
+}
+
+const START: View = {
+  selection: null,
+  domain: null,
+  preview: null,
+  asking: "y_at_x",
+  asked: null,
+  panel: "plot",
+  pageFolded: false,
+};
+
+export const useView = create<View>(() => START);
+export const setView = useView.setState;
+export const resetView = () => useView.setState(START);
+
+export const select = (active: Place, anchor: Place = active) => setView({ selection: { anchor, active } });
+
+/** First and last row of the selection. */
+export function litRows(selection: Selection | null): [number, number] | null {
+  if (!selection) return null;
+  const { anchor, active } = selection;
+  return [Math.min(anchor.row, active.row), Math.max(anchor.row, active.row)];
+}
+
+/** First and last column of the selection. */
+export function litColumns({ anchor, active }: Selection): [number, number] {
+  return [Math.min(anchor.col, active.col), Math.max(anchor.col, active.col)];
+}
+
+export const isLit = (rows: [number, number] | null, row: number) => rows !== null && row >= rows[0] && row <= rows[1];

@@ -1,0 +1,53 @@
+import { useEffect, useRef, useState } from "react";
+
+interface Props {
+  value: string;
+  label: string;
+  placeholder?: string;
+  className?: string;
+  required?: boolean;
+  lines?: boolean;
+  onCommit: (value: string) => void;
+}
+
+/** Text that is changed where it stands: Enter or leaving keeps it, Escape takes it back. */
+export function EditableText({ value, label, placeholder, className = "", required, lines, onCommit }: Props) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const field = useRef<HTMLTextAreaElement>(null);
+  const shown = draft ?? value;
+
+  useEffect(() => {
+    const element = field.current;
+    if (!element) return;
+    element.style.height = "auto";
+    element.style.height = `${element.scrollHeight}px`;
+  }, [shown]);
+
+  const commit = () => {
+    const next = (draft ?? value).trim();
+    setDraft(null);
+    if (next !== value && (next || !required)) onCommit(next);
+  };
+  return (
+    <textarea
+      ref={field}
+      rows={1}
+      aria-label={label}
+      placeholder={placeholder}
+      value={shown}
+      spellCheck={false}
+      maxLength={lines ? 2000 : 200}
+      onChange={(event) => setDraft(lines ? event.target.value : event.target.value.replace(/\n/g, " "))}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === "Enter" && !(lines && event.shiftKey)) {
+          event.preventDefault();
+          event.currentTarget.blur();
+        } else if (event.key === "Escape") {
+          setDraft(null);
+        }
+      }}
+      className={`-mx-1.5 block w-[calc(100%+0.75rem)] resize-none overflow-hidden rounded-(--radius) border border-transparent bg-transparent px-1.5 placeholder:text-mute hover:border-rule focus:border-edge ${className}`}
+    />
+  );
+}
