@@ -89,7 +89,7 @@ def fit(readings: Readings, model: LinearModel) -> Fit:
                 raise BeyondDoubles(name)
         for sum_of_squares in (rss, regression):
             held = float(sum_of_squares * y_scale**2)
-            if not np.isfinite(held) or (held == 0) != (sum_of_squares == 0):
+            if not np.isfinite(held) or (sum_of_squares > 0 and held < np.finfo(np.float64).tiny):
                 raise BeyondDoubles("sum of squares")
         statistics = compute_statistics(
             n=n,

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from ridge.core.judging.patterns import find_pattern
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import NumberText, count_word, full, probability, share, significant
+from ridge.core.wording.numbers import NumberText, count_word, full, group, probability, share, significant
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -44,7 +44,7 @@ def how_well(fit: Fit, naming: Naming) -> str:
     degrees = statistics.degrees_of_freedom
     first += (
         f" typically misses a reading by {naming.y_with_unit(significant(s, 2).text)} "
-        f"({degrees} degree{'' if degrees == 1 else 's'} of freedom)."
+        f"({group(str(degrees))} degree{'' if degrees == 1 else 's'} of freedom)."
     )
     pattern = find_pattern(fit)
     above, below = pattern.above, pattern.below

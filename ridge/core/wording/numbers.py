@@ -61,8 +61,6 @@ def write(value: float, decimals: int) -> NumberText:
             else NumberText(infinite, r"\infty", "")
         )
     rounded = round_to(value, decimals)
-    if rounded == 0:
-        rounded = abs(rounded)
     top = rounded.adjusted() if rounded else 0
     if top >= 6 or top <= -5 or decimals < -2:
         mantissa = rounded.scaleb(-top)
@@ -76,6 +74,7 @@ def write(value: float, decimals: int) -> NumberText:
 
 def plain_digits(rounded: Decimal, decimals: int) -> NumberText:
     """An already rounded number without a power of ten."""
+    rounded = abs(rounded) if rounded == 0 else rounded
     digits = f"{rounded:.{max(decimals, 0)}f}"
     return NumberText(group(digits.replace("-", MINUS)), group(digits).replace(THIN, r"\,"), digits)
 

@@ -14,7 +14,6 @@ from ridge.core.wording.numbers import (
     power_of_ten,
     round_to,
     significant,
-    write,
 )
 
 
@@ -51,14 +50,14 @@ def round_with_uncertainty(value: float, uncertainty: float | None) -> Rounded:
         number = significant(value, 6, strip=True)
         return Rounded(number.text, "", number.text, number.latex, full(value))
     decimals = uncertainty_decimals(uncertainty)
-    top = max(place(value), -decimals)
+    top = max(place(value), place(uncertainty)) if value else place(uncertainty)
     if top >= 6 or top <= -5 or decimals < -2:
         scaled, error = (write_scaled(number, decimals, top) for number in (value, uncertainty))
         return Rounded(
             scaled.text, error.text, f"({scaled.text} ± {error.text}){THIN}×{THIN}{power_of_ten(top)}",
             rf"({scaled.latex} \pm {error.latex}) \times 10^{{{top}}}", full(value),
         )  # fmt: skip
-    number, error = write(value, decimals), write(uncertainty, decimals)
+    number, error = (plain_digits(round_to(part, decimals), decimals) for part in (value, uncertainty))
     return Rounded(
         number.text, error.text, f"{number.text} ± {error.text}", rf"{number.latex} \pm {error.latex}", full(value)
     )

@@ -32,14 +32,14 @@ class SetCells(Change):
     kind: Literal["set_cells"] = "set_cells"
     row: Row
     column: Annotated[int, Field(ge=0, lt=LIMITS["columns"])]
-    block: Annotated[list[list[Cell]], Field(min_length=1)]
+    block: list[list[Cell]]
     new_keys: list[str] = Field(default_factory=lambda: [new_key() for _ in range(LIMITS["columns"])])
     rows_after: int | None = None
     columns_after: int | None = None
 
     def apply(self, state: StudyState) -> Outcome:
-        height, width = len(self.block), max(len(line) for line in self.block)
-        if width == 0:
+        height, width = len(self.block), max((len(line) for line in self.block), default=0)
+        if width == 0 and self.rows_after is None:
             raise ChangeRefused("There is nothing to write.")
         rows = max(state.row_count, self.row + height)
         refuse_too_many_rows(rows)
@@ -49,9 +49,9 @@ class SetCells(Change):
         for key in self.new_keys[: max(0, self.column + width - len(columns))]:
             columns.append(ColumnState(key, "", "", "", "other", ("",) * rows))
 
-        before = [
-            [columns[self.column + j].cells[self.row + i] for j in range(width)] for i in range(height)
-        ]  # as it was, so that the inverse writes the same shape
+        # What lay inside the old table; what this block adds beyond it, the inverse cuts off again.
+        old_rows = max(0, min(state.row_count - self.row, height))
+        before = [[columns[self.column + j].cells[self.row + i] for j in range(width)] for i in range(old_rows)]
         for j in range(width):
             cells = list(columns[self.column + j].cells)
             for i, line in enumerate(self.block):

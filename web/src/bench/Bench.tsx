@@ -88,7 +88,7 @@ function OpenBench({ study: first }: { study: Study }) {
         <TopBar onHelp={() => setKeys(true)} />
         <Messages />
         <main className="paper-open flex min-h-0 grow max-bench:flex-col">
-          <div className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:grow ${narrow("readings")}`} style={{ width: readingsWidth + 28 }}>
+          <div className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")}`} style={{ width: readingsWidth + 28 }}>
             <Readings />
             <WidthHandle width={readingsWidth} onWidth={setWidth} />
           </div>
@@ -99,7 +99,7 @@ function OpenBench({ study: first }: { study: Study }) {
             <AskLine />
           </div>
           <div
-            className={`paper-open w-[390px] shrink-0 overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-bench:w-full max-bench:grow max-bench:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
+            className={`paper-open w-[390px] shrink-0 overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-bench:w-full max-bench:shrink max-bench:grow max-bench:basis-0 max-bench:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
             tabIndex={0}
             role="region"
             aria-label="Account"

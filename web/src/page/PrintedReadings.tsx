@@ -17,7 +17,7 @@ export function PrintedReadings() {
               <th className="text-left font-normal">row</th>
               {study.columns.map((column) => (
                 <th key={column.key} className="pl-3 text-right font-normal">
-                  <i className="font-book">{column.symbol || column.name}</i>
+                  {column.symbol ? <i className="font-book">{column.symbol}</i> : column.name}
                   {column.unit && ` / ${column.unit}`}
                 </th>
               ))}

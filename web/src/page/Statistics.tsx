@@ -22,10 +22,11 @@ export function Statistics({ fit }: { fit: Fit }) {
           </button>
         )}
       </div>
+      <div className="print:columns-2 print:gap-8">
       <table className={`numerals mt-1 w-full text-[13px] ${open ? "" : "hidden print:table"}`}>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.name} className="border-b border-rule/60 last:border-0">
+            <tr key={row.name} className={`border-b border-rule/60 last:border-0 ${row.absent ? "print:hidden" : ""}`}>
               <th scope="row" className="py-[3px] text-left font-normal">
                 <Term word={row.label} meaning={row.absent ? `${row.meaning} ${row.absent}` : row.meaning} />
               </th>
@@ -37,6 +38,7 @@ export function Statistics({ fit }: { fit: Fit }) {
           ))}
         </tbody>
       </table>
+      </div>
     </div>
   );
 }

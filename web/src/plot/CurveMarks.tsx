@@ -10,6 +10,8 @@ interface Props {
   measured: [number, number];
   letter: string;
   points: [number, number][];
+  /** Draw a light edge around the curve, so that it stands out from a cloud of readings. */
+  cased: boolean;
 }
 
 interface Sample {
@@ -20,7 +22,7 @@ interface Sample {
 }
 
 /** The curve: solid where readings support it, dots beyond, with the band in which the true line lies. */
-export function CurveMarks({ curve, x, y, measured, letter, points }: Props) {
+export function CurveMarks({ curve, x, y, measured, letter, points, cased }: Props) {
   const samples = withEnds(curve, measured);
   const path = line<Sample>(
     (sample) => x(sample.x),
@@ -41,6 +43,7 @@ export function CurveMarks({ curve, x, y, measured, letter, points }: Props) {
       <path d={band(samples) ?? ""} fill="var(--color-pine)" opacity="0.14" />
       <path data-testid="curve-beyond" d={path(before) ?? ""} {...dots} />
       <path data-testid="curve-beyond" d={path(after) ?? ""} {...dots} />
+      {cased && <path d={path(inside) ?? ""} fill="none" stroke="var(--color-sheet)" strokeWidth="6" />}
       <path data-testid="curve" d={path(inside) ?? ""} fill="none" stroke="var(--color-pine)" strokeWidth="2.2" />
       {label && (
         <text x={label[0]} y={label[1]} fill="var(--color-pine)" fontSize="14" fontWeight="650" textAnchor="middle">

@@ -1,4 +1,5 @@
 import type { Beyond } from "./edges";
+import { groupDigits } from "./scales";
 
 const WORDS = {
   left: { arrow: "←", place: "left-[72px] top-1/3", name: "to the left of" },
@@ -20,7 +21,7 @@ export function EdgeCounts({ beyond, onBringIn }: { beyond: Beyond; onBringIn: (
             aria-label={`${beyond[edge]} reading${beyond[edge] === 1 ? "" : "s"} ${WORDS[edge].name} the view: bring in`}
             onClick={() => onBringIn(edge)}
           >
-            {WORDS[edge].arrow} {beyond[edge]} beyond
+            {WORDS[edge].arrow} {groupDigits(beyond[edge])} beyond
           </button>
         ))}
     </>

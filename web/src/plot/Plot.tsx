@@ -2,7 +2,7 @@ import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 import { type KeyboardEvent, type MouseEvent, useId, useMemo, useRef } from "react";
 
 import { STATUS, useAnalysis, useStudy } from "../study/context";
-import { type Domain, litRows, select, setView, useView } from "../study/view";
+import { litRows, select, setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { AnswerMarks } from "./AnswerMarks";
 import { XAxis, YAxis } from "./Axes";
@@ -18,12 +18,14 @@ import { Strip } from "./Strip";
 import { useCurve } from "./useCurve";
 import { useSize } from "./useSize";
 import { useZoom } from "./useZoom";
+import { wholeView } from "./wholeView";
 
 const STRIP = 104;
 const BETWEEN = 26;
 const FOOT = 48;
 /** From this many readings on they are drawn on a canvas. */
 const MANY = 2000;
+const LIT_AS_MARKS = 200;
 
 /** The lens in the middle: readings, curve and residual strip on one x axis. */
 export function Plot() {
@@ -37,16 +39,17 @@ export function Plot() {
   const { width, height } = useSize(frame);
   const id = useId();
 
-  const whole: Domain = useMemo(() => ({
-      x: [analysis.view.x.low, analysis.view.x.high],
-      y: [analysis.view.y.low, analysis.view.y.high],
-    }), [analysis.view]);
+  const measured: [number, number] | null = useMemo(
+    () => (analysis.measured ? [analysis.measured.low, analysis.measured.high] : null),
+    [analysis.measured],
+  );
+  const whole = useMemo(() => wholeView(analysis.view, measured, asked), [analysis.view, measured, asked]);
   const domain = chosen ?? whole;
   const fits = drawable(domain.x) && drawable(domain.y) && drawable([-analysis.view.residual, analysis.view.residual]);
   const room = width > 120 && height > STRIP + BETWEEN + FOOT + 60;
   const inner = { width: width - MARGIN.left - MARGIN.right, height: height - MARGIN.top - BETWEEN - STRIP - FOOT };
   const { by, pan } = useZoom(svg, domain, { width, height: height - STRIP - BETWEEN - FOOT }, fits);
-  const curve = useCurve(chosen);
+  const curve = useCurve(chosen ?? (asked?.mark ? domain : null));
 
   const right = MARGIN.left + Math.max(inner.width, 1);
   const floor = MARGIN.top + Math.max(inner.height, 1);
@@ -56,24 +59,29 @@ export function Plot() {
   const residual = makeScale([-analysis.view.residual, analysis.view.residual], [stripTop + STRIP, stripTop]);
   const lit = litRows(selection);
   const many = analysis.status.length > MANY;
+  // Of many readings only a few chosen ones are drawn as marks; the rest, and a large choice, are on the canvas.
+  const litOnCanvas = many && lit !== null && lit[1] - lit[0] >= LIT_AS_MARKS;
+  const drawn = many ? (lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : []) : null;
   const beyond = useMemo(() => countBeyond(analysis, domain), [analysis, domain]);
   const fit = analysis.fits[0];
-  const measured: [number, number] | null = analysis.measured ? [analysis.measured.low, analysis.measured.high] : null;
 
+  const [litFrom, litTo] = lit ?? [-1, -1];
   const [x0, x1] = domain.x;
   const [y0, y1] = domain.y;
+  const askedOutside = asked?.mark && (asked.mark.x < x0 || asked.mark.x > x1 || asked.mark.y < y0 || asked.mark.y > y1);
   const groups = useMemo(() => {
     if (!many || !fits) return [];
     const px = makeScale([x0, x1], [MARGIN.left, right]);
     const py = makeScale([y0, y1], [floor, MARGIN.top]);
     const pr = makeScale([-analysis.view.residual, analysis.view.residual], [stripTop + STRIP, stripTop]);
-    const collect = (status: number, value: (row: number) => number | null | undefined, place: (value: number) => number, top: number, bottom: number) => {
+    const from = litOnCanvas ? litFrom : Infinity;
+    const collect = (wanted: (row: number) => boolean, value: (row: number) => number | null | undefined, place: (value: number) => number, top: number, bottom: number) => {
       const xs: number[] = [];
       const ys: number[] = [];
       analysis.status.forEach((own, row) => {
         const vx = analysis.x[row];
         const v = value(row);
-        if (own !== status || vx == null || v == null || vx < x0 || vx > x1) return;
+        if (!wanted(row) || own === STATUS.problem || vx == null || v == null || vx < x0 || vx > x1) return;
         const at = place(v);
         if (at < top || at > bottom) return;
         xs.push(px(vx));
@@ -81,13 +89,18 @@ export function Plot() {
       });
       return { x: xs, y: ys };
     };
-    const dots = (status: number) => collect(status, (row) => analysis.y[row], py, MARGIN.top, floor);
+    const dots = (wanted: (row: number) => boolean) => collect(wanted, (row) => analysis.y[row], py, MARGIN.top, floor);
+    const strip = (wanted: (row: number) => boolean) => collect(wanted, (row) => fit?.residuals?.[row], pr, stripTop, stripTop + STRIP);
+    const used = (row: number) => analysis.status[row] === STATUS.used;
+    const bright = (row: number) => used(row) && row >= from && row <= litTo;
     return [
-      { ...dots(STATUS.used), color: "--color-ink", radius: 1.6 },
-      { ...dots(STATUS.aside), color: "--color-mute", radius: 2.2, hollow: true },
-      { ...collect(STATUS.used, (row) => fit?.residuals?.[row], pr, stripTop, stripTop + STRIP), color: "--color-pine", radius: 1.3 },
+      { ...dots(used), color: "--color-ink", radius: 1.6 },
+      { ...dots((row) => analysis.status[row] === STATUS.aside), color: "--color-mute", radius: 2.2, hollow: true },
+      { ...dots(bright), color: "--color-lichen", radius: 1.3 },
+      { ...strip(used), color: "--color-pine", radius: 1.3 },
+      { ...strip(bright), color: "--color-lichen", radius: 1 },
     ];
-  }, [many, fits, x0, x1, y0, y1, right, floor, stripTop, analysis, fit]);
+  }, [many, fits, x0, x1, y0, y1, right, floor, stripTop, analysis, fit, litOnCanvas, litFrom, litTo]);
 
   const points = useMemo(() => {
     if (many || !fits) return [];
@@ -190,15 +203,18 @@ export function Plot() {
               <YAxis y={y} right={right} naming={analysis.naming} />
               <g clipPath={`url(#${id}plot)`}>
                 {curve && measured && fit && (
-                  <CurveMarks curve={curve} x={x} y={y} measured={measured} letter={fit.letter} points={points} />
+                  <CurveMarks curve={curve} x={x} y={y} measured={measured} letter={fit.letter} points={points} cased={many} />
                 )}
-                <ReadingMarks analysis={analysis} x={x} y={y} lit={lit} onlyLit={many} />
+                <ReadingMarks analysis={analysis} x={x} y={y} lit={lit} only={drawn} />
                 <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} x={x} y={y} />
               </g>
               <MeasuredBar x={x} y={floor} measured={measured} />
-              <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} onlyLit={many} />
+              <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} only={drawn} />
               <XAxis x={x} at={stripTop + STRIP} naming={analysis.naming} />
             </svg>
+            {askedOutside && (
+              <p className="no-print absolute right-4 bottom-[188px] rounded bg-amber-well px-2 py-0.5 text-[12px] text-amber">The answer lies outside the view</p>
+            )}
             <EdgeCounts beyond={beyond} onBringIn={(edge) => setView({ domain: bringIn(analysis, domain, edge) })} />
           </>
         )}

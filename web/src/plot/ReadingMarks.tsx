@@ -10,15 +10,15 @@ interface Props {
   x: Scale;
   y: Scale;
   lit: [number, number] | null;
-  /** Draw only the chosen rows: the others are on the canvas. */
-  onlyLit: boolean;
+  /** Rows to draw; null: all of them. */
+  only: number[] | null;
 }
 
 /** The readings: filled when in use, hollow when set aside, ringed in lichen when chosen; error bars where given. */
-export function ReadingMarks({ analysis, x, y, lit, onlyLit }: Props) {
+export function ReadingMarks({ analysis, x, y, lit, only }: Props) {
   const marks: ReactElement[] = [];
   const bright: ReactElement[] = [];
-  const rows = onlyLit ? (lit ? rangeOf(lit, 400) : []) : analysis.status.map((_, row) => row);
+  const rows = only ?? analysis.status.map((_, row) => row);
   for (const row of rows) {
     const status = analysis.status[row];
     const vx = analysis.x[row];
@@ -57,8 +57,4 @@ export function ReadingMarks({ analysis, x, y, lit, onlyLit }: Props) {
       {bright}
     </>
   );
-}
-
-function rangeOf([first, last]: [number, number], atMost: number): number[] {
-  return Array.from({ length: Math.min(last - first + 1, atMost) }, (_, i) => first + i);
 }

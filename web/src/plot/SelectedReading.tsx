@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { useStudy } from "../study/context";
 import { litRows, useView } from "../study/view";
+import { groupDigits } from "./scales";
 
 /** The chosen reading in one line: observed, on the line, residual, how unusual. */
 export function SelectedReading() {
@@ -31,7 +32,7 @@ export function SelectedReading() {
           {entries[0]?.value === "set aside" && <span className="ml-2.5">set aside</span>}
         </>
       )}
-      {!entries && lit && lit[1] > lit[0] && <span className="text-ink">{Math.min(lit[1], study.row_count - 1) - lit[0] + 1} rows chosen</span>}
+      {!entries && lit && lit[1] > lit[0] && <span className="text-ink">{groupDigits(Math.min(lit[1], study.row_count - 1) - lit[0] + 1)} rows chosen</span>}
     </p>
   );
 }

@@ -13,19 +13,19 @@ interface Props {
   lit: [number, number] | null;
   hatch: string;
   clip: string;
-  onlyLit: boolean;
+  /** Rows to draw; null: all of them. */
+  only: number[] | null;
 }
 
 /** The residuals on the same x axis, with a band of one s to either side of zero. */
-export function Strip({ analysis, measured, x, y, lit, hatch, clip, onlyLit }: Props) {
+export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Props) {
   const fit = analysis.fits[0];
   const [left, right] = x.range() as [number, number];
   const [bottom, top] = y.range() as [number, number];
   const s = fit?.deviation ?? 0;
   const stems = [];
   const residuals = fit?.residuals ?? [];
-  const chosen = onlyLit ? (lit ? Array.from({ length: Math.min(lit[1] - lit[0] + 1, 400) }, (_, i) => lit[0] + i) : []) : residuals.map((_, row) => row);
-  for (const row of chosen) {
+  for (const row of only ?? residuals.map((_, row) => row)) {
     const residual = residuals[row];
     const vx = analysis.x[row];
     const status = analysis.status[row];

@@ -28,8 +28,13 @@ export function tickText(value: number, step: number): string {
   }
   const decimals = Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
   const [whole, rest] = size.toFixed(decimals).split(".");
-  const grouped = whole!.length > 4 ? whole!.replace(/\B(?=(\d{3})+$)/g, "\u202f") : whole!;
-  return (value < 0 ? "−" : "") + grouped + (rest ? `.${rest}` : "");
+  return (value < 0 ? "−" : "") + groupDigits(whole!) + (rest ? `.${rest}` : "");
+}
+
+/** Thin spaces between thousands, from five digits on. */
+export function groupDigits(digits: string | number): string {
+  const text = String(digits);
+  return text.length > 4 ? text.replace(/\B(?=(\d{3})+$)/g, "\u202f") : text;
 }
 
 /** Ticks of an axis with their texts. */

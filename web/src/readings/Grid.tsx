@@ -8,8 +8,7 @@ import { OffBar } from "./OffBar";
 import type { GridControl } from "./useGrid";
 
 const ROW_HEIGHT = 26;
-const NUMBER_WIDTH = 38;
-export const BAR_WIDTH = 56;
+const BAR_WIDTH = 56;
 
 export function Grid({ grid }: { grid: GridControl }) {
   const study = useStudy();
@@ -22,7 +21,8 @@ export function Grid({ grid }: { grid: GridControl }) {
     grid.settleFocus();
   });
   const columns = study.columns;
-  const template = `${NUMBER_WIDTH}px repeat(${columns.length}, minmax(58px, 1fr)) ${BAR_WIDTH}px`;
+  const numberWidth = 24 + 7 * String(grid.rows).length;
+  const template = `${numberWidth}px repeat(${columns.length}, minmax(58px, 1fr)) ${BAR_WIDTH}px`;
 
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser is meant to be read on every render
   const virtual = useVirtualizer({

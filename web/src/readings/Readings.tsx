@@ -43,12 +43,13 @@ export function Readings() {
         {!hasError && (
           <button
             className="button"
+            title="A column for the uncertainties of y"
             onClick={() => {
               change({ kind: "add_column", role: "y_error", symbol: "", unit: analysis.naming.y_unit });
               select({ row: 0, col: study.columns.length });
             }}
           >
-            <Plus size={14} /> Uncertainty
+            <Plus size={14} /> Add ±
           </button>
         )}
       </div>

@@ -1,7 +1,7 @@
 import { type ClipboardEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
 
 import { api, type Change } from "../api/client";
-import { useQueue, useStudy } from "../study/context";
+import { useQueue, useSnapshot } from "../study/context";
 import { newestWins } from "../study/newest";
 import { litColumns, litRows, type Place, select, setView, useView } from "../study/view";
 import { blockToText, textToBlock } from "./clipboard";
@@ -15,7 +15,7 @@ type Mode = "ready" | "replace" | "edit";
 
 /** The table's behaviour: moving, selecting, typing, copying and pasting, with the habits of any table. */
 export function useGrid() {
-  const study = useStudy();
+  const { study, saving } = useSnapshot();
   const queue = useQueue();
   const selection = useView((view) => view.selection);
   const [mode, setMode] = useState<Mode>("ready");
@@ -42,6 +42,13 @@ export function useGrid() {
   );
   // Whatever was tried out while typing is over once the study itself has moved on.
   useEffect(() => setView({ preview: null }), [study.version]);
+  // A preview is made on what the server has, so it waits until everything before it is saved.
+  const previewable = mode !== "ready" && saving === "saved" && draft !== cellText(active.row, active.col);
+  const { row: previewRow, col: previewColumn } = active;
+  useEffect(() => {
+    if (!previewable) return;
+    preview.ask({ version: study.version, change: { kind: "set_cells", row: previewRow, column: previewColumn, block: [[draft]] } });
+  }, [previewable, draft, previewRow, previewColumn, study.version, preview]);
 
   /** Called once the active cell is drawn. */
   function settleFocus() {
@@ -76,8 +83,6 @@ export function useGrid() {
   function type(text: string) {
     if (mode === "ready") setMode("replace");
     setDraft(text);
-    if (queue.read().saving !== "saved") return; // a preview is made on what the server has
-    preview.ask({ version: study.version, change: { kind: "set_cells", row: active.row, column: active.col, block: [[text]] } });
   }
 
   function edit() {

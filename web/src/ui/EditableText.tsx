@@ -16,11 +16,22 @@ export function EditableText({ value, label, placeholder, className = "", requir
   const field = useRef<HTMLTextAreaElement>(null);
   const shown = draft ?? value;
 
+  // As tall as its text: measured again when it changes and when the field gets its width, as in a tab just shown.
   useEffect(() => {
     const element = field.current;
     if (!element) return;
-    element.style.height = "auto";
-    element.style.height = `${element.scrollHeight}px`;
+    const fit = () => {
+      element.style.height = "auto";
+      element.style.height = `${element.scrollHeight}px`;
+    };
+    fit();
+    let width = element.clientWidth;
+    const observer = new ResizeObserver(() => {
+      if (element.clientWidth !== width) fit();
+      width = element.clientWidth;
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
   }, [shown]);
 
   const commit = () => {
