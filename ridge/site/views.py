@@ -10,6 +10,8 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import ensure_csrf_cookie
 
+CSRF_MESSAGE = "Your session has changed since this page was loaded. Reload the page; what was saved is still there."
+
 
 @lru_cache(maxsize=1)
 def _built_files() -> tuple[str, tuple[str, ...]]:
@@ -25,8 +27,7 @@ def app(request: HttpRequest) -> HttpResponse:
 
 
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
-    message = "Your session has changed since this page was loaded. Reload the page; what was saved is still there."
-    return JsonResponse({"message": message}, status=403)
+    return JsonResponse({"message": CSRF_MESSAGE}, status=403)
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:

@@ -1,11 +1,10 @@
-"""One row in words: observed, fitted, residual and how unusual it is."""
+"""One row in words: what it is, how far off the line, how unusual. Its x and y stand in the table."""
 
 from __future__ import annotations
 
 import math
 
 from ridge.core import Fit
-from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.studies.readings import Status, Table
@@ -26,8 +25,6 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
         entries.append(("reason", state.aside[row]))
     if status not in (Status.USED, Status.ASIDE):
         return entries
-    x, y = float(readings.x[row]), float(readings.y[row])
-    entries += [(naming.x, naming.x_with_unit(number_as_given(x))), (naming.y, naming.y_with_unit(number_as_given(y)))]
     if fit is None or not math.isfinite(fit.residuals[row]):
         return entries
     s = fit.reading_deviation

@@ -67,5 +67,5 @@ def empty_study(title: str) -> StudyState:
     """A new study: two empty columns and a line to be fitted."""
     return StudyState(
         title=title,
-        columns=(ColumnState(new_key(), "", "x", "", "x"), ColumnState(new_key(), "", "y", "", "y")),
+        columns=(ColumnState(new_key(), "", "", "", "x"), ColumnState(new_key(), "", "", "", "y")),
     )

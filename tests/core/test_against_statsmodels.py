@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Any
 from unittest import TestCase
 
 import numpy as np
@@ -10,6 +11,10 @@ import statsmodels.api as sm
 from ridge.core import Fit, Readings, fit
 from ridge.core.judging.patterns import find_pattern, readings_far_off
 from ridge.core.models import Line
+
+
+def close(ours: object, theirs: object, rtol: float = 1e-9) -> None:
+    np.testing.assert_allclose(np.asarray(ours, dtype=float), np.asarray(theirs, dtype=float), rtol=rtol)
 
 
 def example(n: int = 23, seed: int = 5) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
@@ -25,63 +30,60 @@ class OrdinaryLeastSquares(TestCase):
         self.fit = fit(Readings(self.x, self.y), Line())
         self.reference = sm.OLS(self.y, sm.add_constant(self.x)).fit()
 
-    def close(self, ours: object, theirs: object) -> None:
-        np.testing.assert_allclose(np.asarray(ours, dtype=float), np.asarray(theirs, dtype=float), rtol=1e-9)
-
     def test_parameters(self) -> None:
         names = ["intercept", "slope"]
         parameters = [self.fit.parameters[name] for name in names]
-        self.close([p.value for p in parameters], self.reference.params)
-        self.close([p.standard_error for p in parameters], self.reference.bse)
-        self.close([p.t for p in parameters], self.reference.tvalues)
-        self.close([p.p_value for p in parameters], self.reference.pvalues)
+        close([p.value for p in parameters], self.reference.params)
+        close([p.standard_error for p in parameters], self.reference.bse)
+        close([p.t for p in parameters], self.reference.tvalues)
+        close([p.p_value for p in parameters], self.reference.pvalues)
         for level in (0.68, 0.95, 0.99):
-            self.close([p.interval(level) for p in parameters], self.reference.conf_int(1 - level))
-        self.close(self.fit.covariance, self.reference.cov_params()[::-1, ::-1])
+            close([p.interval(level) for p in parameters], self.reference.conf_int(1 - level))
+        close(self.fit.covariance, self.reference.cov_params()[::-1, ::-1])
 
     def test_statistics(self) -> None:
         ours = self.fit.statistics
-        self.close(ours.r_squared, self.reference.rsquared)
-        self.close(ours.adjusted_r_squared, self.reference.rsquared_adj)
-        self.close(ours.f_statistic, self.reference.fvalue)
-        self.close(ours.f_p_value, self.reference.f_pvalue)
-        self.close(ours.residual_sum_of_squares, self.reference.ssr)
-        self.close(ours.regression_sum_of_squares, self.reference.ess)
-        self.close(ours.total_sum_of_squares, self.reference.centered_tss)
-        self.close(ours.residual_standard_deviation, np.sqrt(self.reference.scale))
-        self.close(ours.correlation, np.corrcoef(self.x, self.y)[0, 1])
+        close(ours.r_squared, self.reference.rsquared)
+        close(ours.adjusted_r_squared, self.reference.rsquared_adj)
+        close(ours.f_statistic, self.reference.fvalue)
+        close(ours.f_p_value, self.reference.f_pvalue)
+        close(ours.residual_sum_of_squares, self.reference.ssr)
+        close(ours.regression_sum_of_squares, self.reference.ess)
+        close(ours.total_sum_of_squares, self.reference.centered_tss)
+        close(ours.residual_standard_deviation, np.sqrt(self.reference.scale))
+        close(ours.correlation, np.corrcoef(self.x, self.y)[0, 1])
         # statsmodels does not count the residual variance among the parameters; Burnham and Anderson do.
-        self.close(ours.aic, self.reference.aic + 2)
-        self.close(ours.bic, self.reference.bic + np.log(ours.n))
-        self.close(ours.aicc, ours.aic + 2 * 3 * 4 / (ours.n - 4))  # type: ignore[operator]
+        close(ours.aic, self.reference.aic + 2)
+        close(ours.bic, self.reference.bic + np.log(ours.n))
+        close(ours.aicc, ours.aic + 2 * 3 * 4 / (ours.n - 4))  # type: ignore[operator]
 
     def test_leverage_and_influence(self) -> None:
         influence = self.reference.get_influence()
-        self.close(self.fit.leverage, influence.hat_matrix_diag)
-        self.close(self.fit.standardised_residuals, influence.resid_studentized_internal)
-        self.close(self.fit.cooks_distance, influence.cooks_distance[0])
-        self.close(self.fit.residuals, self.reference.resid)
+        close(self.fit.leverage, influence.hat_matrix_diag)
+        close(self.fit.standardised_residuals, influence.resid_studentized_internal)
+        close(self.fit.cooks_distance, influence.cooks_distance[0])
+        close(self.fit.residuals, self.reference.resid)
 
     def test_both_intervals_of_a_prediction(self) -> None:
         at = np.array([-20.0, 0.0, 12.5, 90.0])
         for level in (0.9, 0.95):
             frame = self.reference.get_prediction(sm.add_constant(at)).summary_frame(1 - level)
             ours = self.fit.predict(at, level)
-            self.close(ours.value, frame["mean"])
-            self.close(ours.standard_error, frame["mean_se"])
-            self.close([ours.mean_low, ours.mean_high], [frame["mean_ci_lower"], frame["mean_ci_upper"]])
-            self.close([ours.low, ours.high], [frame["obs_ci_lower"], frame["obs_ci_upper"]])
+            close(ours.value, frame["mean"])
+            close(ours.standard_error, frame["mean_se"])
+            close([ours.mean_low, ours.mean_high], [frame["mean_ci_lower"], frame["mean_ci_upper"]])
+            close([ours.low, ours.high], [frame["obs_ci_lower"], frame["obs_ci_upper"]])
 
     def test_limits_of_x_are_where_the_prediction_band_meets_y(self) -> None:
         # For one reading Fieller's limits are, by their definition, these crossings.
         solution = self.fit.solve(-9.0, level=0.95)[0]
         ends = self.reference.get_prediction(sm.add_constant([solution.low, solution.high])).summary_frame(0.05)
         meets = sorted((*ends["obs_ci_lower"], *ends["obs_ci_upper"]), key=lambda v: abs(v + 9))
-        self.close(meets[:2], [-9.0, -9.0])
+        close(meets[:2], [-9.0, -9.0])
 
     def test_bend_is_the_f_test_of_the_nested_models(self) -> None:
         larger = sm.OLS(self.y, np.column_stack([np.ones_like(self.x), self.x, self.x**2])).fit()
-        self.close(find_pattern(self.fit).bend_p, larger.compare_f_test(self.reference)[1])
+        close(find_pattern(self.fit).bend_p, larger.compare_f_test(self.reference)[1])
 
     def test_far_off_readings_are_those_of_the_bonferroni_test(self) -> None:
         y = self.y.copy()
@@ -97,23 +99,23 @@ class Weighted(TestCase):
     def setUp(self) -> None:
         self.x, self.y, self.sigma = example(17, 11)
 
-    def compare(self, ours: Fit, theirs: object) -> None:
+    def compare(self, ours: Fit, theirs: Any) -> None:
         for name, i in (("intercept", 0), ("slope", 1)):
-            np.testing.assert_allclose(ours.parameters[name].value, theirs.params[i], rtol=1e-10)  # type: ignore[attr-defined]
-            np.testing.assert_allclose(ours.parameters[name].standard_error, theirs.bse[i], rtol=1e-9)  # type: ignore[attr-defined]
+            close(ours.parameters[name].value, theirs.params[i], rtol=1e-10)
+            close(ours.parameters[name].standard_error, theirs.bse[i], rtol=1e-9)
 
     def test_weights(self) -> None:
         weight = 1 / self.sigma
         ours = fit(Readings(self.x, self.y, weight=weight), Line())
         theirs = sm.WLS(self.y, sm.add_constant(self.x), weights=weight).fit()
         self.compare(ours, theirs)
-        np.testing.assert_allclose(ours.statistics.residual_sum_of_squares, theirs.ssr, rtol=1e-10)
-        np.testing.assert_allclose(ours.statistics.r_squared, theirs.rsquared, rtol=1e-10)
-        np.testing.assert_allclose(ours.statistics.f_statistic, theirs.fvalue, rtol=1e-9)
-        np.testing.assert_allclose(ours.statistics.aic, theirs.aic + 2, rtol=1e-10)
+        close(ours.statistics.residual_sum_of_squares, theirs.ssr, rtol=1e-10)
+        close(ours.statistics.r_squared, theirs.rsquared, rtol=1e-10)
+        close(ours.statistics.f_statistic, theirs.fvalue, rtol=1e-9)
+        close(ours.statistics.aic, theirs.aic + 2, rtol=1e-10)
         design = np.sqrt(weight)[:, None] * sm.add_constant(self.x)
         hat = design @ np.linalg.inv(design.T @ design) @ design.T
-        np.testing.assert_allclose(ours.leverage, np.diag(hat), rtol=1e-9)
+        close(ours.leverage, np.diag(hat), rtol=1e-9)
 
     def test_relative_uncertainties_count_by_their_ratios_alone(self) -> None:
         theirs = sm.WLS(self.y, sm.add_constant(self.x), weights=self.sigma**-2).fit()
@@ -123,19 +125,19 @@ class Weighted(TestCase):
     def test_equal_uncertainties_change_nothing(self) -> None:
         plain = fit(Readings(self.x, self.y), Line()).statistics
         equal = fit(Readings(self.x, self.y, y_error=3.0), Line()).statistics
-        np.testing.assert_allclose(equal.residual_sum_of_squares, plain.residual_sum_of_squares, rtol=1e-12)
+        close(equal.residual_sum_of_squares, plain.residual_sum_of_squares, rtol=1e-12)
 
     def test_absolute_uncertainties_set_the_scale(self) -> None:
         ours = fit(Readings(self.x, self.y, y_error=self.sigma, absolute_errors=True), Line())
         coefficients, covariance = np.polyfit(self.x, self.y, 1, w=1 / self.sigma, cov="unscaled")
-        np.testing.assert_allclose([p.value for p in ours.parameters.values()], coefficients, rtol=1e-10)
-        np.testing.assert_allclose(ours.covariance, covariance, rtol=1e-9)
+        close([p.value for p in ours.parameters.values()], coefficients, rtol=1e-10)
+        close(ours.covariance, covariance, rtol=1e-9)
         chi = float(np.sum(((self.y - np.polyval(coefficients, self.x)) / self.sigma) ** 2))
-        np.testing.assert_allclose(ours.statistics.chi_squared, chi, rtol=1e-10)
-        np.testing.assert_allclose(ours.statistics.reduced_chi_squared, chi / 15, rtol=1e-10)
+        close(ours.statistics.chi_squared, chi, rtol=1e-10)
+        close(ours.statistics.reduced_chi_squared, chi / 15, rtol=1e-10)
         low, high = ours.parameters["slope"].interval(0.95)
         half = 1.959963984540054 * float(np.sqrt(covariance[0, 0]))  # normal quantile, common practice
-        np.testing.assert_allclose(high - low, 2 * half, rtol=1e-9)
+        close(high - low, 2 * half, rtol=1e-9)
 
     def test_weighted_predictions(self) -> None:
         ours = fit(Readings(self.x, self.y, weight=self.sigma), Line())
@@ -143,8 +145,8 @@ class Weighted(TestCase):
         at = np.array([0.0, 55.0])
         frame = theirs.get_prediction(sm.add_constant(at), weights=1).summary_frame(0.05)
         prediction = ours.predict(at)
-        np.testing.assert_allclose(prediction.mean_low, frame["mean_ci_lower"], rtol=1e-9)
-        np.testing.assert_allclose(prediction.high, frame["obs_ci_upper"], rtol=1e-9)
+        close(prediction.mean_low, frame["mean_ci_lower"], rtol=1e-9)
+        close(prediction.high, frame["obs_ci_upper"], rtol=1e-9)
 
 
 class ThroughAFixedPoint(TestCase):
@@ -153,18 +155,18 @@ class ThroughAFixedPoint(TestCase):
         ours = fit(Readings(x, y), Line(intercept=0.0))
         theirs = sm.OLS(y, x).fit()
         statistics = ours.statistics
-        np.testing.assert_allclose(ours.parameters["slope"].standard_error, theirs.bse[0], rtol=1e-10)
-        np.testing.assert_allclose(statistics.r_squared, theirs.rsquared, rtol=1e-10)
-        np.testing.assert_allclose(statistics.adjusted_r_squared, theirs.rsquared_adj, rtol=1e-10)
-        np.testing.assert_allclose(statistics.total_sum_of_squares, theirs.uncentered_tss, rtol=1e-10)
-        np.testing.assert_allclose(statistics.f_statistic, theirs.fvalue, rtol=1e-10)
+        close(ours.parameters["slope"].standard_error, theirs.bse[0], rtol=1e-10)
+        close(statistics.r_squared, theirs.rsquared, rtol=1e-10)
+        close(statistics.adjusted_r_squared, theirs.rsquared_adj, rtol=1e-10)
+        close(statistics.total_sum_of_squares, theirs.uncentered_tss, rtol=1e-10)
+        close(statistics.f_statistic, theirs.fvalue, rtol=1e-10)
         frame = theirs.get_prediction([[3.0], [70.0]]).summary_frame(0.05)
-        np.testing.assert_allclose(ours.predict([3.0, 70.0]).low, frame["obs_ci_lower"], rtol=1e-9)
+        close(ours.predict([3.0, 70.0]).low, frame["obs_ci_lower"], rtol=1e-9)
 
     def test_an_intercept_of_five_is_a_shift_of_y(self) -> None:
         x, y, _ = example()
         fixed, shifted = fit(Readings(x, y), Line(5.0)), fit(Readings(x, y - 5), Line(0.0))
-        np.testing.assert_allclose(fixed.parameters["slope"].value, shifted.parameters["slope"].value, rtol=1e-12)
+        close(fixed.parameters["slope"].value, shifted.parameters["slope"].value, rtol=1e-12)
         self.assertEqual(fixed.parameters["intercept"].value, 5.0)
         self.assertTrue(fixed.parameters["intercept"].fixed)
         self.assertIsNone(fixed.parameters["intercept"].standard_error)

@@ -25,7 +25,7 @@ class BadReadings(TestCase):
     def test_lengths_that_differ(self) -> None:
         for arguments in ({"y": [1.0]}, {"y": [1.0, 2.0], "y_error": [1.0]}, {"y": [1.0, 2.0], "included": [True]}):
             with self.assertRaises(LengthsDiffer):
-                Readings([1.0, 2.0], **arguments)  # type: ignore[arg-type]
+                Readings([1.0, 2.0], **arguments)
 
     def test_text_and_tables(self) -> None:
         for x in (["one", 2], [[1, 2], [3, 4]]):

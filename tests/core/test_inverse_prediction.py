@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Any
 from unittest import TestCase
 
 import numpy as np
@@ -84,9 +85,10 @@ class Limits(TestCase):
         with self.assertRaises(NoSolution):
             level.solve(5.0)
         line = fit(Readings([1, 2, 3], [4, 5, 7]), Line())
-        for arguments in ({"y": float("nan")}, {"y": []}, {"y": 5, "repeats": 0}, {"y": 5, "level": 1.0}):
+        wrong: list[dict[str, Any]] = [{"y": float("nan")}, {"y": []}, {"y": 5, "repeats": 0}, {"y": 5, "level": 1.0}]
+        for arguments in wrong:
             with self.assertRaises(OutsideSense):
-                line.solve(**arguments)  # type: ignore[arg-type]
+                line.solve(**arguments)
 
     def test_two_readings_give_a_value_without_uncertainty(self) -> None:
         solution = fit(Readings([0, 1], [1, 3]), Line()).solve(2.0)[0]

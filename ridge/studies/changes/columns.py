@@ -23,7 +23,7 @@ ROLE_WORDS = {
 
 def called(column: ColumnState) -> str:
     """What to call a column in a label or message."""
-    return column.name or column.symbol or f"the column of role {ROLE_WORDS[column.role]}"
+    return column.name or column.symbol or f"the {ROLE_WORDS[column.role]} column"
 
 
 def find_column(state: StudyState, key: str) -> int:

@@ -27,7 +27,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
         <Mark />
       </a>
       <span className="mx-1 hidden h-5 w-px bg-white/25 sm:block" />
-      <span className="hidden min-w-0 truncate text-[14px] sm:block">{study.title}</span>
+      <h1 className="min-w-0 truncate text-[14px] max-sm:sr-only">{study.title}</h1>
       <SavingState />
       <span className="grow" />
       <Hint text={study.undo ? `Undo: ${study.undo} (Ctrl+Z)` : "Nothing to undo"}>

@@ -7,8 +7,8 @@ export function useBenchKeys(queue: GestureQueue | null, onHelp: () => void) {
   useEffect(() => {
     if (!queue) return;
     const onKeyDown = (event: KeyboardEvent) => {
-      const target = event.target instanceof HTMLElement ? event.target : null;
-      const cell = target?.closest('[role="grid"]') !== null;
+      const target = event.target instanceof Element ? event.target : document.body;
+      const cell = target.closest('[role="grid"]') !== null;
       const editing = target instanceof HTMLInputElement && (!cell || target.dataset.editing === "true");
       const writing = editing || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
       if (writing) return;

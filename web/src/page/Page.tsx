@@ -19,7 +19,6 @@ export function Page() {
   return (
     <article aria-label="Page" className="paper-open">
       <header className="paper-head">
-        <h1 className="sr-only">{study.title}</h1>
         <EditableText
           label="Title"
           value={study.title}

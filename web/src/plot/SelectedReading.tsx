@@ -23,7 +23,7 @@ export function SelectedReading() {
         <>
           <span className="font-semibold text-ink">Row {row! + 1}</span>
           {entries
-            .slice(entries.length > 3 ? 3 : 1)
+            .filter(({ label }) => label !== "status")
             .map(({ label, value }) => (
               <span key={label} className="ml-2.5 whitespace-nowrap">
                 {label} <span className="text-ink">{value}</span>

@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import { useId, useRef, useState } from "react";
+import { type ReactNode, useId, useRef, useState } from "react";
 
 import type { Role } from "../api/client";
 import type { HeldColumn } from "../study/changes";
@@ -15,7 +15,8 @@ const ROLES: { role: Role; word: string }[] = [
 ];
 const SIGNS = ["°", "²", "³", "⁻¹", "µ", "Ω", "·", "±", "Δ", "λ", "ω"];
 const NAMELESS: Record<string, string> = { x: "x column", y: "y column", y_error: "uncertainty", x_error: "uncertainty", weight: "weight", other: "label" };
-const SHORT: Record<string, string> = { y_error: "±", x_error: "±", weight: "weight" };
+/** What stands for a column without a symbol. */
+const SHORT: Record<string, ReactNode> = { x: <Symbol text="x" />, y: <Symbol text="y" />, y_error: "±", x_error: "±" };
 
 /** A column's symbol, unit and name; pressing it opens them for change. */
 export function ColumnHeader({ column }: { column: HeldColumn }) {
@@ -60,7 +61,7 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
             className="block size-full px-2 py-1 text-right leading-tight hover:bg-well"
           >
             <span className="block truncate">
-              {column.symbol ? <Symbol text={column.symbol} /> : <span className="text-mute">{SHORT[column.role] ?? (column.name ? "" : word)}</span>}
+              {column.symbol ? <Symbol text={column.symbol} /> : <span className="text-mute">{SHORT[column.role]}</span>}
               {column.unit && <span> / {column.unit}</span>}
               {!column.symbol && !column.unit && " "}
             </span>

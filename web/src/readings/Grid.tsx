@@ -64,7 +64,9 @@ export function Grid({ grid }: { grid: GridControl }) {
     >
       <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
         <div role="row" aria-rowindex={1} className="grid border-b border-ink" style={{ gridTemplateColumns: template }}>
-          <span role="columnheader" aria-label="Row" className="bg-well" />
+          <span role="columnheader" className="bg-well">
+            <span className="sr-only">Row</span>
+          </span>
           {columns.map((column) => (
             <ColumnHeader key={column.key} column={column} />
           ))}

@@ -173,6 +173,7 @@ export function useGrid() {
     if (key === "Escape") {
       if (mode === "ready") tabLeaves.current = true;
       stop();
+      wantsFocus.current = true; // the old text stands selected again: typing replaces it
       return finish(false);
     }
     if (key === "F2") {

@@ -33,7 +33,7 @@ export function StudyCard({ card, onRename, onDuplicate, onDelete }: Props) {
             }}
           />
         ) : (
-          <h3 className="pr-7 font-book text-[16px] leading-snug font-semibold">
+          <h2 className="pr-7 font-book text-[16px] leading-snug font-semibold">
             <a
               href={path}
               className="after:absolute after:inset-0 focus-visible:outline-none focus-visible:after:outline-2 focus-visible:after:outline-pine"
@@ -45,7 +45,7 @@ export function StudyCard({ card, onRename, onDuplicate, onDelete }: Props) {
             >
               {card.title}
             </a>
-          </h3>
+          </h2>
         )}
         {card.question && <p className="line-clamp-2 font-book text-[13.5px] text-mute italic">{card.question}</p>}
         <p className="numerals mt-auto pt-2 text-[12.5px] text-mute">

@@ -1,0 +1,80 @@
+"""Every screen in every width: no violation found by axe, nothing wider than the window."""
+
+from __future__ import annotations
+
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserCase
+
+
+class Wide(BrowserCase):
+    def check(self, where: str) -> None:
+        # Colours are judged once nothing moves any more.
+        self.page.wait_for_timeout(250)
+        results = Axe().run(self.page)
+        found = [
+            (violation["id"], [node["html"][:160] for node in violation["nodes"][:3]])
+            for violation in results.response["violations"]
+        ]
+        self.assertEqual(found, [], where)
+        self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), self.width, where)
+
+    def test_shelf(self) -> None:
+        self.open_shelf()
+        self.check("empty shelf")
+        self.open_sample("Salinity probe, calibration")
+        self.open_shelf()
+        expect(self.page.get_by_role("list", name="Studies")).to_be_visible()
+        self.check("shelf")
+
+    def test_bench(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.cell_of_row_nine()
+        self.check("bench")
+        for panel in ("Readings", "Page", "Plot"):
+            tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name=panel)
+            if tab.is_visible():
+                tab.click()
+                self.check(f"bench, {panel}")
+
+    def test_what_opens(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        page_tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Page")
+        if page_tab.is_visible():
+            page_tab.click()
+        self.page.get_by_role("button", name="All statistics").click()
+        self.check("statistics")
+        self.page.get_by_role("button", name="fit it or fix it").click()
+        expect(self.page.get_by_label("Keep the intercept at")).to_be_visible()
+        self.check("intercept")
+
+    def test_empty_and_refused(self) -> None:
+        self.open_new()
+        self.check("empty study")
+        self.cell(1, 0).click(force=True)
+        self.page.keyboard.type("n/a")
+        self.page.keyboard.press("Enter")
+        self.expect_saved()
+        self.check("a cell that is no number")
+
+    def open_new(self) -> None:
+        self.open_shelf()
+        self.page.get_by_role("button", name="New study", exact=True).click()
+        tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings")
+        expect(self.page.get_by_test_id("saving")).to_be_attached()
+        if tab.is_visible():
+            tab.click()
+
+    def cell_of_row_nine(self) -> None:
+        """Choose a reading on the plot, so that what depends on a choice is there."""
+        self.page.locator("g[data-status=aside] circle").first.click(force=True)
+        expect(self.page.get_by_test_id("chosen")).to_contain_text("Row 9")
+
+
+class Tablet(Wide):
+    width, height = 820, 1100
+
+
+class Phone(Wide):
+    width, height = 390, 780
