@@ -15,7 +15,7 @@ _STATUS_WORDS = {Status.USED: "in use", Status.ASIDE: "set aside", Status.UNKNOW
 
 def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int) -> list[tuple[str, str]]:
     """Label and value of each thing to say about a row."""
-    naming, readings = table.naming, table.readings
+    naming = table.naming
     problem = next((p.message for p in table.problems if p.row == row), None)
     if problem:
         return [("left out", problem)]

@@ -13,18 +13,23 @@ from ridge.core.models.base import Extended, ExtendedNumber
 from ridge.core.readings import Array, Readings
 
 
-def _power_of_two(values: Extended) -> ExtendedNumber:
-    """Scale, exact in binary, that brings values to at most one in size; 1 for all zeros."""
-    largest = np.max(np.abs(values), initial=np.longdouble(0))
-    return np.longdouble(np.ldexp(np.longdouble(1), int(np.frexp(largest)[1])))
+def _power_of_two(reach: ExtendedNumber) -> ExtendedNumber:
+    """The power of two, exact in binary, that brings values of this size to at most one; 1 for zero."""
+    return np.longdouble(np.ldexp(np.longdouble(1), int(np.frexp(reach)[1])))
 
 
-def _weighted_correlation(x: Extended, y: Extended, weights: Extended) -> float | None:
+def _reach(values: Array | Extended, about: ExtendedNumber) -> ExtendedNumber:
+    """Farthest distance of the values from a point."""
+    return np.longdouble(max(np.longdouble(values.max()) - about, about - np.longdouble(values.min())))
+
+
+def _correlation(u: Array, v: Array, weights: Array) -> float | None:
+    """Weighted correlation of values of size one."""
     total = weights.sum()
-    dx = x - np.dot(weights, x) / total
-    dy = y - np.dot(weights, y) / total
-    spread = np.sqrt(np.dot(weights * dx, dx)) * np.sqrt(np.dot(weights * dy, dy))
-    return float(np.clip(np.dot(weights * dx, dy) / spread, -1, 1)) if spread > 0 else None
+    du = u - weights @ u / total
+    dv = v - weights @ v / total
+    spread = np.sqrt(weights @ (du * du)) * np.sqrt(weights @ (dv * dv))
+    return float(np.clip(weights @ (du * dv) / spread, -1, 1)) if spread > 0 else None
 
 
 def fit(readings: Readings, model: LinearModel) -> Fit:
@@ -47,21 +52,26 @@ def fit(readings: Readings, model: LinearModel) -> Fit:
     n, p = int(used.sum()), len(free)
     if n < p:
         raise TooFewReadings(p, n)
-    x, y = readings.x[used].astype(np.longdouble), readings.y[used].astype(np.longdouble)
-    weights = readings.used_weights.astype(np.longdouble)
+    x, y, weights = readings.x[used], readings.y[used], readings.used_weights
     if np.all(x == x[0]) and ((model.centred and p > 1) or x[0] == 0):
         raise NotIdentifiable(
-            f"All x are equal ({float(x[0]):g}), so a slope cannot be told.",
+            f"All x are equal ({x[0]:g}), so a slope cannot be told.",
             "the mean of y at that x",
             "Add readings at another x, or swap x and y.",
         )
 
-    centre = np.dot(weights, x) / weights.sum() if model.centred else np.longdouble(0)
-    scale = _power_of_two(x - centre)
-    target = y - model.known_part(x)
-    y_scale = _power_of_two(target)
+    long_x = x.astype(np.longdouble)
+    root_weights = None if np.all(weights == 1) else np.sqrt(weights.astype(np.longdouble))
+    centre = np.dot(weights, long_x) / np.longdouble(weights.sum()) if model.centred else np.longdouble(0)
+    scale = _power_of_two(_reach(x, centre))
+    u = long_x - centre
+    u /= scale
+    target = y.astype(np.longdouble) - model.known_part(long_x)
+    y_scale = _power_of_two(_reach(target, np.longdouble(0)))
+    target /= y_scale
+    correlation = _correlation(u.astype(np.float64), target.astype(np.float64), weights)
     try:
-        solution = solve(model.design((x - centre) / scale), target / y_scale, np.sqrt(weights))
+        solution = solve(model.design(u), target, root_weights)
     except DependentColumn as cause:
         raise NotIdentifiable(
             f"The x values differ by too little to tell the {free[-1]} apart.",
@@ -75,8 +85,9 @@ def fit(readings: Readings, model: LinearModel) -> Fit:
     free_covariance = root @ root.T
     rest, moving = solution.weighted_residuals, solution.projections[1 if model.has_constant else 0 :]
     rss, regression = np.dot(rest, rest), np.dot(moving, moving)
-    noise = 4 * np.finfo(np.float64).eps * np.max(np.sqrt(weights) * np.abs(y)) / y_scale
-    exact = n > p and bool(np.max(np.abs(rest)) <= noise)
+    largest = max(_reach(y, np.longdouble(0)), y_scale / 2)
+    noise = 4 * np.finfo(np.float64).eps * np.longdouble(np.sqrt(weights.max())) * largest / y_scale
+    exact = n > p and bool(_reach(rest, np.longdouble(0)) <= noise)
     if n == p:
         rss = np.longdouble(0)
     if regression <= n * noise**2 and np.ptp(y) == 0:
@@ -100,14 +111,14 @@ def fit(readings: Readings, model: LinearModel) -> Fit:
             r_squared=float(regression / (regression + rss)) if regression > 0 or (not exact and rss > 0) else None,
             ratio=float(regression / rss) if rss > 0 else np.inf,
             exact=exact,
-            correlation=_weighted_correlation(x / scale, y / y_scale, weights),
+            correlation=correlation,
             log_weight_sum=float(np.log(weights).sum()),
             reference_error=readings.reference_error if readings.absolute_errors else None,
         )
         at = [model.parameter_names.index(name) for name in free]
         unit_covariance = np.zeros((len(model.parameter_names),) * 2)
         unit_covariance[np.ix_(at, at)] = free_covariance.astype(np.float64)
-        residuals = (rest * y_scale / np.sqrt(weights)).astype(np.float64)
+        residuals = (rest * y_scale).astype(np.float64) / np.sqrt(weights)
     return _assemble(readings, model, values, unit_covariance, statistics, solution.leverage, residuals)
 
 

@@ -1,6 +1,6 @@
 """Weighted linear least squares in extended precision.
 
-Orthogonalisation by modified Gram–Schmidt, done twice for every column (Björck, "Numerical Methods for
+Orthogonalisation by modified Gram–Schmidt, repeated where a column cancels (Björck, "Numerical Methods for
 Least Squares Problems", SIAM 1996, chapter 2.4; "twice is enough", Giraud et al. 2005). The condition
 number is never squared, and the sums are carried in the machine's extended type.
 """
@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.models.base import Extended
+from ridge.core.models.base import Extended, ExtendedNumber
 from ridge.core.readings import Array
 
 
@@ -34,36 +34,32 @@ class DependentColumn(Exception):
         super().__init__(index)
 
 
-def solve(design: Extended, target: Extended, root_weights: Extended) -> LinearSolution:
+def solve(design: Extended, target: Extended, root_weights: Extended | None) -> LinearSolution:
     """Least-squares coefficients of ``target`` on ``design``.
 
-    design (n, p), target (n,), root_weights (n,): square roots of the weights. n ≥ p.
+    design (n, p), target (n,), root_weights (n,): square roots of the weights, None where all are one. n ≥ p.
+    ``design`` and ``target`` are used up: their memory holds the result.
     Raises DependentColumn when a column adds nothing to those before it.
     """
     n, p = design.shape
-    basis = np.empty((p, n), dtype=np.longdouble)
+    basis = design.T
     factor = np.zeros((p, p), dtype=np.longdouble)
-    rest = target * root_weights
-    projections = np.zeros(p, dtype=np.longdouble)
     tolerance = 4 * n * np.finfo(np.float64).eps
-    for j in range(p):
-        column = design[:, j] * root_weights
+    spare = np.empty(n, dtype=np.longdouble)
+    for j, column in enumerate(basis):
+        if root_weights is not None:
+            column *= root_weights
         length = np.sqrt(np.dot(column, column))
-        for _ in range(2):
-            for i in range(j):
-                share = np.dot(basis[i], column)
-                factor[i, j] += share
-                column = column - share * basis[i]
-        left = np.sqrt(np.dot(column, column))
+        left = _make_orthogonal(column, basis[:j], factor[:j, j], length, spare)
         if not left > tolerance * length:
             raise DependentColumn(j)
         factor[j, j] = left
-        basis[j] = column / left
-    for _ in range(2):
-        for j in range(p):
-            share = np.dot(basis[j], rest)
-            projections[j] += share
-            rest = rest - share * basis[j]
+        column /= left
+    rest = target
+    if root_weights is not None:
+        rest *= root_weights
+    projections = np.zeros(p, dtype=np.longdouble)
+    _make_orthogonal(rest, basis, projections, np.sqrt(np.dot(rest, rest)), spare)
 
     inverse = np.zeros_like(factor)
     for j in range(p):
@@ -72,3 +68,25 @@ def solve(design: Extended, target: Extended, root_weights: Extended) -> LinearS
             inverse[i, j] = -np.dot(factor[i, i + 1 : j + 1], inverse[i + 1 : j + 1, j]) / factor[i, i]
     leverage = np.einsum("pn,pn->n", basis, basis).astype(np.float64)
     return LinearSolution(inverse @ projections, inverse, projections, leverage, rest)
+
+
+def _make_orthogonal(
+    vector: Extended, basis: Extended, shares: Extended, length: ExtendedNumber, spare: Extended
+) -> ExtendedNumber:
+    """Take the directions of ``basis`` out of ``vector``, in place, adding to ``shares``; returns what length is left.
+
+    Where little is left the first pass has cancelled, and a second one cleans up after it. ``spare``: room for one vector.
+    """
+    if not len(basis):
+        return length
+    left = length
+    for _ in range(2):
+        before = left
+        for i, direction in enumerate(basis):
+            share = np.dot(direction, vector)
+            shares[i] += share
+            vector -= np.multiply(direction, share, out=spare)
+        left = np.sqrt(np.dot(vector, vector))
+        if left > 0.7 * before:
+            break
+    return left

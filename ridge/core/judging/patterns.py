@@ -89,7 +89,7 @@ def _bend(fit: Fit) -> tuple[float | None, int]:
     target = fit.residuals[used].astype(np.longdouble)
     size = np.abs(target).max()
     try:
-        solution = solve(np.column_stack(columns), target / size, root)
+        solution = solve(np.stack(columns).T, target / size, root)
     except DependentColumn:
         return None, 0
     gained = solution.projections[-1] ** 2

@@ -41,7 +41,7 @@ class Line(LinearModel):
         return np.column_stack([x, np.ones_like(x)])
 
     def design(self, u: Extended) -> Extended:
-        return np.column_stack([np.ones_like(u), u]) if self.has_constant else u[:, None]
+        return np.stack([np.ones_like(u), u] if self.has_constant else [u]).T
 
     def known_part(self, x: Extended) -> Extended | float:
         return self.fixed.get("intercept", 0.0)

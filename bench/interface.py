@@ -1,0 +1,148 @@
+"""The running application: previews through HTTP, the size of the script, a study's plot on screen."""
+
+from __future__ import annotations
+
+import gzip
+import json
+import os
+import random
+import shutil
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from http.client import HTTPConnection
+from pathlib import Path
+from statistics import median
+from typing import Any
+
+from playwright.sync_api import sync_playwright
+
+from bench.timing import milliseconds, percentile
+
+ROOT = Path(__file__).parent.parent
+
+
+@contextmanager
+def server() -> Iterator[int]:
+    """gunicorn as ``./run demo`` starts it, on a free port and an empty database."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port: int = free.getsockname()[1]
+    with tempfile.TemporaryDirectory() as folder:
+        environment = {**os.environ, "RIDGE_MODE": "demo", "RIDGE_DATA": folder}
+        for command in (["migrate", "-v0"], ["load_demo"]):
+            subprocess.run(
+                [sys.executable, "manage.py", *command], cwd=ROOT, env=environment, check=True, capture_output=True
+            )
+        arguments = ["--preload", "--workers", "2", "--threads", "4", "--no-control-socket", "--log-level", "critical"]
+        process = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "gunicorn",
+                "ridge.site.wsgi:application",
+                "--bind",
+                f"127.0.0.1:{port}",
+                *arguments,
+            ],
+            cwd=ROOT,
+            env=environment,
+        )
+        try:
+            for _ in range(200):
+                try:
+                    urllib.request.urlopen(f"http://127.0.0.1:{port}/").close()
+                    break
+                except OSError:
+                    time.sleep(0.1)
+            yield port
+        finally:
+            process.terminate()
+            process.wait()
+
+
+class Visitor:
+    """A client that keeps its connection and cookies, as a browser does."""
+
+    def __init__(self, port: int) -> None:
+        self.connection = HTTPConnection("127.0.0.1", port)
+        self.cookies: dict[str, str] = {}
+        self.ask("GET", "/")
+        self.ask("GET", "/api/shelf")
+
+    def ask(self, method: str, path: str, body: object = None) -> Any:
+        headers = {
+            "Content-Type": "application/json",
+            "Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items()),
+            "X-CSRFToken": self.cookies.get("ridge-demo-csrf", ""),
+        }
+        self.connection.request(method, path, None if body is None else json.dumps(body), headers)
+        response = self.connection.getresponse()
+        text = response.read()
+        for cookie in response.headers.get_all("Set-Cookie") or []:
+            name, _, value = cookie.partition(";")[0].partition("=")
+            self.cookies[name] = value
+        if response.status >= 400:
+            raise RuntimeError(f"{path}: {response.status} {text[:200]!r}")
+        return json.loads(text) if path.startswith("/api/") else text
+
+
+def previews(port: int, readings: int, repeats: int) -> list[float]:
+    visitor = Visitor(port)
+    study = visitor.ask("POST", "/api/studies", {})["id"]
+    draw = random.Random(1)
+    block = [[f"{i / 10}", f"{2 + i / 7 + draw.gauss(0, 1):.3f}"] for i in range(readings)]
+    change = {"kind": "set_cells", "row": 0, "column": 0, "block": block}
+    visitor.ask("POST", f"/api/studies/{study}/changes", {"version": 0, "change": change})
+
+    def preview(i: int) -> float:
+        body = {"version": 1, "change": {"kind": "set_cells", "row": 5, "column": 1, "block": [[f"{3 + i / 100}"]]}}
+        return milliseconds(lambda: visitor.ask("POST", f"/api/studies/{study}/preview", body))
+
+    return [preview(i) for i in range(repeats)]
+
+
+def plot_on_screen(port: int, repeats: int) -> list[float]:
+    """From opening a demo study's address to its curve in the page."""
+    times = []
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-gpu"]
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"http://127.0.0.1:{port}/")
+        path = page.get_by_role("link", name="Stretch of the mooring line").get_attribute("href")
+        for _ in range(repeats):
+            start = time.perf_counter()
+            page.goto(f"http://127.0.0.1:{port}{path}", wait_until="commit")
+            page.get_by_test_id("curve").wait_for(state="attached")
+            times.append((time.perf_counter() - start) * 1e3)
+        browser.close()
+    return times
+
+
+def script_size() -> float:
+    """Gzipped kilobytes of the script that is loaded before anything is shown."""
+    manifest = json.loads((ROOT / "web" / "dist" / "manifest.json").read_text())
+    file = ROOT / "web" / "dist" / manifest["src/main.tsx"]["file"]
+    return len(gzip.compress(file.read_bytes(), 9)) / 1000
+
+
+def run() -> None:
+    print(f"\nInitial script: {script_size():.0f} kB gzipped (goal 250)")
+    with server() as port:
+        for readings, repeats in ((1_000, 200), (100_000, 8)):
+            times = previews(port, readings, repeats)[3:]
+            print(
+                f"Preview through HTTP, {readings} readings: median {median(times):.0f} ms, p95 {percentile(times, 0.95):.0f} ms"
+                + (" (goal p95 50)" if readings == 1_000 else "")
+            )
+        times = plot_on_screen(port, 8)
+        print(
+            f"Demo study opened to plot on screen: median {median(times):.0f} ms, slowest {max(times):.0f} ms (goal 1000)"
+        )
