@@ -240,11 +240,14 @@ def curve(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})
 def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingOut:
     """A row in words; without entries where there is no such row (yet)."""
-    state = read_state(_own_study(request, study_id))
+    study = _own_study(request, study_id)
+    state = read_state(study)
     if not 0 <= row < state.row_count:
         return ReadingOut(row=row, entries=[])
     table = read_table(state)
     entries = describe_reading(state, table, _fit(state, table)[0], row)
+    if found := next((unknown for unknown in analysis_of(study, state).unknowns if row in unknown.rows), None):
+        entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])
 
 

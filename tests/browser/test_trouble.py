@@ -141,6 +141,65 @@ class NoConnection(BrowserCase):
         self.expect_saved()
         self.expect_cell(4, 0, "44")
 
+    def test_a_window_closed_in_the_middle_leaves_its_change_to_the_next(self) -> None:
+        self.expected_problem = "ERR_"
+        self.open_new()
+        self.fill("1\t2\n2\t3.1\n3\t5")
+        self.page.route("**/changes", lambda route: route.abort())
+        self.cell(4, 0).click()
+        self.page.keyboard.type("44")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_test_id("saving")).to_have_attribute("data-state", "waiting")
+        address = self.page.url
+        # A second window leaves alone what the first, still open, has under way.
+        second = self.new_page(self.context)
+        second.goto(address)
+        expect(second.get_by_test_id("curve")).to_be_visible()
+        expect(second.get_by_role("gridcell").filter(has_text="44")).to_have_count(0)
+        self.page.close()
+        self.page = second
+        self.page.reload()
+        self.expect_saved()
+        self.expect_cell(4, 0, "44")
+
+    def test_a_change_made_on_an_older_state_is_not_made_unasked(self) -> None:
+        self.expected_problem = "o"  # both the refused connection and the conflict are logged
+        self.open_new()
+        self.fill("1\t2\n2\t3.1\n3\t5")
+        second = self.new_page(self.context)
+        self.page.route("**/changes", lambda route: route.abort())
+        self.cell(1, 1).click()
+        self.page.keyboard.type("44")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_test_id("saving")).to_have_attribute("data-state", "waiting")
+        second.goto(self.page.url)
+        second.get_by_label("Title").fill("Newer")
+        second.get_by_label("Title").press("Enter")
+        expect(second.get_by_label("Title")).to_have_value("Newer")
+        expect(second.get_by_test_id("saving")).to_have_text("Saved")
+        self.page.on("dialog", lambda dialog: dialog.accept())
+        self.page.unroute("**/changes")
+        self.page.reload()
+        expect(self.page.get_by_role("alert")).to_contain_text("changed in another window")
+        self.expect_cell(1, 1, "2")
+        self.page.get_by_role("button", name="Make my change on the newer state").click()
+        self.expect_saved()
+        self.expect_cell(1, 1, "44")
+        expect(self.page.get_by_label("Title")).to_have_value("Newer")
+
+    def test_a_server_that_fails_is_said_and_the_change_kept(self) -> None:
+        self.expected_problem = "500"
+        self.open_new()
+        self.fill("1\t2\n2\t3.1\n3\t5")
+        self.page.route("**/changes", lambda route: route.fulfill(status=500, json={"message": "no"}))
+        self.page.get_by_role("button", name="Swap x and y").click()
+        expect(self.page.get_by_role("alert")).to_contain_text("The server fails to save your last change")
+        expect(self.page.get_by_test_id("saving")).to_contain_text("1 change not saved yet")
+        self.page.unroute("**/changes")
+        self.page.get_by_role("button", name="Try now").click()
+        self.expect_saved()
+        expect(self.page.get_by_role("alert")).to_have_count(0)
+
     def test_an_answer_lost_on_the_way_is_not_made_twice(self) -> None:
         self.expected_problem = "ERR_"
         self.open_new()

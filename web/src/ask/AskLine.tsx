@@ -108,7 +108,8 @@ export function AskLine() {
           <ArrowLeftRight size={15} />
         </button>
       </Hint>
-      <span aria-live="polite" className="flex flex-wrap items-center gap-x-2.5 gap-y-1" data-testid="asked">
+      {canKeep && <button className="button-main ml-auto">Keep</button>}
+      <span aria-live="polite" className={`flex flex-wrap items-center gap-x-2.5 gap-y-1 ${asked || unreachable ? "basis-full" : ""}`} data-testid="asked">
         {unreachable && <span className="text-amber">No connection: the answer cannot be computed just now.</span>}
         {!unreachable && asked?.problem && <span className="text-amber">{asked.problem}</span>}
         {!unreachable && asked && !asked.problem && (
@@ -120,7 +121,6 @@ export function AskLine() {
           </>
         )}
       </span>
-      {canKeep && <button className="button-main ml-auto">Keep</button>}
     </form>
   );
 }

@@ -65,12 +65,12 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
 
 /** "Saved" is said only when the server has acknowledged everything. */
 function SavingState() {
-  const { saving, held } = useSnapshot();
+  const { saving, held, message } = useSnapshot();
   const queue = useQueue();
   const words = {
     saved: "Saved",
     sending: "Saving…",
-    waiting: `No connection: ${held} change${held === 1 ? "" : "s"} not saved yet`,
+    waiting: `${message ? "" : "No connection: "}${held} change${held === 1 ? "" : "s"} not saved yet`,
     conflict: "Not saved",
   };
   return (

@@ -2,7 +2,7 @@ import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 import { type KeyboardEvent, type MouseEvent, useId, useMemo, useRef } from "react";
 
 import { STATUS, useAnalysis, useStudy } from "../study/context";
-import { litRows, select, setView, useView } from "../study/view";
+import { isLit, litRows, select, setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { AnswerMarks } from "./AnswerMarks";
 import { XAxis, YAxis } from "./Axes";
@@ -60,6 +60,7 @@ export function Plot() {
   const lit = litRows(selection);
   const many = analysis.status.length > MANY;
   // Of many readings only a few chosen ones are drawn as marks; the rest, and a large choice, are on the canvas.
+  const litAnswers = analysis.unknowns.filter((unknown) => unknown.rows.some((row) => isLit(lit, row))).map((unknown) => unknown.answer.key);
   const litOnCanvas = many && lit !== null && lit[1] - lit[0] >= LIT_AS_MARKS;
   const drawn = many ? (lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : []) : null;
   const beyond = useMemo(() => countBeyond(analysis, domain), [analysis, domain]);
@@ -206,7 +207,7 @@ export function Plot() {
                   <CurveMarks curve={curve} x={x} y={y} measured={measured} letter={fit.letter} points={points} cased={many} />
                 )}
                 <ReadingMarks analysis={analysis} x={x} y={y} lit={lit} only={drawn} />
-                <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} x={x} y={y} />
+                <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
               </g>
               <MeasuredBar x={x} y={floor} measured={measured} />
               <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} only={drawn} />

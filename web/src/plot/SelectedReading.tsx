@@ -18,18 +18,18 @@ export function SelectedReading() {
   });
   const entries = row !== null && data && data.row === row ? data.entries : null;
   return (
-    <p aria-live="polite" className="numerals min-h-5 min-w-0 grow truncate text-[12.5px] text-mute" data-testid="chosen">
+    <p aria-live="polite" className="numerals line-clamp-2 min-w-0 grow text-[12px] leading-[1.25] text-mute" data-testid="chosen">
       {entries && (
         <>
           <span className="font-semibold text-ink">Row {row! + 1}</span>
           {entries
             .filter(({ label }) => label !== "status")
             .map(({ label, value }) => (
-              <span key={label} className="ml-2.5 whitespace-nowrap">
+              <span key={label} className="mr-2 ml-1 inline-block">
                 {label} <span className="text-ink">{value}</span>
               </span>
             ))}
-          {entries[0]?.value === "set aside" && <span className="ml-2.5">set aside</span>}
+          {entries[0]?.value === "set aside" && <span className="ml-1">set aside</span>}
         </>
       )}
       {!entries && lit && lit[1] > lit[0] && <span className="text-ink">{groupDigits(Math.min(lit[1], study.row_count - 1) - lit[0] + 1)} rows chosen</span>}

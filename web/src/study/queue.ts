@@ -1,28 +1,33 @@
 import { api, type Change, messageOf, type Study } from "../api/client";
 import { type HeldStudy, merge, showTyped } from "./changes";
+import { keep, takeUp } from "./unsent";
 
 /** One gesture on its way to the server. `key` makes repeating it harmless. */
 type Gesture = { key: string; action: "change"; change: Change } | { key: string; action: "undo" | "redo" };
 
 /**
- * saved: the server has acknowledged everything. sending: on its way. waiting: no connection, kept here and tried again.
- * conflict: the study was changed elsewhere; the gestures that were not made are held until the user decides.
+ * saved: the server has acknowledged everything. sending: on its way. waiting: not reached, or not able to, kept here
+ * and tried again. conflict: the study was changed elsewhere; what was not made is held until the user decides.
  */
 export type Saving = "saved" | "sending" | "waiting" | "conflict";
 
 export interface Snapshot {
   study: HeldStudy;
   saving: Saving;
-  /** Why the last gesture was refused, or what the conflict is. */
+  /** Why the last gesture was refused or cannot be made, or what the conflict is. */
   message: string;
   held: number;
 }
 
+/** done: acknowledged. refused: it has no meaning and is let go. later: kept and tried again. conflict: kept for a decision. */
+type Answer = { outcome: "done" | "refused" | "later" | "conflict"; message: string; study?: Study };
+
 const WAITS = [1000, 2000, 4000, 8000];
+const SERVER_FAILS = "The server fails to save your last change. It is kept here and tried again.";
 
 /**
  * Carries gestures to the server one after the other, so that each is made on the version before it.
- * What is not acknowledged is kept in the browser's storage and survives a reload or a crash.
+ * What is not acknowledged survives a reload or a crash of the browser.
  */
 export class GestureQueue {
   private pending: Gesture[] = [];
@@ -32,18 +37,21 @@ export class GestureQueue {
   private busy = false;
   private tries = 0;
   private timer: number | undefined;
-  private readonly storageKey: string;
+  /** The version that the first gesture was made on, where that is not the one held: after a reload. */
+  private madeOn: number | null = null;
 
   constructor(study: Study) {
     this.confirmed = merge(undefined, study);
     this.snapshot = { study: this.confirmed, saving: "saved", message: "", held: 0 };
-    this.storageKey = `ridge-unsent-${study.id}`;
-    const unsent = readUnsent(this.storageKey);
-    if (unsent.length) {
-      this.pending = unsent;
+    void takeUp<Gesture>(study.id).then((left) => {
+      const gestures = left.flatMap((unsent) => unsent.gestures);
+      if (!gestures.length) return;
+      this.madeOn = left[0]!.version;
+      this.pending = [...gestures, ...this.pending];
+      this.store();
       this.show("sending");
       void this.pump();
-    }
+    });
   }
 
   subscribe = (listener: () => void) => {
@@ -70,13 +78,17 @@ export class GestureQueue {
 
   /** After a conflict: make the held gestures on the newer state. */
   applyHeld = () => {
+    this.madeOn = null;
+    this.store();
     this.show("sending", "");
     void this.pump();
   };
 
-  /** After a conflict: let the held gestures go. */
+  /** Let go what is not saved. */
   dropHeld = () => {
+    window.clearTimeout(this.timer);
     this.pending = [];
+    this.madeOn = null;
     this.store();
     this.show("saved", "");
   };
@@ -86,11 +98,11 @@ export class GestureQueue {
   private add(gesture: Gesture) {
     this.pending.push(gesture);
     this.store();
-    if (this.snapshot.saving === "conflict") {
-      this.show("conflict");
-      return;
+    if (this.snapshot.saving === "conflict" || this.snapshot.saving === "waiting") {
+      this.show(this.snapshot.saving);
+    } else {
+      this.show("sending", "");
     }
-    this.show(this.snapshot.saving === "waiting" ? "waiting" : "sending", "");
     void this.pump();
   }
 
@@ -98,17 +110,19 @@ export class GestureQueue {
     if (this.busy || this.snapshot.saving === "conflict") return;
     this.busy = true;
     while (this.pending.length) {
-      const gesture = this.pending[0]!;
-      const answer = await this.send(gesture);
-      if (answer === "unreachable") {
+      const answer = await this.send(this.pending[0]!);
+      if (answer.outcome === "later") {
         const wait = WAITS[Math.min(this.tries++, WAITS.length - 1)];
-        this.show("waiting");
+        this.show("waiting", answer.message);
         this.timer = window.setTimeout(() => void this.pump(), wait);
         break;
       }
       this.tries = 0;
+      // A conflict stays one until it is decided, also over a reload: the version made on is kept with the gestures.
+      this.madeOn = answer.outcome === "conflict" ? (this.madeOn ?? this.confirmed.version) : null;
       if (answer.study) this.confirmed = merge(this.confirmed, answer.study);
-      if (answer.conflict) {
+      if (answer.outcome === "conflict") {
+        this.store();
         this.show("conflict", answer.message);
         break;
       }
@@ -119,9 +133,9 @@ export class GestureQueue {
     this.busy = false;
   }
 
-  private async send(gesture: Gesture): Promise<"unreachable" | { study?: Study; message: string; conflict?: boolean }> {
+  private async send(gesture: Gesture): Promise<Answer> {
     const params = { params: { path: { study_id: this.confirmed.id } } };
-    const version = this.confirmed.version;
+    const version = this.madeOn ?? this.confirmed.version;
     try {
       const { data, error, response } =
         gesture.action === "change"
@@ -130,12 +144,14 @@ export class GestureQueue {
               body: { version, change: gesture.change, request_key: gesture.key },
             })
           : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version } });
-      if (data) return { study: data, message: "" };
-      if (response.status === 409 && error && "study" in error) return { study: error.study, message: error.message, conflict: true };
-      if (response.status >= 500 || response.status === 429) return "unreachable";
-      return { message: messageOf(error) };
+      if (data) return { outcome: "done", study: data, message: "" };
+      if (response.status === 409 && error && "study" in error) return { outcome: "conflict", study: error.study, message: error.message };
+      if (response.status >= 500 || response.status === 429) return { outcome: "later", message: SERVER_FAILS };
+      // Signed out, or in the bin: the gesture may still be made once that is mended.
+      if (response.status === 403 || response.status === 404) return { outcome: "later", message: messageOf(error) };
+      return { outcome: "refused", message: messageOf(error) };
     } catch {
-      return "unreachable";
+      return { outcome: "later", message: "" };
     }
   }
 
@@ -150,20 +166,6 @@ export class GestureQueue {
   }
 
   private store() {
-    try {
-      if (this.pending.length) localStorage.setItem(this.storageKey, JSON.stringify(this.pending));
-      else localStorage.removeItem(this.storageKey);
-    } catch {
-      // A full or forbidden storage only costs the safety net; the gestures still go out.
-    }
-  }
-}
-
-function readUnsent(key: string): Gesture[] {
-  try {
-    const stored: unknown = JSON.parse(localStorage.getItem(key) ?? "[]");
-    return Array.isArray(stored) ? (stored as Gesture[]) : [];
-  } catch {
-    return [];
+    keep(this.confirmed.id, { version: this.madeOn ?? this.confirmed.version, gestures: this.pending });
   }
 }
