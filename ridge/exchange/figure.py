@@ -51,8 +51,22 @@ class FigureContent:
     equation: str
 
 
+class CannotDraw(ValueError):
+    """The numbers leave no room for the sums and differences that drawing needs."""
+
+
+def _check_drawable(low: float, high: float) -> None:
+    span = high - low
+    if not (1e-290 < span < 1e290 and low + span * 1e-9 > low):
+        raise CannotDraw(
+            "These numbers are too large, too small or too close together to be drawn. Choose another unit."
+        )
+
+
 def draw_svg(content: FigureContent, width_mm: float = 170, height_mm: float = 125) -> bytes:
-    """The figure as SVG with text as outlines, so that it looks the same wherever it is opened."""
+    """The figure as SVG with text as outlines, so that it looks the same wherever it is opened. Raises CannotDraw."""
+    for low, high in (content.x_view, content.y_view, (-content.residual_view, content.residual_view)):
+        _check_drawable(low, high)
     settings: dict[Any, Any] = {
         "svg.fonttype": "path", "svg.hashsalt": "ridge", "font.size": 9, "axes.linewidth": 0.8, "hatch.linewidth": 0.4,
         "axes.edgecolor": MUTE, "text.color": INK, "axes.labelcolor": INK, "xtick.color": MUTE, "ytick.color": MUTE,

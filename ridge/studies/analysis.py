@@ -212,7 +212,7 @@ def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> 
     return ViewOut(x=_padded(min(xs), max(xs), 0.09), y=_padded(min(ys), max(ys), 0.09), residual=residual * 1.25)
 
 
-_recent: Recent[AnalysisOut] = Recent(16)
+_recent: Recent[AnalysisOut] = Recent(8)
 
 
 def analysis_of(study: Study, state: StudyState) -> AnalysisOut:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from dataclasses import replace
 from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
@@ -13,7 +14,7 @@ from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.core import Fit
 from ridge.core.errors import RidgeError
 from ridge.core.wording.readings import word_refusal
-from ridge.exchange.figure import draw_svg
+from ridge.exchange.figure import CannotDraw, draw_svg
 from ridge.studies.analysis import analyse, analysis_of, fit_state, sample_curve
 from ridge.studies.answers import answer
 from ridge.studies.changes import AnyChange, ChangeRefused
@@ -260,21 +261,23 @@ class ViewIn(Schema):
     y_high: FiniteFloat | None = None
 
 
-@router.get("/studies/{study_id}/figure.svg", response={404: Message})
-def figure(request: HttpRequest, study_id: uuid.UUID, view: Query[ViewIn]) -> HttpResponse:
+@router.get("/studies/{study_id}/figure.svg", response={400: Message, 404: Message})
+def figure(request: HttpRequest, study_id: uuid.UUID, view: Query[ViewIn]) -> Any:
     """The figure as SVG, as it is seen."""
     study = _own_study(request, study_id)
     state = read_state(study)
     content = figure_content(state, analysis_of(study, state), view.x_low, view.x_high, view.y_low, view.y_high)
-    response = HttpResponse(draw_svg(content), content_type="image/svg+xml")
+    try:
+        drawing = draw_svg(content)
+    except CannotDraw as reason:
+        return 400, Message(message=str(reason))
+    response = HttpResponse(drawing, content_type="image/svg+xml")
     response["Content-Disposition"] = f'attachment; filename="figure-{study.pk}.svg"'
     return response
 
 
 @router.post("/studies/{study_id}/duplicate", response={201: CardOut, 404: Message})
 def duplicate(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, CardOut]:
-    from dataclasses import replace
-
     study = _own_study(request, study_id)
     state = read_state(study)
     title = f"{state.title[:190]} (copy)"

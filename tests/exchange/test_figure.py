@@ -5,7 +5,7 @@ from __future__ import annotations
 from unittest import TestCase
 from xml.etree import ElementTree
 
-from ridge.exchange.figure import FigureContent, draw_svg
+from ridge.exchange.figure import CannotDraw, FigureContent, draw_svg
 from ridge.studies.analysis import analyse
 from ridge.studies.figure import figure_content
 from ridge.studies.samples import build_sample
@@ -42,6 +42,15 @@ class Figure(TestCase):
     def test_an_empty_study_has_a_figure_too(self) -> None:
         root = ElementTree.fromstring(draw_svg(content(empty_study("<Nothing & $x^2$ yet>"))))
         self.assertIn("&lt;Nothing &amp; $x^2$ yet&gt;", ElementTree.tostring(root, encoding="unicode"))
+
+    def test_what_cannot_be_drawn_is_refused_with_the_reason(self) -> None:
+        for view in (
+            {"x_low": -1e308, "x_high": 1e308},
+            {"x_low": 5.0, "x_high": 5.0 + 1e-14},
+            {"y_low": 0.0, "y_high": 1e-300},
+        ):
+            with self.assertRaises(CannotDraw):
+                draw_svg(content(build_sample("mooring-line"), **view))
 
     def test_same_content_same_bytes(self) -> None:
         shown = content(build_sample("mooring-line"))

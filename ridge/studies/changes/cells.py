@@ -69,9 +69,8 @@ class SetCells(Change):
 
     def _label(self, height: int, width: int) -> str:
         empty = not any(any(line) for line in self.block)
-        verb = "clear" if empty else "type"
         if height == width == 1:
-            return f"{verb} a cell in row {self.row + 1}"
+            return f"{'clear a cell' if empty else 'type'} in row {self.row + 1}"
         return f"{'clear' if empty else 'fill in'} {group(str(height))} × {width} cells from row {self.row + 1}"
 
 

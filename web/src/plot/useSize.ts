@@ -1,12 +1,16 @@
 import { type RefObject, useLayoutEffect, useState } from "react";
 
-/** Inner size of an element in whole pixels, followed as it changes. */
+/** Inner size of an element in whole pixels, followed as it changes; zero until it is first shown. */
 export function useSize(element: RefObject<HTMLElement | null>): { width: number; height: number } {
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     const target = element.current;
     if (!target) return;
-    const measure = () => setSize({ width: Math.floor(target.clientWidth), height: Math.floor(target.clientHeight) });
+    const measure = () => {
+      const { clientWidth: width, clientHeight: height } = target;
+      // A part that is not shown keeps its last size, so that it is still whole on paper.
+      if (width && height) setSize({ width, height });
+    };
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(target);

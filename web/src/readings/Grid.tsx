@@ -182,10 +182,16 @@ const GridRow = memo(function GridRow(props: RowProps) {
             aria-selected={inBlock}
             aria-invalid={wrong || undefined}
             onPointerDown={(event) => {
-              if (props.caret && active) return;
+              // A finger may be about to scroll: it chooses with the click instead.
+              if ((props.caret && active) || event.pointerType !== "mouse") return;
               event.preventDefault();
               latest.current.finish(true);
               latest.current.go({ row, col }, event.shiftKey);
+            }}
+            onClick={(event) => {
+              if (active || (event.nativeEvent as PointerEvent).pointerType === "mouse") return;
+              latest.current.finish(true);
+              latest.current.go({ row, col });
             }}
             onPointerEnter={(event) => event.buttons === 1 && event.pointerType === "mouse" && latest.current.go({ row, col }, true)}
             onDoubleClick={() => active && latest.current.edit()}

@@ -1,0 +1,68 @@
+"""Several writers at once: no edit lost, none refused for a busy database."""
+
+from __future__ import annotations
+
+from concurrent.futures import ThreadPoolExecutor
+from typing import Any
+
+from django.db import connection
+from django.test import Client, TransactionTestCase
+
+from ridge.studies.models import Revision, Study
+from ridge.studies.store import read_state
+
+
+class ManyWriters(TransactionTestCase):
+    def post(self, client: Client, path: str, body: Any) -> Any:
+        try:
+            return client.post(f"/api{path}", body, content_type="application/json")
+        finally:
+            connection.close()
+
+    def test_eight_visitors_at_once(self) -> None:
+        def work(number: int) -> int:
+            client = Client()
+            study = self.post(client, "/studies", {"title": f"study {number}"}).json()["id"]
+            for version in range(5):
+                change = {"kind": "set_cells", "row": version, "column": 0, "block": [[str(number), str(version)]]}
+                answer = self.post(client, f"/studies/{study}/changes", {"version": version, "change": change})
+                if answer.status_code != 200:
+                    return int(answer.status_code)
+            return 200
+
+        with ThreadPoolExecutor(8) as pool:
+            self.assertEqual(set(pool.map(work, range(8))), {200})
+        self.assertEqual(Revision.objects.count(), 40)
+        for study in Study.objects.all():
+            number = study.title.split()[1]
+            self.assertEqual(read_state(study).columns[0].cells, (number,) * 5)
+
+    def test_two_windows_racing_lose_nothing(self) -> None:
+        client = Client()
+        study = self.post(client, "/studies", {}).json()["id"]
+        cookies = client.cookies
+
+        def work(number: int) -> None:
+            own = Client()
+            own.cookies = cookies
+            version = 0
+            for step in range(6):
+                change = {"kind": "insert_rows", "at": 0, "count": 1}
+                for _ in range(200):
+                    answer = self.post(
+                        own,
+                        f"/studies/{study}/changes",
+                        {"version": version, "change": change, "request_key": f"{number}-{step}"},
+                    )
+                    if answer.status_code == 200:
+                        version = answer.json()["version"]
+                        break
+                    self.assertEqual(answer.status_code, 409)
+                    version = answer.json()["study"]["version"]
+                else:
+                    self.fail("a change was never accepted")
+
+        with ThreadPoolExecutor(2) as pool:
+            list(pool.map(work, range(2)))
+        stored = Study.objects.get()
+        self.assertEqual((stored.version, read_state(stored).row_count), (12, 12))

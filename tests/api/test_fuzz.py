@@ -1,0 +1,114 @@
+"""Requests made at random from the API's own document: answered or refused with a reason, never a failure."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from hypothesis.extra.django import TestCase
+
+from ridge.studies.models import Study
+
+json_values: st.SearchStrategy[Any] = st.recursive(
+    st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(max_size=12),
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.text(max_size=8), inner, max_size=3),
+    max_leaves=8,
+)
+kinds = st.sampled_from(
+    [
+        "set_cells",
+        "insert_rows",
+        "delete_rows",
+        "restore_rows",
+        "mark_rows",
+        "edit_column",
+        "put_column_settings",
+        "add_column",
+        "remove_column",
+        "swap_axes",
+        "edit_study",
+        "set_fit",
+        "keep_answer",
+        "remove_answer",
+    ]
+)
+fields = [
+    "row",
+    "column",
+    "block",
+    "rows",
+    "at",
+    "count",
+    "cells",
+    "aside",
+    "marks",
+    "key",
+    "name",
+    "symbol",
+    "unit",
+    "role",
+    "title",
+    "question",
+    "level",
+    "letter",
+    "fixed",
+    "given",
+    "repeats",
+    "direction",
+]
+changes = st.builds(
+    lambda kind, rest: {"kind": kind, **rest}, kinds, st.dictionaries(st.sampled_from(fields), json_values, max_size=5)
+)
+cells = st.lists(st.lists(st.text(max_size=12) | st.floats().map(repr), min_size=1, max_size=4), min_size=1, max_size=6)
+patient = settings(max_examples=50, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+
+
+class AnyRequest(TestCase):
+    def setup_example(self) -> None:
+        super().setup_example()  # type: ignore[no-untyped-call]
+        self.study = self.client.post(
+            "/api/studies", {"sample": "mooring-line"}, content_type="application/json"
+        ).json()["id"]
+
+    def send(self, path: str, body: object) -> None:
+        response = self.client.post(
+            f"/api/studies/{self.study}{path}", json.dumps(body), content_type="application/json"
+        )
+        self.assertIn(response.status_code, (200, 201, 400, 404, 409, 422))
+        answer = json.loads(response.content, parse_constant=lambda name: self.fail(f"{name} in the answer"))
+        if response.status_code >= 400:
+            self.assertTrue(answer["message"])
+
+    @patient
+    @given(changes)
+    def test_changes(self, change: dict[str, Any]) -> None:
+        version = Study.objects.get().version
+        self.send("/changes", {"version": version, "change": change})
+        self.send("/preview", {"version": version, "change": change})
+
+    @patient
+    @given(cells)
+    def test_any_text_in_the_cells(self, block: list[list[str]]) -> None:
+        version = Study.objects.get().version
+        self.send(
+            "/changes", {"version": version, "change": {"kind": "set_cells", "row": 0, "column": 0, "block": block}}
+        )
+        self.assertEqual(self.client.get(f"/api/studies/{self.study}").status_code, 200)
+        self.assertEqual(self.client.get("/api/shelf").status_code, 200)
+
+    @patient
+    @given(
+        st.text(max_size=30) | st.floats().map(repr),
+        st.sampled_from(["y_at_x", "x_at_y", "sideways"]),
+        st.integers(-2, 12),
+    )
+    def test_any_question(self, given_text: str, direction: str, repeats: int) -> None:
+        self.send("/ask", {"direction": direction, "given": given_text, "repeats": repeats})
+
+    @patient
+    @given(json_values)
+    def test_any_body(self, body: object) -> None:
+        for path in ("/changes", "/undo", "/ask", "/preview"):
+            self.send(path, body)

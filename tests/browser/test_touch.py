@@ -1,0 +1,86 @@
+"""By finger, on a tablet and a phone."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from playwright.sync_api import BrowserContext, expect
+
+from tests.browser.base import BrowserCase
+
+
+class Touch(BrowserCase):
+    width, height = 820, 1100
+
+    def new_context(self) -> BrowserContext:
+        return self.browser.new_context(
+            viewport={"width": self.width, "height": self.height},
+            base_url=self.live_server_url,
+            has_touch=True,
+            is_mobile=True,
+        )
+
+    def panel(self, name: str) -> None:
+        self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name=name).tap()
+
+    def touch(self, kind: str, *points: tuple[float, float]) -> None:
+        session: Any = self.context.new_cdp_session(self.page)
+        touches = [{"x": x, "y": y, "id": i} for i, (x, y) in enumerate(points)]
+        session.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": touches})
+
+    def test_a_cell_is_chosen_by_a_tap_and_typed_into(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.panel("Readings")
+        self.cell(3, 1).tap()
+        expect(self.page.get_by_label("stretch, row 3")).to_be_focused()
+        self.page.keyboard.type("38")
+        self.page.keyboard.press("Enter")
+        self.expect_saved()
+        self.expect_cell(3, 1, "38")
+
+    def test_a_reading_is_chosen_on_the_plot(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.page.locator("g[data-status=used][data-row='6'] circle").tap(force=True)
+        expect(self.page.get_by_test_id("chosen")).to_contain_text("Row 6")
+
+    def test_two_fingers_zoom_and_one_moves(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        box = self.page.get_by_role("application").bounding_box()
+        assert box
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 3
+        self.touch("touchStart", (x - 40, y), (x + 40, y))
+        for spread in (80, 140, 220):
+            self.touch("touchMove", (x - spread, y), (x + spread, y))
+        self.touch("touchEnd")
+        beyond = self.page.get_by_role("button", name=re.compile("of the view"))
+        expect(beyond.first).to_be_visible()
+        before = beyond.first.get_attribute("aria-label")
+        self.touch("touchStart", (x, y))
+        for step in (60, 160, 260):
+            self.touch("touchMove", (x + step, y))
+        self.touch("touchEnd")
+        expect(beyond.first).not_to_have_attribute("aria-label", before or "")
+        self.page.get_by_role("button", name="All readings").tap()
+        expect(beyond).to_have_count(0)
+
+    def test_a_term_explains_itself_on_a_tap(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.panel("Page")
+        self.page.get_by_role("button", name="typical miss").tap()
+        expect(
+            self.page.get_by_text("Residual standard deviation s: how far a reading typically lies from the line.")
+        ).to_be_visible()
+
+    def test_paper_is_whole_from_any_panel(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        for panel in ("Readings", "Page"):
+            self.panel(panel)
+            self.page.emulate_media(media="print")
+            expect(self.page.locator(".paper-figure svg[role=application]")).to_be_visible()
+            expect(self.page.get_by_text("How well it fits")).to_be_visible()
+            self.page.emulate_media(media="screen")
+
+
+class Phone(Touch):
+    width, height = 390, 780
