@@ -128,7 +128,11 @@ class Readings:
         """
         weights = np.ones(int(self.used.sum()))
         if self.y_error is not None:
-            weights = (self.reference_error / self.y_error[self.used]) ** 2
+            with np.errstate(under="ignore"):
+                weights = (self.reference_error / self.y_error[self.used]) ** 2
+            # Beside a far smaller uncertainty a reading counts for next to nothing, but it still counts.
+            weights = np.maximum(weights, np.finfo(np.float64).tiny)
         if self.weight is not None:
-            weights = weights * self.weight[self.used]
+            with np.errstate(over="ignore", under="ignore"):
+                weights = np.maximum(weights * self.weight[self.used], np.finfo(np.float64).tiny)
         return weights

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-import math
 import re
 
+# Sums and differences of numbers in this range stay within what doubles hold.
+LARGEST = 1e300
 _PLAIN = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
 _POWER = re.compile(r"\s*(?:×|·|\*|x)\s*10\s*(?:\^|\*\*)?\s*\(?([+-]?\d+)\)?$")
 _RAISED = str.maketrans("⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹", "-+0123456789")
@@ -19,10 +20,11 @@ def read_number(text: str) -> float | None:
     """The number in a cell; None for an empty one.
 
     Takes a decimal point or comma, a Unicode minus, E notation, ×10ⁿ, and spaces between thousands.
-    ``1,234`` is refused, since it may mean 1.234 or 1234. Raises NotANumber.
+    ``1,234`` is refused, since it may mean 1.234 or 1234, and so is what lies outside 10⁻³⁰⁰ to 10³⁰⁰ in size,
+    where doubles leave no room to compute. Raises NotANumber.
     """
     if _PLAIN.fullmatch(text):
-        return _finite(text, text)
+        return _in_range(text, text)
     stripped = text.strip(_SPACES + "\t\r\n")
     if not stripped:
         return None
@@ -40,17 +42,19 @@ def read_number(text: str) -> float | None:
         elif re.fullmatch(r"[+-]?\d{1,3}(?:,\d{3}){2,}(?:\.\d*)?|[+-]?\d{1,3}(?:,\d{3})+\.\d*", body):
             body = body.replace(",", "")
     if _PLAIN.fullmatch(body):
-        return _finite(body, stripped)
+        return _in_range(body, stripped)
     if body.lower().lstrip("+-") in ("inf", "infinity", "∞"):
         raise NotANumber(f"'{stripped}' is not finite")
     shown = stripped if len(stripped) <= 24 else stripped[:23] + "…"
     raise NotANumber(f"'{shown}' is not a number")
 
 
-def _finite(digits: str, shown: str) -> float:
+def _in_range(digits: str, shown: str) -> float:
     value = float(digits)
-    if not math.isfinite(value):
-        raise NotANumber(f"'{shown}' is larger than a computer's number can be (10³⁰⁸)")
+    if abs(value) > LARGEST:
+        raise NotANumber(f"'{shown}' is too large to compute with (10³⁰⁰ at most): use a larger unit")
+    if abs(value) < 1 / LARGEST and digits.strip("+-").lower().partition("e")[0].strip("0."):
+        raise NotANumber(f"'{shown}' is too small to compute with (10⁻³⁰⁰ at least): use a smaller unit")
     return value
 
 

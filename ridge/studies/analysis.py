@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import math
 from collections.abc import Iterable
 
@@ -42,6 +43,9 @@ from ridge.studies.state import FitState, StudyState
 
 SAMPLES = 97
 PROBLEMS_SHOWN = 50
+FARTHEST = 1e307  # no view reaches farther, so that its width stays finite
+FAILED = "Ridge failed on these numbers. They are safe, and the failure is noted; it is our mistake, not yours."
+log = logging.getLogger(__name__)
 _MEANINGS = {
     "slope": "change in {y} for one {x_step} more",
     "intercept": "{y} where {x} is zero",
@@ -62,12 +66,23 @@ def finite(values: Array | Iterable[float]) -> list[float | None]:
 
 
 def analyse(state: StudyState) -> AnalysisOut:
-    """The whole analysis of a state."""
+    """The whole analysis of a state. Should it fail in a way that was not foreseen, the readings can still be opened."""
+    try:
+        return _analyse(state, fitting=True)
+    except Exception:
+        log.exception("the analysis failed")
+        return _analyse(state, fitting=False)
+
+
+def _analyse(state: StudyState, *, fitting: bool) -> AnalysisOut:
     table = read_table(state)
     naming, readings = table.naming, table.readings
     fits: list[FitOut] = []
     leading: Fit | None = None
     for wanted in state.fits:
+        if not fitting:
+            fits.append(FitOut(letter=wanted.letter, family=wanted.family, fixed=dict(wanted.fixed), refusal=FAILED))
+            continue
         try:
             result = fit_state(table, wanted)
         except RidgeError as error:
@@ -171,7 +186,7 @@ def _word_parameter(result: Fit, name: str, naming: Naming, level: float) -> Par
 
 def sample_curve(result: Fit, low: float, high: float, level: float) -> CurveOut:
     """The curve and its confidence interval over a stretch of the x axis."""
-    x = np.linspace(low, high, SAMPLES)
+    x = 2 * np.linspace(low / 2, high / 2, SAMPLES)  # halved, so that the widest stretch does not overflow
     prediction = result.predict(x, level)
     return CurveOut(
         x=x.tolist(),
@@ -183,11 +198,9 @@ def sample_curve(result: Fit, low: float, high: float, level: float) -> CurveOut
 
 def _padded(low: float, high: float, share_of_span: float) -> StretchOut:
     span = high - low
-    if not math.isfinite(span):
-        return StretchOut(low=low, high=high)
     if span <= abs(low) * 1e-12:
         span = abs(low) or 1.0
-    return StretchOut(low=low - share_of_span * span, high=high + share_of_span * span)
+    return StretchOut(low=max(low - share_of_span * span, -FARTHEST), high=min(high + share_of_span * span, FARTHEST))
 
 
 def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> ViewOut:
@@ -209,6 +222,7 @@ def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> 
     if result is not None:
         used = result.residuals[table.readings.used]
         residual = float(np.max(np.abs(used), initial=0.0)) or result.statistics.residual_standard_deviation or 1.0
+        residual = min(residual, FARTHEST)
     return ViewOut(x=_padded(min(xs), max(xs), 0.09), y=_padded(min(ys), max(ys), 0.09), residual=residual * 1.25)
 
 

@@ -112,6 +112,7 @@ class MainJob(ApiCase):
         curve = self.read(f"/studies/{study}/curve?low=-100&high=900")
         self.assertEqual((curve["x"][0], curve["x"][-1]), (-100, 900))
         self.read(f"/studies/{study}/curve?low=9&high=1", status=400)
+        self.read(f"/studies/{study}/curve?low=-1e308&high=1e308")
         self.read(f"/studies/{study}/curve?low=nan&high=1", status=422)
         entries = {entry["label"]: entry["value"] for entry in self.read(f"/studies/{study}/rows/8")["entries"]}
         self.assertEqual((entries["status"], entries["reason"]), ("set aside", "the line slipped on the cleat"))

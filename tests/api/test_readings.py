@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from ridge.studies.analysis import analyse
 from ridge.studies.changes import read_change
@@ -67,18 +67,38 @@ class Refusals(TestCase):
         self.assertIn("the mean of y there is 2.3 ± 0.9", equal)
 
     def test_huge_and_tiny_numbers(self) -> None:
-        for lines in (("1e308 1e308", "-1e308 1", "5 7e307"), ("1 1e-320", "2 3e-320", "3 2e-320")):
+        analysis = analyse(study("1e308 1", "2 3e-320", "3 2"))
+        self.assertEqual(
+            [problem.message for problem in analysis.problems],
+            [
+                "Row 1: '1e308' is too large to compute with (10³⁰⁰ at most): use a larger unit.",
+                "Row 2: '3e-320' is too small to compute with (10⁻³⁰⁰ at least): use a smaller unit.",
+            ],
+        )
+        for lines in (("1e300 1e300", "-1e300 1", "5 7e299"), ("1 1e-200", "2 3e-200", "3 2e-200")):
             analysis = analyse(study(*lines))
             self.assertIn("beyond what the computer's numbers hold", analysis.fits[0].refusal)
             self.assertIsNone(analysis.fits[0].curve)
-            analysis.model_dump_json()
+
+    def test_a_failure_not_foreseen_still_opens_the_readings(self) -> None:
+        with (
+            mock.patch("ridge.studies.analysis.fit_state", side_effect=ZeroDivisionError),
+            self.assertLogs(level="ERROR"),
+        ):
+            analysis = analyse(build_sample("mooring-line"))
+        self.assertIn("it is our mistake", analysis.fits[0].refusal)
+        self.assertEqual(len(analysis.x), 12)
 
     def test_answers_wait_for_a_line(self) -> None:
         state = read_change({"kind": "keep_answer", "direction": "y_at_x", "given": "4"}).apply(study("1 2")).state
         self.assertEqual(analyse(state).answers[0].problem, "No answer until there is a line.")
 
     def test_answers_to_what_is_no_number(self) -> None:
-        for given, said in (("abc", "'abc' is not a number."), ("1 2", "One x at a time."), ("1e999", "larger than")):
+        for given, said in (
+            ("abc", "'abc' is not a number."),
+            ("1 2", "One x at a time."),
+            ("1e999", "too large to compute with"),
+        ):
             state = study("1 2", "2 4", "3 7")
             state = read_change({"kind": "keep_answer", "direction": "y_at_x", "given": given}).apply(state).state
             self.assertIn(said, analyse(state).answers[0].problem)

@@ -25,9 +25,10 @@ class Touch(BrowserCase):
         self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name=name).tap()
 
     def touch(self, kind: str, *points: tuple[float, float]) -> None:
-        session: Any = self.context.new_cdp_session(self.page)
+        if not hasattr(self, "session"):
+            self.session: Any = self.context.new_cdp_session(self.page)
         touches = [{"x": x, "y": y, "id": i} for i, (x, y) in enumerate(points)]
-        session.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": touches})
+        self.session.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": touches})
 
     def test_a_cell_is_chosen_by_a_tap_and_typed_into(self) -> None:
         self.open_sample("Stretch of the mooring line")

@@ -44,11 +44,19 @@ class BadInput(BrowserCase):
 
     def test_huge_and_tiny_numbers_freeze_nothing(self) -> None:
         self.open_new()
-        self.fill("1e308\t1e308\n-1e308\t1\n5\t7e307")
+        self.fill("1e308\t1\n2\t1e-320\n3\t4")
+        expect(
+            self.page.get_by_text("Row 1: '1e308' is too large to compute with (10³⁰⁰ at most): use a larger unit.")
+        ).to_be_visible()
+        expect(
+            self.page.get_by_text("Row 2: '1e-320' is too small to compute with (10⁻³⁰⁰ at least): use a smaller unit.")
+        ).to_be_visible()
+        self.expect_cell(1, 0, "1e308")
+        self.fill("1e300\t1e300\n-1e300\t1\n5\t7e299")
+        expect(self.account()).to_contain_text("beyond what the computer's numbers hold")
+        self.fill("1\t1e-298\n2\t3e-298\n3\t2e-298")
         expect(self.account()).to_contain_text("beyond what the computer's numbers hold")
         expect(self.page.get_by_text("These numbers are too large, too small or too close together")).to_be_visible()
-        self.fill("1\t1e-320\n2\t3e-320\n3\t2e-320")
-        expect(self.account()).to_contain_text("beyond what the computer's numbers hold")
         self.fill("1\t2\n2\t3\n3\t5")
         expect(self.curve()).to_be_visible()
 

@@ -43,6 +43,19 @@ class BadReadings(TestCase):
         readings = Readings([1, 2, 3, 4], [1, 2, 3, 4], weight=[1, 0, -1, NAN])
         self.assertEqual(readings.used.tolist(), [True, False, False, False])
 
+    def test_uncertainties_of_very_different_size(self) -> None:
+        for errors in ([2, 2, 2, 1e162], [1, 1, 1, 1e-200], [1e-160, 1, 1, 1e160]):
+            for absolute in (False, True):
+                readings = Readings([0, 1, 2, 3], [0, 1, 2.5, 9], y_error=errors, absolute_errors=absolute)
+                result = fit(readings, Line())
+                self.assertTrue(np.isfinite(result.parameters["slope"].value))
+                self.assertTrue(np.isfinite(result.residuals).all())
+
+    def test_weights_too_large_to_be_added_up(self) -> None:
+        with self.assertRaises(OutsideSense):
+            fit(Readings([1, 2, 3], [1, 2, 4], weight=[1e308, 1e308, 1e308]), Line())
+        fit(Readings([1, 2, 3], [1, 2, 4], weight=[1e-308, 1, 1e300]), Line())
+
     def test_absolute_without_uncertainties(self) -> None:
         with self.assertRaises(OutsideSense):
             Readings([1, 2], [1, 2], absolute_errors=True)

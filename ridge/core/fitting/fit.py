@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ridge.core.errors import BeyondDoubles, NotIdentifiable, TooFewReadings
+from ridge.core.errors import BeyondDoubles, NotIdentifiable, OutsideSense, TooFewReadings
 from ridge.core.fitting.linear import DependentColumn, solve
 from ridge.core.fitting.result import Fit, Parameter
 from ridge.core.judging.statistics import Statistics, compute_statistics
@@ -44,6 +44,8 @@ def fit(readings: Readings, model: LinearModel) -> Fit:
         Fewer readings in use than free parameters.
     NotIdentifiable
         All x are equal (or all zero for a line through a fixed point).
+    OutsideSense
+        Weights too large to be added up.
     BeyondDoubles
         A parameter or a sum of squares is beyond what a double can hold.
     """
@@ -53,6 +55,11 @@ def fit(readings: Readings, model: LinearModel) -> Fit:
     if n < p:
         raise TooFewReadings(p, n)
     x, y, weights = readings.x[used], readings.y[used], readings.used_weights
+    with np.errstate(over="ignore"):
+        if not np.isfinite(weights.sum()):
+            raise OutsideSense(
+                "weight", "the weights are too large to be added up. Divide all of them by the same number."
+            )
     if np.all(x == x[0]) and ((model.centred and p > 1) or x[0] == 0):
         raise NotIdentifiable(
             f"All x are equal ({x[0]:g}), so a slope cannot be told.",

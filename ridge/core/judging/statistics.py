@@ -112,9 +112,9 @@ def compute_statistics(
     aic = aicc = bic = chi = reduced = None
     log_likelihood: float | None = None
     if reference_error is not None:
-        chi = rss / reference_error**2
+        chi = float(np.square(np.divide(np.sqrt(rss), reference_error)))
         reduced = chi / degrees if degrees > 0 else None
-        log_likelihood = -0.5 * (chi + n * np.log(2 * np.pi * reference_error**2) - log_weight_sum)
+        log_likelihood = -0.5 * (chi + n * (np.log(2 * np.pi) + 2 * np.log(reference_error)) - log_weight_sum)
     elif not exact and rss > 0:
         log_likelihood = -0.5 * (n * (np.log(2 * np.pi * rss / n) + 1) - log_weight_sum)
     else:

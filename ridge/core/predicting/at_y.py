@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 import numpy.typing as npt
 
-from ridge.core.errors import NoSolution, OutsideSense
+from ridge.core.errors import BeyondDoubles, NoSolution, OutsideSense
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 
 if TYPE_CHECKING:
@@ -53,7 +53,9 @@ def solve(fit: Fit, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95) -> 
     Raises
     ------
     NoSolution
-        The line is level, or the crossing is beyond what a double can hold.
+        The line is level.
+    BeyondDoubles
+        The crossing is beyond what a double can hold.
     OutsideSense
         y not finite, repeats below 1, a level outside (0, 1).
     """
@@ -83,8 +85,10 @@ def solve(fit: Fit, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95) -> 
         rise = target - y_centre
         offset = rise / slope
         value = float(x_centre + offset)
-        if slope == 0 or not np.isfinite(value):
+        if slope == 0:
             raise NoSolution("The line is level: it never takes another value. No x can be found from a y.")
+        if not np.isfinite(value):
+            raise BeyondDoubles("x of that y")
         index = list(fit.parameters).index("slope")
         slope_variance = np.longdouble(fit.unit_covariance[index, index])
         spread = 1 / repeats + centre_variance

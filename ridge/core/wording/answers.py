@@ -81,7 +81,7 @@ def word_solution(fit: Fit, solution: Solution, y: float, repeats: int, naming: 
         return AnswerText(
             asked, plain, "The fit is exact, so the scatter of a reading is unknown.", place, repr(solution.value)
         )
-    if not solution.bounded:
+    if not solution.bounded or not math.isfinite(solution.high - solution.low):
         sentence = (
             f"At {level_text(solution.level)} the slope is not told apart from zero, so this has no limits: "
             f"any {naming.x} could have given that {naming.y}."

@@ -8,8 +8,8 @@ export function useSize(element: RefObject<HTMLElement | null>): { width: number
     if (!target) return;
     const measure = () => {
       const { clientWidth: width, clientHeight: height } = target;
-      // A part that is not shown keeps its last size, so that it is still whole on paper.
-      if (width && height) setSize({ width, height });
+      // A part that is not shown keeps its last size, and paper scales what the screen has drawn.
+      if (width && height && !window.matchMedia("print").matches) setSize({ width, height });
     };
     measure();
     const observer = new ResizeObserver(measure);
