@@ -39,6 +39,7 @@ class BrowserCase(LiveServerTestCase):
     playwright: ClassVar[Playwright]
     browser: ClassVar[Browser]
     width, height = 1280, 800
+    dark = False
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -66,7 +67,10 @@ class BrowserCase(LiveServerTestCase):
 
     def new_context(self) -> BrowserContext:
         context = self.browser.new_context(
-            viewport={"width": self.width, "height": self.height}, base_url=self.live_server_url, accept_downloads=True
+            viewport={"width": self.width, "height": self.height},
+            color_scheme="dark" if self.dark else "light",
+            base_url=self.live_server_url,
+            accept_downloads=True,
         )
         context.grant_permissions(["clipboard-read", "clipboard-write"])
         return context

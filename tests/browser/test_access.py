@@ -78,3 +78,7 @@ class Tablet(Wide):
 
 class Phone(Wide):
     width, height = 390, 780
+
+
+class Dark(Wide):
+    dark = True

@@ -26,7 +26,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
       >
         <Mark />
       </a>
-      <span className="mx-1 hidden h-5 w-px bg-white/25 sm:block" />
+      <span className="mx-1 hidden h-5 w-px bg-on-bar/25 sm:block" />
       <h1 className="min-w-0 truncate text-[14px] max-sm:sr-only">{study.title}</h1>
       <SavingState />
       <span className="grow" />

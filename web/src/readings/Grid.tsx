@@ -147,7 +147,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
       role="row"
       aria-rowindex={row + 2}
       aria-selected={lit}
-      className={`absolute inset-x-0 grid border-b border-rule/70 ${lit ? "bg-lichen/45" : ""}`}
+      className={`absolute inset-x-0 grid border-b border-rule/70 ${lit ? "bg-tint" : ""}`}
       style={{ gridTemplateColumns: props.template, height: ROW_HEIGHT, transform: `translateY(${props.top}px)` }}
     >
       <span
@@ -195,7 +195,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
             }}
             onPointerEnter={(event) => event.buttons === 1 && event.pointerType === "mouse" && latest.current.go({ row, col }, true)}
             onDoubleClick={() => active && latest.current.edit()}
-            className={`relative flex items-center overflow-hidden border-l border-rule/70 ${inBlock && !active ? "bg-lichen" : ""}`}
+            className={`relative flex items-center overflow-hidden border-l border-rule/70 ${inBlock && !active ? "bg-block" : ""}`}
           >
             {active ? (
               <input
