@@ -46,6 +46,34 @@ class NotIdentifiable(RidgeError, ValueError):
         super().__init__(f"{message} {remedy}")
 
 
+class UndefinedAt(RidgeError, ValueError):
+    """A model has no value at some readings: ln of 0, a power of a negative number, a division by zero.
+
+    ``rows``: 0-based rows of the readings.
+    """
+
+    def __init__(self, rows: tuple[int, ...], why: str, remedy: str) -> None:
+        self.rows, self.why, self.remedy = rows, why, remedy
+        shown = ", ".join(str(row + 1) for row in rows[:5]) + (f" and {len(rows) - 5} more" if len(rows) > 5 else "")
+        super().__init__(f"{why} (row {shown}). {remedy}")
+
+
+class FormulaError(RidgeError, ValueError):
+    """A formula cannot be read.
+
+    ``position`` and ``length``: the place in the text as typed, 0-based. ``found``: what stands there, empty at
+    the end. ``possible``: what could stand there instead, in words.
+    """
+
+    def __init__(self, message: str, position: int, length: int = 1, found: str = "", possible: str = "") -> None:
+        self.position, self.length, self.found, self.possible = position, length, found, possible
+        super().__init__(message)
+
+
+class NoFit(RidgeError, ArithmeticError):
+    """No parameters were found at which the model has values at all readings."""
+
+
 class NoSolution(RidgeError, ValueError):
     """The curve never takes the wanted value."""
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from copy import copy
 from functools import cached_property
 
 import numpy as np
@@ -83,6 +84,21 @@ class Readings:
 
     def __repr__(self) -> str:
         return f"Readings({len(self)} rows, {int(self.used.sum())} used)"
+
+    def within(self, low: float, high: float) -> Readings:
+        """The same readings with only those from ``low`` to ``high`` in x, ends included, taking part.
+
+        Raises OutsideSense where low is not below high.
+        """
+        if not low < high:
+            raise OutsideSense("x_range", "its first value must be smaller than its second.")
+        with np.errstate(invalid="ignore"):
+            inside = (self.x >= low) & (self.x <= high)
+        other = copy(self)
+        for name in ("used", "unknowns", "measured_range", "reference_error", "used_weights"):
+            other.__dict__.pop(name, None)
+        other.included = self.included & inside
+        return other
 
     @cached_property
     def used(self) -> Mask:

@@ -41,7 +41,7 @@ class Columns(TestCase):
         self.assertEqual(repr(readings), "Readings(3 rows, 2 used)")
         self.assertEqual(repr(Line()), "Line()")
         self.assertEqual(repr(Line(0.0)), "Line(intercept=0.0)")
-        self.assertEqual(repr(fit(readings, Line())), "Fit(y = 1·x, n=2)")
+        self.assertEqual(repr(fit(readings, Line())), "Fit(y = x, n=2)")
 
 
 class Weights(TestCase):

@@ -1,165 +1,197 @@
-"""Fitting a model to readings by least squares in y."""
+"""Fitting a model to readings by least squares."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from itertools import product
+
 import numpy as np
 
-from ridge.core.errors import BeyondDoubles, NotIdentifiable, OutsideSense, TooFewReadings
-from ridge.core.fitting.linear import DependentColumn, solve
+from ridge.core.errors import NotIdentifiable, OutsideSense, TooFewReadings
+from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.linear_fit import solve_linear
+from ridge.core.fitting.nonlinear_fit import Bounds, solve_nonlinear
 from ridge.core.fitting.result import Fit, Parameter
-from ridge.core.judging.statistics import Statistics, compute_statistics
-from ridge.core.models import LinearModel
-from ridge.core.models.base import Extended, ExtendedNumber
+from ridge.core.fitting.solved import Held, Prepared, Solved, prepare
+from ridge.core.judging.statistics import compute_statistics
+from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
 
 
-def _power_of_two(reach: ExtendedNumber) -> ExtendedNumber:
-    """The power of two, exact in binary, that brings values of this size to at most one; 1 for zero."""
-    return np.longdouble(np.ldexp(np.longdouble(1), int(np.frexp(reach)[1])))
+def fit(
+    readings: Readings,
+    model: Model,
+    *,
+    start: Mapping[str, float] | None = None,
+    fixed: Mapping[str, float] | None = None,
+    bounds: Bounds | None = None,
+    x_range: tuple[float, float] | None = None,
+    least_squares_in: str = "y",
+    seconds: float | None = None,
+) -> Fit:
+    """Fit ``model`` to the readings in use by weighted least squares.
 
+    Models that are linear in their parameters are solved outright, in extended precision. The others need no
+    starting values: the parameters that enter linearly are eliminated (Golub and Pereyra 1973), the rest is
+    searched on scales taken from the readings, and the best minimum is polished with exact derivatives until the
+    last digits stand. The same input gives the same output.
 
-def _reach(values: Array | Extended, about: ExtendedNumber) -> ExtendedNumber:
-    """Farthest distance of the values from a point."""
-    return np.longdouble(max(np.longdouble(values.max()) - about, about - np.longdouble(values.min())))
+    Parameters
+    ----------
+    start : mapping, optional
+        Values to begin from, by parameter name; the minimum downhill from there is taken instead of the best one.
+        Parameters that enter linearly are solved for at once, so that their starts do not matter.
+    fixed : mapping, optional
+        Parameters kept at a value.
+    bounds : mapping, optional
+        Lowest and highest value by parameter name; infinities for no bound.
+    x_range : (low, high), optional
+        Only readings in this stretch of x take part.
+    least_squares_in : "y", "logarithms" or "orthogonal"
+        "logarithms": a straight line through ln y (exponential), ln y against ln x (power) or y against ln x
+        (logarithmic), as textbooks and calculators do; see ``ridge.core.fitting.logarithms``. "orthogonal": distances
+        in x and y, each in units of its uncertainty; see ``ridge.core.fitting.errors_in_x``.
+    seconds : float, optional
+        Time after which the search stops with the best so far; a caution says so.
 
-
-def _correlation(u: Array, v: Array, weights: Array) -> float | None:
-    """Weighted correlation of values of size one."""
-    total = weights.sum()
-    du = u - weights @ u / total
-    dv = v - weights @ v / total
-    spread = np.sqrt(weights @ (du * du)) * np.sqrt(weights @ (dv * dv))
-    return float(np.clip(weights @ (du * dv) / spread, -1, 1)) if spread > 0 else None
-
-
-def fit(readings: Readings, model: LinearModel) -> Fit:
-    """Fit ``model`` to the readings in use by weighted least squares in y.
-
-    Solved in u = (x − centre)/scale and in extended precision, so that the result carries the last digits
-    of a double wherever the readings lie. Weights enter as in ``Readings.used_weights``.
+    Weights enter as in ``Readings.used_weights``.
 
     Raises
     ------
     TooFewReadings
-        Fewer readings in use than free parameters.
+        Fewer readings in use than parameters that they could tell.
     NotIdentifiable
-        All x are equal (or all zero for a line through a fixed point).
+        The x values cannot tell the parameters of a linear model apart.
+    UndefinedAt
+        The model has no value at some readings.
+    NoFit
+        No parameters give the model a value at every reading.
     OutsideSense
-        Weights too large to be added up.
+        A fixed value, bound, start or weight outside sense.
     BeyondDoubles
         A parameter or a sum of squares is beyond what a double can hold.
     """
-    used = readings.used
-    free = model.free_names
-    n, p = int(used.sum()), len(free)
-    if n < p:
-        raise TooFewReadings(p, n)
-    x, y, weights = readings.x[used], readings.y[used], readings.used_weights
-    with np.errstate(over="ignore"):
-        if not np.isfinite(weights.sum()):
-            raise OutsideSense(
-                "weight", "the weights are too large to be added up. Divide all of them by the same number."
-            )
-    if np.all(x == x[0]) and ((model.centred and p > 1) or x[0] == 0):
-        raise NotIdentifiable(
-            f"All x are equal ({x[0]:g}), so a slope cannot be told.",
-            "the mean of y at that x",
-            "Add readings at another x, or swap x and y.",
-        )
+    if x_range is not None:
+        readings = readings.within(*x_range)
+    if fixed:
+        model = model.with_fixed(fixed)
+    start, bounds = _checked(model, start or {}, bounds or {})
+    if least_squares_in == "logarithms":
+        from ridge.core.fitting.logarithms import fit_in_logarithms
 
-    long_x = x.astype(np.longdouble)
-    root_weights = None if np.all(weights == 1) else np.sqrt(weights.astype(np.longdouble))
-    centre = np.dot(weights, long_x) / np.longdouble(weights.sum()) if model.centred else np.longdouble(0)
-    scale = _power_of_two(_reach(x, centre))
-    u = long_x - centre
-    u /= scale
-    target = y.astype(np.longdouble) - model.known_part(long_x)
-    y_scale = _power_of_two(_reach(target, np.longdouble(0)))
-    target /= y_scale
-    correlation = _correlation(u.astype(np.float64), target.astype(np.float64), weights)
-    try:
-        solution = solve(model.design(u), target, root_weights)
-    except DependentColumn as cause:
-        raise NotIdentifiable(
-            f"The x values differ by too little to tell the {free[-1]} apart.",
-            "the mean of y",
-            "Add readings over a wider range of x.",
-        ) from cause
+        return fit_in_logarithms(readings, model)
+    if least_squares_in == "orthogonal":
+        from ridge.core.fitting.errors_in_x import fit_orthogonal
 
-    natural = model.to_natural(centre, scale)
-    root = natural @ solution.inverse_factor
-    free_values = y_scale * (natural @ solution.coefficients)
-    free_covariance = root @ root.T
-    rest, moving = solution.weighted_residuals, solution.projections[1 if model.has_constant else 0 :]
-    rss, regression = np.dot(rest, rest), np.dot(moving, moving)
-    largest = max(_reach(y, np.longdouble(0)), y_scale / 2)
-    noise = 4 * np.finfo(np.float64).eps * np.longdouble(np.sqrt(weights.max())) * largest / y_scale
-    exact = n > p and bool(_reach(rest, np.longdouble(0)) <= noise)
-    if n == p:
-        rss = np.longdouble(0)
-    if regression <= n * noise**2 and np.ptp(y) == 0:
-        regression = np.longdouble(0)
+        return fit_orthogonal(readings, model, fit(readings, model, start=start, bounds=bounds, seconds=seconds))
+    if least_squares_in != "y":
+        raise OutsideSense("least_squares_in", "is 'y', 'logarithms' or 'orthogonal'.")
+    n = int(readings.used.sum())
+    if n == 0 or (model.linear_form is not None and n < len(model.free_names)):
+        raise TooFewReadings(max(1, len(model.free_names)), n)
+    prepared = prepare(readings)
+    if not model.free_names and model.linear_form is None:
+        raise OutsideSense("fixed", "keeps every parameter, so there is nothing to fit.")
+    if model.linear_form is not None:
+        solved = _solve_linear(prepared, model, bounds)
+    else:
+        solved = solve_nonlinear(prepared, model, start, bounds, Deadline(seconds))
+    return dress(readings, solved)
 
+
+def _checked(model: Model, start: Mapping[str, float], bounds: Bounds) -> tuple[dict[str, float], Bounds]:
+    for name in (*start, *bounds):
+        if name not in model.parameter_names:
+            raise OutsideSense(name, f"is no parameter of this model; it has {', '.join(model.parameter_names)}.")
+    for name, value in start.items():
+        if not np.isfinite(value):
+            raise OutsideSense(name, "must start from a finite number.")
+    for name, (low, high) in bounds.items():
+        if not low < high:
+            raise OutsideSense(name, "its lower bound must be smaller than its upper one.")
+    free = {name: (float(low), float(high)) for name, (low, high) in bounds.items() if name not in model.fixed}
+    return {name: float(value) for name, value in start.items() if name not in model.fixed}, free
+
+
+def _solve_linear(prepared: Prepared, model: Model, bounds: Bounds) -> Solved:
+    """Within bounds, the best of the solves with each bounded parameter free or at one of its bounds."""
+    form = model.linear_form
+    assert form is not None
+    free = solve_linear(prepared, model, form)
+    if all(low <= free.values[name] <= high for name, (low, high) in bounds.items()):
+        return free
+    if len(bounds) > 6:
+        raise OutsideSense("bounds", "six bounded parameters at most in a model that is linear in its parameters.")
+    best: Solved | None = None
+    choices = [[None, *(edge for edge in bounds[name] if np.isfinite(edge))] for name in bounds]
+    for choice in product(*choices):
+        kept = {name: float(edge) for name, edge in zip(bounds, choice, strict=True) if edge is not None}
+        if not kept:
+            continue
+        try:
+            found = solve_linear(prepared, model.with_fixed(kept), form)
+        except NotIdentifiable:
+            continue
+        inside = all(low <= found.values[name] <= high for name, (low, high) in bounds.items())
+        if inside and (best is None or found.rss < best.rss):
+            held = tuple(Held(name, value, "bound") for name, value in kept.items())
+            best = Solved(**{**vars(found), "held": held})
+    if best is None:
+        raise OutsideSense("bounds", "leave no parameters that the readings could tell.")
+    return best
+
+
+def correlation_of(prepared_x: Array, y: Array, weights: Array) -> float | None:
+    """Weighted correlation; None where one of the two does not vary."""
+
+    def scaled(values: Array) -> Array:
+        middle = values / 2 - (values / 2).min()
+        return np.asarray(middle / (np.abs(middle).max() or 1.0))
+
+    u, v, total = scaled(prepared_x), scaled(y), weights.sum()
+    du, dv = u - weights @ u / total, v - weights @ v / total
+    spread = np.sqrt(weights @ (du * du)) * np.sqrt(weights @ (dv * dv))
+    return float(np.clip(weights @ (du * dv) / spread, -1, 1)) if spread > 0 else None
+
+
+def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fit:
+    """Spread the results of a solve over all rows and dress the parameters with their uncertainties."""
+    model, used, weights = solved.model, readings.used, readings.used_weights
+    free = len(model.free_names)
+    n = int(used.sum())
     with np.errstate(over="ignore", under="ignore"):
-        values = model.fixed | dict(zip(free, free_values.astype(np.float64).tolist(), strict=True))
-        for name in free:
-            if not np.isfinite(values[name]):
-                raise BeyondDoubles(name)
-        for sum_of_squares in (rss, regression):
-            held = float(sum_of_squares * y_scale**2)
-            if not np.isfinite(held) or (sum_of_squares > 0 and held < np.finfo(np.float64).tiny):
-                raise BeyondDoubles("sum of squares")
+        told = solved.regression > 0 or (not solved.exact and solved.rss > 0)
         statistics = compute_statistics(
             n=n,
-            free=p,
+            free=free,
             constant=model.has_constant,
-            rss=float(rss * y_scale**2),
-            regression=float(regression * y_scale**2),
-            r_squared=float(regression / (regression + rss)) if regression > 0 or (not exact and rss > 0) else None,
-            ratio=float(regression / rss) if rss > 0 else np.inf,
-            exact=exact,
-            correlation=correlation,
+            rss=solved.rss,
+            regression=solved.regression,
+            r_squared=_share(solved.ratio) if told else None,
+            ratio=solved.ratio,
+            exact=solved.exact,
+            correlation=correlation_of(readings.x[used], readings.y[used], weights),
             log_weight_sum=float(np.log(weights).sum()),
             reference_error=readings.reference_error if readings.absolute_errors else None,
         )
-        at = [model.parameter_names.index(name) for name in free]
-        unit_covariance = np.zeros((len(model.parameter_names),) * 2)
-        unit_covariance[np.ix_(at, at)] = free_covariance.astype(np.float64)
-        residuals = (rest * y_scale).astype(np.float64) / np.sqrt(weights)
-    return _assemble(readings, model, values, unit_covariance, statistics, solution.leverage, residuals)
-
-
-def _assemble(
-    readings: Readings,
-    model: LinearModel,
-    values: dict[str, float],
-    unit_covariance: Array,
-    statistics: Statistics,
-    used_leverage: Array,
-    used_residuals: Array,
-) -> Fit:
-    """Spread the results of a solve over all rows and dress the parameters with their uncertainties."""
-    used = readings.used
-    finite = np.isfinite(readings.x)
-    fitted = np.full(len(readings), np.nan)
-    residuals = np.full(len(readings), np.nan)
-    leverage = np.full(len(readings), np.nan)
-    with np.errstate(over="ignore", invalid="ignore"):
-        fitted[finite] = model.evaluate(readings.x[finite], values)
-        observed = finite & np.isfinite(readings.y)
-        residuals[observed] = readings.y[observed] - fitted[observed]
-    residuals[used] = used_residuals
-    leverage[used] = used_leverage
+    fitted, residuals, leverage = (np.full(len(readings), np.nan) for _ in range(3))
+    residuals[used], leverage[used] = solved.residuals, solved.leverage
+    fitted[used] = readings.y[used] - solved.residuals
+    rest = ~used & np.isfinite(readings.x)
+    if rest.any():
+        with np.errstate(over="ignore", invalid="ignore"):
+            fitted[rest] = solved.curve.value(readings.x[rest])
+            residuals[rest] = np.where(np.isfinite(readings.y[rest]), readings.y[rest] - fitted[rest], np.nan)
 
     degrees = statistics.degrees_of_freedom
     deviation = readings.reference_error if readings.absolute_errors else statistics.residual_standard_deviation
     with np.errstate(over="ignore", under="ignore", invalid="ignore"):
-        covariance = unit_covariance * (np.nan if deviation is None else deviation**2)
-        unit_errors = np.sqrt(np.diag(unit_covariance))
+        covariance = solved.unit_covariance * (np.nan if deviation is None else deviation**2)
+        unit_errors = np.sqrt(np.diag(solved.unit_covariance))
     parameters = {
         name: Parameter(
             name=name,
-            value=values[name],
+            value=solved.values[name],
             standard_error=None if deviation is None or name in model.fixed else float(unit_errors[i] * deviation),
             fixed=name in model.fixed,
             degrees_of_freedom=degrees,
@@ -168,4 +200,12 @@ def _assemble(
         )
         for i, name in enumerate(model.parameter_names)
     }
-    return Fit(readings, model, parameters, covariance, statistics, fitted, residuals, leverage, unit_covariance)
+    return Fit(
+        readings, model, parameters, covariance, statistics, fitted, residuals, leverage, solved.unit_covariance,
+        solved.curve, least_squares_in, solved.held, solved.cut_short,
+    )  # fmt: skip
+
+
+def _share(ratio: float) -> float:
+    """R² from the ratio of the regression to the residual sum of squares."""
+    return 1.0 if np.isinf(ratio) else ratio / (1 + ratio)

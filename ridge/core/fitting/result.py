@@ -10,6 +10,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 import numpy.typing as npt
 
+from ridge.core.fitting.curve import Curve
+from ridge.core.fitting.solved import Held
 from ridge.core.judging.statistics import Statistics, check_level, critical_value, two_sided_p
 from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
@@ -32,6 +34,8 @@ class Parameter:
     degrees_of_freedom: int
     absolute: bool
     exact: bool
+    logarithm: Parameter | None = None
+    """Where least squares was done in logarithms: the line's parameter whose e-th power this one is."""
 
     @property
     def relative_error(self) -> float | None:
@@ -40,8 +44,8 @@ class Parameter:
 
     @property
     def t(self) -> float | None:
-        """Value over standard error; None for a fixed parameter and for an exact fit."""
-        if self.fixed or self.exact or not self.standard_error:
+        """Value over standard error; None for a fixed parameter, for an exact fit, and in logarithms."""
+        if self.fixed or self.exact or self.logarithm is not None or not self.standard_error:
             return None
         return self.value / self.standard_error
 
@@ -53,6 +57,9 @@ class Parameter:
     def interval(self, level: float = 0.95) -> tuple[float, float]:
         """Confidence interval in the parameter's unit; unbounded where the scatter is unknown."""
         check_level(level)
+        if self.logarithm is not None:
+            low, high = self.logarithm.interval(level)
+            return (float(np.exp(low)), float(np.exp(high)))
         if self.fixed:
             return (self.value, self.value)
         width = critical_value(level, self.degrees_of_freedom, self.absolute)
@@ -82,6 +89,14 @@ class Fit:
     leverage: Array
     unit_covariance: Array
     """Covariance for a reading of weight one whose variance is one: (JᵀWJ)⁻¹, fixed parameters zero."""
+    curve: Curve
+    least_squares_in: str = "y"
+    held: tuple[Held, ...] = ()
+    """Parameters kept although nobody asked for it: at a bound, or since the readings cannot tell them apart."""
+    cut_short: bool = False
+    """Whether the search was stopped by its deadline."""
+    log_line: Fit | None = None
+    """The straight line behind a fit in logarithms."""
 
     def __repr__(self) -> str:
         return f"Fit({self.equation.text}, n={self.statistics.n})"
@@ -102,7 +117,7 @@ class Fit:
 
     def evaluate(self, x: npt.ArrayLike) -> Array:
         """Values of the curve at x."""
-        return self.model.evaluate(x, self.values)
+        return self.curve.value(x)
 
     @cached_property
     def standardised_residuals(self) -> Array:
@@ -110,6 +125,8 @@ class Fit:
 
         Internally studentised, e.g. Cook and Weisberg, "Residuals and Influence in Regression", 1982.
         """
+        if self.log_line is not None:
+            return self.log_line.standardised_residuals
         result = np.full(len(self.readings), np.nan)
         deviation, used = self.reading_deviation, self.readings.used
         if deviation and not self.statistics.exact:
@@ -132,11 +149,13 @@ class Fit:
 
         return predict(self, x, level)
 
-    def solve(self, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95) -> list[Solution]:
+    def solve(
+        self, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95, interval: tuple[float, float] | None = None
+    ) -> list[Solution]:
         """Every x at which the curve takes the value y; see ``ridge.core.predicting.at_y``."""
         from ridge.core.predicting.at_y import solve
 
-        return solve(self, y, repeats, level)
+        return solve(self, y, repeats, level, interval)
 
     @cached_property
     def cautions(self) -> list[Caution]:

@@ -2,56 +2,198 @@
 
 from __future__ import annotations
 
-from abc import ABC, abstractmethod
-from collections.abc import Mapping
-from typing import ClassVar
+from abc import ABC
+from collections.abc import Callable, Mapping
+from copy import copy
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, ClassVar, Self
 
 import numpy as np
 import numpy.typing as npt
 
+from ridge.core.errors import OutsideSense
+from ridge.core.formula import Program, differentiate, parse
+from ridge.core.formula.tree import Node
+
+Array = npt.NDArray[np.float64]
 Extended = npt.NDArray[np.longdouble]
 ExtendedNumber = np.longdouble
 
 
+@dataclass(frozen=True)
+class Derived:
+    """A quantity that follows from the parameters.
+
+    ``expression``: a formula in the parameter names. ``unit``: powers of the units of x and y; ``angle`` instead
+    for an angle. ``when``: a formula that must be positive for the quantity to have a meaning, if any.
+    """
+
+    name: str
+    expression: str
+    unit: tuple[int, int]
+    when: str = ""
+    angle: bool = False
+
+
+@dataclass(frozen=True)
+class LinearForm:
+    """A model that is a polynomial in t(x), where t is x itself, ln x or 1/x: one solve finds its parameters.
+
+    ``powers``: the power of t of each parameter, in the order of the model's ``parameter_names``.
+    ``transform``: t at x in the precision of x, infinite or NaN where it has no value; ``why`` and ``remedy`` say
+    what to do about that.
+    """
+
+    powers: tuple[int, ...]
+    transform: Callable[[Any], Any] = lambda x: x
+    why: str = ""
+    remedy: str = ""
+
+
+@dataclass(frozen=True)
+class InnerForm:
+    """A nonlinear model as the search sees it, in u = (x − origin)/span, which runs over the measured range.
+
+    ``formula``: the equation in ``x`` (standing for u) and the inner names; ``linear`` and ``nonlinear``: those names.
+    ``shapes``: trial values of the nonlinear ones, shape (trials, number of them), from the sorted u; where it is the
+    only one, ascending. ``more``: trials that only the full readings show, from u and y.
+    ``natural``: from inner values, origin and span to the model's own parameters.
+    ``shifts``: whether x may be shifted; otherwise the origin is 0.
+    """
+
+    formula: str
+    linear: tuple[str, ...]
+    nonlinear: tuple[str, ...]
+    shapes: Callable[[Array], Array]
+    natural: Callable[[dict[str, Any], Any, Any], dict[str, Any]]
+    shifts: bool = True
+    more: Callable[[Array, Array], Array] | None = None
+
+
 class Model(ABC):
-    """A form of equation with named parameters."""
+    """A form of equation with named parameters.
+
+    A family gives its equation once, as a formula in ``x`` and the parameter names; values and exact
+    derivatives follow from it. ``linear`` names the parameters that enter linearly, ``constant`` the one that
+    is a constant term, if any. A ``linear_form`` or an ``inner_form`` tells how it is fitted without starting
+    values; a model with neither is searched on scales read off its formula.
+    """
 
     family: ClassVar[str]
+    variable: str = "x"
+    formula: str
+    """The equation's right side as a formula in x and the parameters."""
+    written: str = ""
+    """The same in the usual order of terms, where ``formula`` is arranged for computing."""
     parameter_names: tuple[str, ...]
-    fixed: dict[str, float]
-    has_constant: bool
-    """Whether a free constant term is among the parameters; without one R² counts from zero."""
+    linear: tuple[str, ...]
+    constant: str | None
+    fixed: Mapping[str, float]
+    linear_form: LinearForm | None = None
+    inner_form: InnerForm | None = None
+
+    @cached_property
+    def expression(self) -> Node:
+        """The equation as a tree of the formula language."""
+        return parse(self.formula).tree
+
+    @cached_property
+    def written_expression(self) -> Node:
+        """The equation's tree as it is written out."""
+        return parse(self.written).tree if self.written else self.expression
+
+    @property
+    def derived(self) -> tuple[Derived, ...]:
+        """Quantities that follow from the parameters."""
+        return ()
 
     @property
     def free_names(self) -> tuple[str, ...]:
         return tuple(name for name in self.parameter_names if name not in self.fixed)
 
-    @abstractmethod
-    def evaluate(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> npt.NDArray[np.float64]:
-        """Values at x, same shape as x, for given parameters."""
+    @property
+    def has_constant(self) -> bool:
+        """Whether a free constant term is among the parameters; without one R² counts from zero."""
+        return self.constant is not None and self.constant not in self.fixed
 
-    @abstractmethod
+    def with_fixed(self, fixed: Mapping[str, float]) -> Self:
+        """The same model with more parameters kept at a value. Raises OutsideSense for a name it does not have."""
+        for name, value in fixed.items():
+            if name not in self.parameter_names:
+                raise OutsideSense(name, f"is no parameter of this model; it has {', '.join(self.parameter_names)}.")
+            if not np.isfinite(value):
+                raise OutsideSense(name, "must be kept at a finite number.")
+        other = copy(self)
+        other.fixed = {**self.fixed, **{name: float(value) for name, value in fixed.items()}}
+        return other
+
+    def canonical(self, values: dict[str, Any]) -> dict[str, Any]:
+        """The same curve with its parameters in their usual ranges; fixed ones are left alone."""
+        return values
+
+    @cached_property
+    def _values(self) -> Program:
+        return Program([self.expression], (self.variable, *self.parameter_names))
+
+    @cached_property
+    def _gradient(self) -> Program:
+        return Program(
+            [differentiate(self.expression, name) for name in self.parameter_names],
+            (self.variable, *self.parameter_names),
+        )
+
+    @cached_property
+    def _slopes(self) -> Program:
+        first = differentiate(self.expression, self.variable)
+        second = differentiate(first, self.variable)
+        return Program([first, second], (self.variable, *self.parameter_names))
+
+    @cached_property
+    def _slope_gradients(self) -> Program:
+        first = differentiate(self.expression, self.variable)
+        second = differentiate(first, self.variable)
+        return Program(
+            [differentiate(order, name) for order in (first, second) for name in self.parameter_names],
+            (self.variable, *self.parameter_names),
+        )
+
+    def _ordered(self, parameters: Mapping[str, Any]) -> list[Any]:
+        return [parameters[name] for name in self.parameter_names]
+
+    def evaluate(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> npt.NDArray[np.float64]:
+        """Values at x, same shape as x, for given parameters; NaN or infinite where the model has no value."""
+        x = np.asarray(x)
+        x = x if x.dtype == np.longdouble else x.astype(np.float64)
+        with np.errstate(all="ignore"):
+            values = self._values(x, *self._ordered(parameters))[0]
+        return np.array(np.broadcast_to(values, x.shape))
+
     def gradient(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> npt.NDArray[np.float64]:
         """Exact derivatives with respect to every parameter, shape (len(x), len(parameter_names))."""
+        x = np.asarray(x)
+        x = x if x.dtype == np.longdouble else x.astype(np.float64)
+        with np.errstate(all="ignore"):
+            columns = self._gradient(x, *self._ordered(parameters))
+        return np.stack([np.broadcast_to(column, x.shape) for column in columns], axis=-1)
 
+    def slope(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> Array:
+        """dy/dx at x, same shape as x."""
+        return self._derivative(x, parameters, 0)
 
-class LinearModel(Model):
-    """A model that is linear in its parameters, so that one least-squares solve finds them.
+    def bend(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> Array:
+        """d²y/dx² at x, same shape as x."""
+        return self._derivative(x, parameters, 1)
 
-    The solve happens in u = (x − centre) / scale, which keeps it well conditioned wherever x lies.
-    """
+    def _derivative(self, x: npt.ArrayLike, parameters: Mapping[str, float], order: int) -> Array:
+        x = np.asarray(x, dtype=np.float64)
+        with np.errstate(all="ignore"):
+            values = self._slopes(x, *self._ordered(parameters))[order]
+        return np.array(np.broadcast_to(values, x.shape), dtype=np.float64)
 
-    centred: bool
-    """Whether x may be shifted before solving (not where a parameter is tied to x = 0)."""
-
-    @abstractmethod
-    def design(self, u: Extended) -> Extended:
-        """Columns of the shifted basis, shape (len(u), number of free parameters), the constant first."""
-
-    @abstractmethod
-    def known_part(self, x: Extended) -> Extended | float:
-        """What the fixed parameters contribute at x."""
-
-    @abstractmethod
-    def to_natural(self, centre: ExtendedNumber, scale: ExtendedNumber) -> Extended:
-        """Matrix that turns the coefficients of ``design`` into the free parameters."""
+    def slope_gradients(self, x: float, parameters: Mapping[str, float]) -> tuple[Array, Array]:
+        """Derivatives of dy/dx and of d²y/dx² with respect to every parameter, at one x."""
+        with np.errstate(all="ignore"):
+            values = np.array(self._slope_gradients(np.float64(x), *self._ordered(parameters)), dtype=np.float64)
+        count = len(self.parameter_names)
+        return values[:count], values[count:]

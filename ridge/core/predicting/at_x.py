@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ridge.core.errors import OutsideSense
+from ridge.core.fitting.logarithms import LogarithmicCurve
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.readings import Array
 
@@ -42,12 +43,13 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
 
     Variance of the curve g·C·gᵀ with the exact gradient g; of a new reading, that plus the variance of a
     reading of weight one (Draper and Smith, "Applied Regression Analysis", 3rd ed., section 3.1).
-    For a model with a free constant the variance is taken about the weighted mean of x, where it does not cancel.
     Raises OutsideSense for a level outside (0, 1) or an x that is not finite.
     """
     x = np.asarray(x, dtype=float)
     if not np.all(np.isfinite(x)):
         raise OutsideSense("x", "must be finite numbers.")
+    if isinstance(fit.curve, LogarithmicCurve) and fit.log_line is not None:
+        return _of_logarithms(fit, fit.curve, fit.log_line, x, level)
     width = fit.critical_value(level)
     deviation = fit.reading_deviation
     with np.errstate(over="ignore", under="ignore", invalid="ignore"):
@@ -55,7 +57,7 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
         if width is None or deviation is None:
             error = new_error = half = new_half = np.full(x.shape, np.inf)
         else:
-            error = deviation * np.sqrt(_unit_variance(fit, x))
+            error = deviation * np.sqrt(fit.curve.unit_variance(x))
             new_error = np.hypot(error, deviation)
             half, new_half = width * error, width * new_error
         beyond = distance_beyond(fit.readings, x)
@@ -66,18 +68,20 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
         )  # fmt: skip
 
 
-def _unit_variance(fit: Fit, x: Array) -> Array:
-    """Variance of the curve at x for a reading of weight one with variance one."""
-    flat = x.reshape(-1)
-    gradient = fit.model.gradient(flat, fit.values)
-    covariance = fit.unit_covariance
-    if not fit.model.has_constant:
-        return np.asarray(np.einsum("ni,ij,nj->n", gradient, covariance, gradient)).reshape(x.shape)
-    # g·C·gᵀ about the weighted centre, where constant and other terms do not correlate:
-    # far from x = 0 the plain form subtracts nearly equal numbers.
-    weights = fit.readings.used_weights
-    total = weights.sum()
-    used = fit.readings.x[fit.readings.used]
-    centre = fit.model.gradient(used, fit.values).T @ (weights / total)
-    offset = gradient - centre
-    return np.asarray(1 / total + np.einsum("ni,ij,nj->n", offset, covariance, offset)).reshape(x.shape)
+def _of_logarithms(fit: Fit, curve: LogarithmicCurve, line: Fit, x: Array, level: float) -> Prediction:
+    """The line's intervals, taken to the power of e: lopsided, as the scatter is."""
+    inner = curve.inner(x)
+    defined = np.isfinite(inner)
+    of_line = predict(line, np.where(defined, inner, 0.0), level)
+    beyond = distance_beyond(fit.readings, x)
+    with np.errstate(over="ignore", invalid="ignore"):
+
+        def risen(values: Array) -> Array:
+            return np.where(defined, np.exp(values), np.nan)
+
+        value = risen(of_line.value)
+        return Prediction(
+            x=x, value=value, standard_error=value * of_line.standard_error, mean_low=risen(of_line.mean_low),
+            mean_high=risen(of_line.mean_high), low=risen(of_line.low), high=risen(of_line.high), beyond=beyond,
+            beyond_ranges=in_ranges(fit.readings, beyond), level=level,
+        )  # fmt: skip

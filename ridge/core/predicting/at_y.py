@@ -19,8 +19,8 @@ if TYPE_CHECKING:
 class Solution:
     """One x at which the curve takes the wanted y, in the unit of x.
 
-    ``standard_error`` is None where the scatter is unknown. ``low`` and ``high`` are Fieller's limits;
-    they are infinite, and ``bounded`` is False, where the slope is not told apart from zero at this level.
+    ``standard_error`` is None where the scatter is unknown. ``low`` and ``high`` are the limits at ``level``: for a
+    line Fieller's. A side without an end is infinite, and ``bounded`` is then False.
     """
 
     value: float
@@ -33,8 +33,14 @@ class Solution:
     level: float
 
 
-def solve(fit: Fit, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95) -> list[Solution]:
-    """Every x at which the line takes the value y.
+def solve(
+    fit: Fit,
+    y: npt.ArrayLike,
+    repeats: int = 1,
+    level: float = 0.95,
+    interval: tuple[float, float] | None = None,
+) -> list[Solution]:
+    """Every x at which the curve takes the value y.
 
     Parameters
     ----------
@@ -44,21 +50,24 @@ def solve(fit: Fit, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95) -> 
         Of how many readings y is the mean.
     level : float
         Confidence level of the limits.
+    interval : (low, high), optional
+        Where x is looked for. Left out: anywhere for a line, otherwise the measured range and three times its width
+        on either side.
 
-    Standard error: s/|b|·√(1/repeats + 1/n + (y − ȳ)²/(b²Σ(x − x̄)²)) (for instance Miller and Miller,
-    "Statistics and Chemometrics for Analytical Chemistry", section 5.6); limits by Fieller's theorem
-    (Fieller, J. R. Stat. Soc. B 16, 1954; Draper and Smith, section 3.2).
-    Without a free intercept, 1/n drops out and sums are taken about zero.
+    See ``ridge.core.predicting.line_at_y`` for lines and ``ridge.core.predicting.curve_at_y`` for the rest.
 
     Raises
     ------
     NoSolution
-        The line is level.
+        The curve does not take that value there.
     BeyondDoubles
         The crossing is beyond what a double can hold.
     OutsideSense
-        y not finite, repeats below 1, a level outside (0, 1).
+        y not finite, repeats below 1, a level outside (0, 1), an interval without width.
     """
+    from ridge.core.predicting.curve_at_y import solve_curve
+    from ridge.core.predicting.line_at_y import solve_line
+
     wanted = np.atleast_1d(np.asarray(y, dtype=float))
     if wanted.ndim != 1 or not len(wanted) or not np.all(np.isfinite(wanted)):
         raise OutsideSense("y", "must be a finite number, or a list of them.")
@@ -66,45 +75,25 @@ def solve(fit: Fit, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95) -> 
         repeats = len(wanted)
     if repeats < 1 or repeats != int(repeats):
         raise OutsideSense("repeats", "is a count of readings: 1, 2, 3, …")
-    width = fit.critical_value(level)
-    deviation = fit.reading_deviation
-    readings = fit.readings
-    weights, used = readings.used_weights, readings.used
+    if interval is not None and not (np.all(np.isfinite(interval)) and interval[0] < interval[1]):
+        raise OutsideSense("interval", "its first value must be smaller than its second, both finite.")
+    fit.critical_value(level)
+    target = np.longdouble(wanted.astype(np.longdouble).mean())
+    if fit.model.family == "line" and fit.least_squares_in == "y" and "slope" not in fit.model.fixed:
+        found = [solve_line(fit, target, int(repeats), level)]
+        if interval is not None:
+            found = [solution for solution in found if interval[0] <= solution.value <= interval[1]]
+    else:
+        found = solve_curve(fit, float(target), int(repeats), level, interval)
+    if not found:
+        raise NoSolution("The curve does not take that value there. Look at a wider stretch, or check the value.")
+    return found
 
-    with np.errstate(over="ignore", under="ignore", invalid="ignore", divide="ignore"):
-        slope = np.longdouble(fit.parameters["slope"].value)
-        target = np.longdouble(wanted.astype(np.longdouble).mean())
-        if fit.model.has_constant:
-            total = weights.sum()
-            x_centre = np.dot(weights, readings.x[used].astype(np.longdouble)) / total
-            y_centre = np.dot(weights, readings.y[used].astype(np.longdouble)) / total
-            centre_variance = 1 / total
-        else:
-            x_centre, y_centre = np.longdouble(0), np.longdouble(fit.parameters["intercept"].value)
-            centre_variance = 0.0
-        rise = target - y_centre
-        offset = rise / slope
-        value = float(x_centre + offset)
-        if slope == 0:
-            raise NoSolution("The line is level: it never takes another value. No x can be found from a y.")
-        if not np.isfinite(value):
-            raise BeyondDoubles("x of that y")
-        index = list(fit.parameters).index("slope")
-        slope_variance = np.longdouble(fit.unit_covariance[index, index])
-        spread = 1 / repeats + centre_variance
 
-        error: float | None = None
-        low, high, bounded = -np.inf, np.inf, False
-        if deviation is not None and width is not None:
-            error = float(deviation / abs(slope) * np.sqrt(spread + offset**2 * slope_variance))
-            # g: squared half-width of the slope's interval relative to the slope; at 1 the interval reaches zero.
-            g = (width * deviation / slope) ** 2 * slope_variance
-            if g < 1:
-                middle = x_centre + offset / (1 - g)
-                half = width * deviation / abs(slope) / (1 - g)
-                half *= np.sqrt(offset**2 * slope_variance + (1 - g) * spread)
-                low, high, bounded = float(middle - half), float(middle + half), True
-    beyond = float(distance_beyond(readings, value))
-    return [
-        Solution(value, error, low, high, bounded, beyond, float(in_ranges(readings, beyond)), level),
-    ]
+def place(fit: Fit, value: float, error: float | None, low: float, high: float, level: float) -> Solution:
+    """A solution with where it stands to the readings. Raises BeyondDoubles."""
+    if not np.isfinite(value):
+        raise BeyondDoubles("x of that y")
+    beyond = float(distance_beyond(fit.readings, value))
+    bounded = bool(np.isfinite(low) and np.isfinite(high))
+    return Solution(value, error, low, high, bounded, beyond, float(in_ranges(fit.readings, beyond)), level)

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
 
+from ridge.core.formula.tree import Node, Number, negative, substitute
+from ridge.core.formula.writing import number_to_latex, symbol_to_latex, to_latex, to_print
+from ridge.core.models.base import Model
+from ridge.core.readings import Array
 from ridge.core.wording.naming import Naming, symbol_latex
-from ridge.core.wording.numbers import MINUS, NumberText, place, round_to, significant, write
+from ridge.core.wording.numbers import NumberText, place, round_to, significant, write
 from ridge.core.wording.rounding import uncertainty_decimals
 
 if TYPE_CHECKING:
@@ -32,41 +37,81 @@ class Equation:
     justified_difference: float
     allowed: float
 
+    @property
+    def mathml(self) -> str:
+        """The equation as MathML."""
+        from latex2mathml.converter import convert
+
+        return str(convert(self.latex))
+
     def _repr_latex_(self) -> str:
         return f"${self.latex}$"
 
 
-def word_equation(fit: Fit, naming: Naming | None = None) -> Equation:
+def word_equation(fit: Fit, naming: Naming | None = None, decimals: Mapping[str, int] | None = None) -> Equation:
     """The equation of ``fit`` in the study's symbols.
 
     Decimals start from what the standard errors justify and grow until the rounded equation stays within a
     tenth of s of the full one over the measured range. An exact fit, or one without an estimate of s, is held
-    to a millionth of the spread of its values instead.
+    to a millionth of the spread of its values instead. ``decimals`` given by parameter are obeyed; what they cost
+    is told in ``largest_difference``.
     """
     naming = naming or Naming()
-    ends = np.array(fit.readings.measured_range)
-    s = fit.statistics.residual_standard_deviation
-    spread = float(np.ptp(fit.evaluate(ends))) or abs(float(fit.evaluate(ends)[0])) or 1.0
+    at = _places(fit)
+    full = fit.model.evaluate(at, fit.values)
+    s = _typical_miss(fit)
+    spread = float(np.ptp(full[np.isfinite(full)])) if np.isfinite(full).any() else 0.0
+    spread = spread or float(np.max(np.abs(full), initial=0.0)) or 1.0
     estimated = bool(s) and not fit.statistics.exact
     allowed = s / 10 if s and estimated else spread * 1e-6
     justified = {name: _justified_decimals(fit, name) for name in fit.model.parameter_names}
-    cost = _difference(fit, justified, ends)
-    decimals, difference = dict(justified), cost
-    for _ in range(30):
-        if difference <= allowed:
-            break
-        # Refine the parameter whose own rounding moves the curve most.
-        worst = max(fit.model.free_names, key=lambda name: _difference(fit, {name: decimals[name]}, ends))
-        decimals[worst] += 1
-        difference = _difference(fit, decimals, ends)
+    cost = _difference(fit, justified, at, full)
+    if decimals is not None:
+        chosen = justified | dict(decimals)
+        difference = _difference(fit, chosen, at, full)
+    else:
+        chosen, difference = _refine(fit, dict(justified), at, full, allowed)
     numbers = {
-        name: write(fit.parameters[name].value, decimals[name])
-        if estimated and name in fit.model.free_names
-        else significant(float(round_to(fit.parameters[name].value, decimals[name])), 15, strip=True)
+        name: write(fit.parameters[name].value, chosen[name])
+        if (estimated and name in fit.model.free_names) or (decimals is not None and name in decimals)
+        else significant(float(round_to(fit.parameters[name].value, chosen[name])), 15, strip=True)
         for name in fit.model.parameter_names
     }
-    text, latex = _line(numbers, naming)
-    return Equation(text, latex, decimals, justified, difference, cost, allowed)
+    text, latex = write_equation(fit.model, numbers, naming)
+    return Equation(text, latex, chosen, justified, difference, cost, allowed)
+
+
+def _places(fit: Fit) -> Array:
+    """Where the rounded equation is compared with the full one: a line strays most at the ends."""
+    low, high = fit.readings.measured_range
+    if fit.model.family == "line":
+        return np.array([low, high])
+    return np.linspace(low, high, 61)
+
+
+def _typical_miss(fit: Fit) -> float | None:
+    """s in the unit of y, also where least squares was done in logarithms."""
+    if fit.least_squares_in != "logarithms":
+        return fit.statistics.residual_standard_deviation
+    degrees = fit.statistics.degrees_of_freedom
+    rest = fit.residuals[fit.readings.used]
+    return float(np.sqrt(np.sum(rest**2) / degrees)) if degrees > 0 else None
+
+
+def _refine(fit: Fit, decimals: dict[str, int], at: Array, full: Array, allowed: float) -> tuple[dict[str, int], float]:
+    """Add decimals where rounding moves the curve most until it stays within ``allowed``."""
+    difference = _difference(fit, decimals, at, full)
+    own = {name: _difference(fit, {name: decimals[name]}, at, full) for name in fit.model.free_names}
+    for _ in range(15 * max(1, len(own))):
+        if difference <= allowed or not own:
+            break
+        worst = max(own, key=own.__getitem__)
+        if not own[worst] > 0:
+            break
+        decimals[worst] += 1
+        own[worst] = _difference(fit, {worst: decimals[worst]}, at, full)
+        difference = _difference(fit, decimals, at, full)
+    return decimals, difference
 
 
 def _justified_decimals(fit: Fit, name: str) -> int:
@@ -74,33 +119,69 @@ def _justified_decimals(fit: Fit, name: str) -> int:
     error = parameter.standard_error
     if parameter.fixed:
         return 15 - place(parameter.value)
-    if error and not fit.statistics.exact:
+    if error and not fit.statistics.exact and np.isfinite(error):
         return uncertainty_decimals(error)
     return 5 - place(parameter.value)
 
 
-def _difference(fit: Fit, decimals: dict[str, int], at: np.ndarray) -> float:
-    """Farthest distance between the full curve and the one with the named parameters rounded.
-
-    For a line the farthest point is an end of the range.
-    """
+def _difference(fit: Fit, decimals: Mapping[str, int], at: Array, full: Array) -> float:
+    """Farthest distance between the full curve and the one with the named parameters rounded."""
     rounded = dict(fit.values)
     for name, digits in decimals.items():
         rounded[name] = float(round_to(fit.parameters[name].value, digits))
     with np.errstate(over="ignore", invalid="ignore"):
-        return float(np.max(np.abs(fit.model.evaluate(at, rounded) - fit.evaluate(at))))
+        off = np.abs(fit.model.evaluate(at, rounded) - full)
+        off = off[np.isfinite(full)]
+        return float(np.max(np.where(np.isfinite(off), off, np.inf), initial=0.0))
 
 
-def _line(numbers: dict[str, NumberText], naming: Naming) -> tuple[str, str]:
-    slope, intercept = numbers["slope"], numbers["intercept"]
-    text = f"{naming.y} = {_bracket(slope.text)}·{naming.x}"
-    latex = rf"{symbol_latex(naming.y)} = {slope.latex}\,{symbol_latex(naming.x)}"
-    if intercept.plain != "0":  # a fixed zero is not written out; a fitted one keeps its decimals
-        sign = "-" if intercept.plain.startswith("-") else "+"
-        text += f" {MINUS if sign == '-' else '+'} {intercept.text.removeprefix(MINUS)}"
-        latex += f" {sign} {intercept.latex.removeprefix('-')}"
-    return text, latex
+def write_equation(model: Model, numbers: Mapping[str, NumberText], naming: Naming) -> tuple[str, str]:
+    """The model's equation with numbers in place of its parameters, as text and as LaTeX."""
+    texts = {number.plain: number for number in numbers.values()}
+    inserted: dict[str, Node] = {}
+    for name, number in numbers.items():
+        texts[number.plain.removeprefix("-")] = _without_sign(number)
+        # Only a plain 0 or 1 may vanish from the equation; a fitted 0.00 or 1.00 keeps its place and its decimals.
+        digits = number.plain.removeprefix("-")
+        size = Number(float(digits) if digits in ("0", "1") else 2.0, digits)
+        inserted[name] = negative(size) if number.plain.startswith("-") else size
+    tree = substitute(model.written_expression, inserted)
+
+    def text_of(number: Number) -> str:
+        return texts[number.text].text if number.text in texts else number.text
+
+    def latex_of(number: Number) -> str:
+        return texts[number.text].latex if number.text in texts else number_to_latex(number.text)
+
+    def symbol(name: str) -> str:
+        return naming.x if name == model.variable else name
+
+    def latex_symbol(name: str) -> str:
+        return symbol_latex(naming.x) if name == model.variable else symbol_to_latex(name)
+
+    return (
+        f"{naming.y} = {to_print(tree, symbol, text_of)}",
+        f"{symbol_latex(naming.y)} = {to_latex(tree, latex_symbol, latex_of)}",
+    )
 
 
-def _bracket(text: str) -> str:
-    return f"({text})" if "×" in text else text
+def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:
+    """The model's equation with letters for its parameters (``naming.letter``), as text and as LaTeX."""
+
+    def symbol(name: str) -> str:
+        return naming.x if name == model.variable else naming.letter(name)
+
+    def latex_symbol(name: str) -> str:
+        return symbol_latex(naming.x) if name == model.variable else symbol_to_latex(naming.letter(name))
+
+    tree = model.written_expression
+    return (
+        f"{naming.y} = {to_print(tree, symbol, lambda number: number.text)}",
+        f"{symbol_latex(naming.y)} = {to_latex(tree, latex_symbol)}",
+    )
+
+
+def _without_sign(number: NumberText) -> NumberText:
+    return NumberText(
+        number.text.removeprefix("\u2212"), number.latex.removeprefix("-"), number.plain.removeprefix("-")
+    )

@@ -12,6 +12,14 @@ _LATEX_SPECIAL = {
 }  # fmt: skip
 
 
+USUAL_LETTERS = {
+    "slope": "m", "intercept": "c", "amplitude": "A", "angular_frequency": "ω", "phase": "φ", "midline": "d",
+    "upper": "L", "lower": "l", "rate": "k", "midpoint": "x_0", "height": "h", "centre": "μ", "width": "σ", "level": "b",
+    "x0": "x_0",
+}  # fmt: skip
+"""Letters that textbooks give to parameters (common practice); others are their own letter."""
+
+
 def _escape(text: str) -> str:
     return "".join(_LATEX_SPECIAL.get(letter, letter) for letter in text)
 
@@ -33,6 +41,8 @@ class Naming:
     y_unit: str = ""
     x_name: str = ""
     y_name: str = ""
+    letters: tuple[tuple[str, str], ...] = ()
+    """Letters of the course by parameter name, where they differ from the usual ones."""
 
     def x_with_unit(self, number: str) -> str:
         return with_unit(number, self.x_unit)
@@ -44,6 +54,10 @@ class Naming:
     def parameter_units(self) -> dict[str, str]:
         """Units of the parameters of a line."""
         return {"slope": quotient(self.y_unit, self.x_unit), "intercept": self.y_unit}
+
+    def letter(self, parameter: str) -> str:
+        """The letter for a parameter: the course's own, the usual one, or its name."""
+        return dict(self.letters).get(parameter, USUAL_LETTERS.get(parameter, parameter))
 
 
 def with_unit(number: str, unit: str) -> str:

@@ -1,0 +1,139 @@
+"""From trial values to minima: damped Gauss–Newton steps on many trials side by side.
+
+Levenberg–Marquardt on the nonlinear parameters alone, the linear ones eliminated in Kaufman's way (BIT 15, 1975);
+damping after Nielsen (IMM-REP-1999-05, Technical University of Denmark); scales after Moré (LNM 630, 1978).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.separable import Separable
+from ridge.core.readings import Array
+
+
+@dataclass
+class Data:
+    """What a search works on: x, y and root weights (None for ones), each of length n."""
+
+    x: Array
+    y: Array
+    root: Array | None
+
+
+@dataclass
+class Limits:
+    """Lowest and highest allowed values of the nonlinear parameters, each of length k."""
+
+    low: Array
+    high: Array
+
+    def clip(self, shapes: Array) -> Array:
+        return np.clip(shapes, self.low, self.high)
+
+
+def descend(
+    problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, deadline: Deadline
+) -> tuple[Array, Array, Array]:
+    """Go downhill from every trial; returns shapes, linear coefficients and sums of squares, best first."""
+    with np.errstate(all="ignore"):
+        return _descend(problem, data, np.array(shapes, dtype=float), iterations, limits, deadline)
+
+
+def _descend(
+    problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, deadline: Deadline
+) -> tuple[Array, Array, Array]:
+    here = problem.project(data.x, data.y, data.root, shapes)
+    coefficients, rss, rest, directions = here.coefficients, here.rss, here.rest, here.directions
+    trials, k = shapes.shape
+    if not k:
+        return shapes, coefficients, rss
+    damping = np.full(trials, 1e-3)
+    growth = np.full(trials, 2.0)
+    scale = np.zeros((trials, k))
+    going = np.flatnonzero(np.isfinite(rss))
+    factor = np.empty((trials, k, k + 1))
+    fresh = going
+    for _ in range(iterations):
+        if not len(going) or deadline.passed:
+            break
+        if len(fresh):
+            slopes = problem.slopes(data.x, shapes[fresh], coefficients[fresh])
+            if data.root is not None:
+                slopes *= data.root
+            for i in range(len(directions)):
+                direction = directions[i][fresh] if len(fresh) < trials else directions[i]
+                slopes -= np.einsum("ksn,sn->ks", slopes, direction)[:, :, None] * direction
+            stacked = np.empty((len(fresh), len(data.x), k + 1))
+            stacked[:, :, :k] = slopes.transpose(1, 2, 0)
+            stacked[:, :, k] = rest[fresh]
+            usable = np.all(np.isfinite(stacked), axis=(1, 2))
+            if not usable.all():
+                stacked[~usable] = 0.0
+            triangle = _triangle(stacked)
+            rows = min(k, triangle.shape[1])
+            factor[fresh] = 0.0
+            factor[fresh, :rows] = triangle[:, :rows]
+            scale[fresh] = np.maximum(
+                scale[fresh], np.sqrt(np.einsum("sij,sij->sj", factor[fresh, :, :k], factor[fresh, :, :k]))
+            )
+        at = going
+        inner, target = factor[at, :, :k], factor[at, :, k]
+        size = np.where(scale[at] > 0, scale[at], 1.0)
+        damped = np.zeros((len(at), 2 * k, k + 1))
+        damped[:, :k, :k] = inner / size[:, None, :]
+        damped[:, :k, k] = target
+        damped[:, k + np.arange(k), np.arange(k)] = np.sqrt(damping[at])[:, None]
+        triangle = _triangle(damped)[:, :k]
+        scaled = _back_substitute(triangle[:, :, :k], triangle[:, :, k])
+        step = scaled / size
+        trial = shapes[at] + step
+        if limits is not None:
+            trial = limits.clip(trial)
+            step = trial - shapes[at]
+            scaled = step * size
+        predicted = np.einsum("sj,sj->s", scaled, damping[at][:, None] * scaled) + _squared(
+            np.einsum("sij,sj->si", inner, step)
+        )
+        found = problem.project(data.x, data.y, data.root, trial)
+        gained = rss[at] - found.rss
+        better = gained > 0
+        ratio = np.where(predicted > 0, gained / predicted, 0.0)
+        done = (predicted <= 1e-15 * rss[at]) | np.all(np.abs(step) <= 4e-16 * np.abs(shapes[at]), axis=1)
+        done |= rss[at] <= 0
+        won = at[better]
+        shapes[won], coefficients[won], rss[won] = trial[better], found.coefficients[better], found.rss[better]
+        rest[won] = found.rest[better]
+        directions[:, won] = found.directions[:, better]
+        ease = np.maximum(1 / 3, 1 - (2 * np.minimum(ratio, 2) - 1) ** 3)
+        damping[at] = np.where(better, np.maximum(damping[at] * ease, 1e-15), damping[at] * growth[at])
+        growth[at] = np.where(better, 2.0, growth[at] * 2)
+        stuck = ~better & (damping[at] > 1e12)
+        going = at[~(done | stuck)]
+        fresh = (
+            np.intersect1d(won, going, assume_unique=True) if len(won) < len(going) else won[~(done | stuck)[better]]
+        )
+    order = np.argsort(rss, kind="stable")
+    return shapes[order], coefficients[order], rss[order]
+
+
+def _triangle(stacked: Array) -> Array:
+    """R of the QR decomposition of each matrix."""
+    return np.asarray(np.linalg.qr(stacked, mode="r"))
+
+
+def _squared(vectors: Array) -> Array:
+    return np.asarray(np.einsum("si,si->s", vectors, vectors))
+
+
+def _back_substitute(triangle: Array, target: Array) -> Array:
+    """Solve upper triangular systems side by side, (trials, k, k) and (trials, k)."""
+    k = target.shape[1]
+    result = np.zeros_like(target)
+    for j in range(k - 1, -1, -1):
+        known = target[:, j] - np.einsum("sj,sj->s", triangle[:, j, j + 1 :], result[:, j + 1 :])
+        result[:, j] = known / triangle[:, j, j]
+    return np.nan_to_num(result, nan=0.0, posinf=0.0, neginf=0.0)

@@ -1,0 +1,346 @@
+"""Least squares for models that are not linear in all their parameters, with or without starting values."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+
+import numpy as np
+
+from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
+from ridge.core.fitting.curve import NonlinearCurve
+from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.descend import Data, Limits, descend
+from ridge.core.fitting.linear import DependentColumn
+from ridge.core.fitting.polish import Polished, polish, spread_covariance
+from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
+from ridge.core.fitting.search import apart, condense, distinct, search, try_all, valleys
+from ridge.core.fitting.separable import Separable
+from ridge.core.fitting.solved import Held, Prepared, Solved, check_values, reach_of, sums
+from ridge.core.fitting.trials import Spread, low_discrepancy, spreads
+from ridge.core.formula import parse
+from ridge.core.models.base import InnerForm, Model
+from ridge.core.readings import Array
+
+Bounds = Mapping[str, tuple[float, float]]
+
+
+class _Nowhere(Exception):
+    """No trial had a value at every reading."""
+
+
+_ALIKE = 1e-9
+"""Minima whose sums of squares differ by less than this share are one."""
+
+
+def solve_nonlinear(
+    prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, deadline: Deadline
+) -> Solved:
+    """The best minimum, polished. With ``start``, the minimum downhill from there.
+
+    Raises TooFewReadings, UndefinedAt, NoFit, BeyondDoubles, NotIdentifiable.
+    """
+    n = len(prepared.x)
+    free = model.free_names
+    if n < len(free):
+        rank = structural_rank(model, prepared.x, list(_random_values(prepared, model, 12)))
+        if n < rank or not rank:
+            raise TooFewReadings(rank or len(free), n)
+    elif np.ptp(prepared.x) == 0 and len(free) > 1:
+        raise NotIdentifiable(
+            f"All x are equal ({prepared.x[0]:g}), so the shape of the curve cannot be told.",
+            "the mean of y at that x",
+            "Add readings at another x, or swap x and y.",
+        )
+    try:
+        values = _minimum(prepared, model, start, bounds, deadline)
+    except _Nowhere:
+        raise _explain_failure(prepared, model, bool(start)) from None
+    return _settle(prepared, model, values, bounds, deadline, ())
+
+
+def _data(prepared: Prepared, x: Array) -> Data:
+    root = None if prepared.root is None else prepared.root.astype(np.float64)
+    return Data(x, prepared.target.astype(np.float64), root)
+
+
+def _minimum(
+    prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, deadline: Deadline
+) -> dict[str, np.longdouble]:
+    """Parameters near the best minimum, in their own units."""
+    constrained = bool(model.fixed or bounds)
+    if model.inner_form is not None and not constrained and not start:
+        found = _inner_minimum(prepared, model.inner_form, deadline)
+        return model.canonical(found)
+    seeds: list[Mapping[str, float]] = []
+    if model.inner_form is not None and not start:
+        # The unconstrained minimum, its kept parameters put in their place, is one more start.
+        inner = _inner_minimum(prepared, model.inner_form, deadline)
+        seeds.append({name: float(value) for name, value in inner.items()})
+    return model.canonical(_natural_minimum(prepared, model, start, seeds, bounds, deadline))
+
+
+def _inner_minimum(prepared: Prepared, form: InnerForm, deadline: Deadline) -> dict[str, np.longdouble]:
+    low, high = float(prepared.x.min()), float(prepared.x.max())
+    origin = low if form.shifts else 0.0
+    span = (high - origin) if form.shifts else max(abs(low), abs(high))
+    span = span or 1.0
+    u = (prepared.x - origin) / span
+    problem = _inner_problem(form)
+    data = _data(prepared, u)
+    small = condense(data)
+    shapes = form.shapes(small.x)
+    rss = try_all(problem, small, shapes)
+    single = len(form.nonlinear) == 1
+    starts = shapes[valleys(rss, 4) if single else apart(shapes, rss, 8)]
+    whole = len(small.x) == len(data.x)
+    if len(starts):
+        found, coefficients, rss = descend(problem, small, starts, 200 if whole else 30, None, deadline)
+    if not whole:
+        if len(starts):
+            starts = found[distinct(found, rss, 2)]
+        if form.more is not None:
+            extra = form.more(u, data.y)
+            rss_all = try_all(problem, data, np.concatenate([starts, extra]))
+            starts = np.concatenate([starts, extra])[np.argsort(rss_all, kind="stable")[:1]]
+        if len(starts):
+            found, coefficients, rss = descend(problem, data, starts, 60, None, deadline)
+    if not len(starts) or not np.isfinite(rss[0]):
+        raise _Nowhere
+    alike = np.flatnonzero(rss <= rss[0] * (1 + _ALIKE) + 1e-28 * len(u))
+    best = alike[np.argmin(np.abs(found[alike, 0]))]  # of equally good ones, the plainest
+    inner = dict(zip(form.nonlinear, found[best].astype(np.longdouble), strict=True))
+    scaled = coefficients[best].astype(np.longdouble) * prepared.y_scale
+    inner |= dict(zip(form.linear, scaled, strict=True))
+    with np.errstate(all="ignore"):
+        return form.natural(inner, np.longdouble(origin), np.longdouble(span))
+
+
+_problems: dict[str, Separable] = {}
+
+
+def _inner_problem(form: InnerForm) -> Separable:
+    """One a family, compiled once."""
+    if form.formula not in _problems:
+        _problems[form.formula] = Separable(parse(form.formula).tree, "x", form.linear, form.nonlinear, {})
+    return _problems[form.formula]
+
+
+def _natural_problem(model: Model, bounds: Bounds) -> Separable:
+    free = model.free_names
+    linear = [name for name in model.linear if name in free and name not in bounds]
+    return Separable(
+        model.expression, model.variable, linear, [name for name in free if name not in linear], model.fixed
+    )
+
+
+def _natural_minimum(
+    prepared: Prepared,
+    model: Model,
+    start: Mapping[str, float],
+    seeds: list[Mapping[str, float]],
+    bounds: Bounds,
+    deadline: Deadline,
+) -> dict[str, np.longdouble]:
+    problem = _natural_problem(model, bounds)
+    data = _scaled_data(prepared, problem)
+    names = problem.nonlinear
+    limits = _limits(names, bounds)
+    missing = [name for name in names if name not in start]
+    if missing:
+        reach = _reach(prepared, model, names, bounds)
+        starts, _ = search(problem, data, reach, limits, deadline)
+        if seeds:
+            seeded = np.array([[seed[name] for name in names] for seed in seeds])
+            starts = np.concatenate([limits.clip(seeded) if limits else seeded, starts])
+        for i, name in enumerate(names):
+            if name in start:
+                starts[:, i] = start[name]
+    else:
+        starts = np.array([[start[name] for name in names]], dtype=float).reshape(1, len(names))
+        starts = limits.clip(starts) if limits else starts
+    if not len(starts):
+        raise _Nowhere
+    found, coefficients, rss = descend(problem, data, starts, 400, limits, deadline)
+    if not np.isfinite(rss[0]):
+        raise _Nowhere
+    size = prepared.y_scale if not problem.has_offset else np.longdouble(1)
+    values = {name: np.longdouble(value) for name, value in model.fixed.items()}
+    values |= dict(zip(names, found[0].astype(np.longdouble), strict=True))
+    values |= dict(zip(problem.linear, coefficients[0].astype(np.longdouble) * size, strict=True))
+    return {name: values[name] for name in model.parameter_names}
+
+
+def _scaled_data(prepared: Prepared, problem: Separable) -> Data:
+    """y of size one where the whole curve scales with it; otherwise weights that make the residuals of size one."""
+    data = _data(prepared, prepared.x)
+    if problem.has_offset:
+        size = float(prepared.y_scale)
+        root = np.full(len(data.x), 1 / size) if data.root is None else data.root / size
+        return Data(data.x, data.y * size, root)
+    return data
+
+
+def _reach(prepared: Prepared, model: Model, names: tuple[str, ...], bounds: Bounds) -> list[Spread]:
+    y = prepared.readings.y[prepared.readings.used]
+    found = spreads(model.expression, model.variable, names, prepared.x, y)
+    for i, name in enumerate(names):
+        low, high = bounds.get(name, (-np.inf, np.inf))
+        if np.isfinite(low) and np.isfinite(high):
+            found[i] = _within(low, high)
+    return found
+
+
+def _within(low: float, high: float) -> Spread:
+    if low > 0 and high > 50 * low:
+        return lambda v: np.exp(np.log(low) + v * np.log(high / low))
+    return lambda v: low + v * (high - low)
+
+
+def _limits(names: tuple[str, ...], bounds: Bounds) -> Limits | None:
+    if not bounds:
+        return None
+    low, high = (
+        np.array([bounds.get(name, (-np.inf, np.inf))[side] for name in names], dtype=float) for side in (0, 1)
+    )
+    return Limits(low, high)
+
+
+def _random_values(prepared: Prepared, model: Model, count: int) -> Iterator[dict[str, float]]:
+    """Parameter values spread over their reach, always the same."""
+    free = model.free_names
+    reach = _reach(prepared, model, free, {})
+    points = low_discrepancy(count, len(free))
+    for point in points:
+        yield dict(model.fixed) | {name: float(reach[i](point[i : i + 1])[0]) for i, name in enumerate(free)}
+
+
+def _explain_failure(prepared: Prepared, model: Model, started: bool) -> UndefinedAt | NoFit | OutsideSense:
+    """Why no parameters were found: readings at which the model never has a value, or starts that lead nowhere."""
+    undefined = np.ones(len(prepared.x), dtype=bool)
+    for values in _random_values(prepared, model, 64):
+        undefined &= ~np.isfinite(model.evaluate(prepared.x, values))
+    rows = np.flatnonzero(prepared.readings.used)[undefined]
+    if len(rows) and len(rows) < len(prepared.x):
+        return UndefinedAt(
+            tuple(rows.tolist()),
+            "The model has no value at these readings, whatever its parameters",
+            "Set them aside, shift x, or choose another model.",
+        )
+    if started:
+        return OutsideSense(
+            "start", "the model has no value at the readings from there. Try other values, or give none."
+        )
+    return NoFit(
+        "No parameters were found at which this model has a value at every reading. Check the formula: a root or a "
+        "logarithm of something negative, a division by zero, or a value that grows beyond all numbers."
+    )
+
+
+def _settle(
+    prepared: Prepared,
+    model: Model,
+    values: dict[str, np.longdouble],
+    bounds: Bounds,
+    deadline: Deadline,
+    held: tuple[Held, ...],
+) -> Solved:
+    """Hold what cannot move or cannot be told, polish the rest, and sum up."""
+    with np.errstate(all="ignore"):
+        check_values({name: float(value) for name, value in values.items()})
+    for name in model.free_names:
+        low, high = bounds.get(name, (-np.inf, np.inf))
+        edge = (
+            low if values[name] <= low + 1e-9 * abs(low) else high if values[name] >= high - 1e-9 * abs(high) else None
+        )
+        if edge is not None:
+            model = model.with_fixed({name: edge})
+            values = {**values, name: np.longdouble(edge)}
+            held = (*held, Held(name, edge, "bound"))
+    plain = {name: float(value) for name, value in values.items()}
+    directions = null_directions(model, prepared.x, plain, model.free_names) if model.free_names else None
+    if directions is not None and len(directions):
+        return _hold_one(prepared, model, values, directions[0], bounds, deadline, held)
+    try:
+        polished = polish(prepared, model, values)
+    except DependentColumn as cause:
+        name = model.free_names[cause.index]
+        return _settle(
+            prepared,
+            model.with_fixed({name: plain[name]}),
+            values,
+            bounds,
+            deadline,
+            (*held, Held(name, plain[name], "redundant", "")),
+        )
+    for name in model.free_names:
+        low, high = bounds.get(name, (-np.inf, np.inf))
+        if not low <= polished.values[name] <= high:
+            edge = low if polished.values[name] < low else high
+            return _settle(prepared, model, {**values, name: np.longdouble(edge)}, bounds, deadline, held)
+    return _sum_up(prepared, model, polished, held, deadline.missed)
+
+
+def _hold_one(
+    prepared: Prepared,
+    model: Model,
+    values: dict[str, np.longdouble],
+    direction: Array,
+    bounds: Bounds,
+    deadline: Deadline,
+    held: tuple[Held, ...],
+) -> Solved:
+    """Keep one of the parameters that do the same job, at a plain value where the curve stays as good."""
+    plain = {name: float(value) for name, value in values.items()}
+    names = involved(direction, plain, model.free_names)
+    combination = known_combination(model, prepared.x, plain, names)
+    rest = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
+    weighted = rest if prepared.root is None else rest * prepared.root
+    allowed = float(np.dot(weighted, weighted)) * (1 + 1e-6) + 1e-24 * len(rest)
+    search_first = [name for name in names if name not in model.linear] or names
+    for name in search_first:
+        for value in (0.0, 1.0, -1.0):
+            low, high = bounds.get(name, (-np.inf, np.inf))
+            if not low <= value <= high:
+                continue
+            kept = model.with_fixed({name: value})
+            kept.inner_form = None
+            try:
+                again = _natural_minimum(prepared, kept, {}, [], bounds, deadline)
+                solved = _settle(
+                    prepared, kept, again, bounds, deadline, (*held, Held(name, value, "redundant", combination))
+                )
+            except (_Nowhere, BeyondDoubles, NotIdentifiable):
+                continue
+            if solved.rss / float(prepared.y_scale) ** 2 <= allowed:
+                return solved
+    name = search_first[0]
+    return _settle(
+        prepared,
+        model.with_fixed({name: plain[name]}),
+        values,
+        bounds,
+        deadline,
+        (*held, Held(name, plain[name], "redundant", combination)),
+    )
+
+
+def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], cut_short: bool) -> Solved:
+    free = len(model.free_names)
+    weights = prepared.weights
+    total = np.longdouble(weights.sum())
+    centre = np.dot(weights, prepared.target) / total if model.has_constant else np.longdouble(0)
+    about = prepared.target - centre
+    whole = np.dot(weights * about, about)
+    rss = np.dot(polished.rest, polished.rest)
+    regression = max(whole - rss, np.longdouble(0))
+    rss_y, regression_y, ratio, exact = sums(prepared, rss, regression, reach_of(polished.rest), free)
+    with np.errstate(over="ignore", under="ignore"):
+        values = {name: float(polished.values[name]) for name in model.parameter_names}
+        check_values(values)
+        covariance, root, sizes = spread_covariance(model, polished, prepared.y_scale)
+        rest = polished.rest if prepared.root is None else polished.rest / prepared.root
+        residuals = (rest * prepared.y_scale).astype(np.float64)
+    return Solved(
+        model, values, covariance, NonlinearCurve(model, values, root, sizes), residuals, polished.solution.leverage,
+        rss_y, regression_y, ratio, exact, held, cut_short,
+    )  # fmt: skip

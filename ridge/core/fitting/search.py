@@ -1,0 +1,143 @@
+"""The best minimum without starting values: trials on scales from the readings, then downhill from the promising ones."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+import numpy as np
+import numpy.typing as npt
+
+from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.descend import Data, Limits, descend
+from ridge.core.fitting.separable import Separable
+from ridge.core.fitting.trials import Spread, low_discrepancy
+from ridge.core.readings import Array
+
+Indices = npt.NDArray[np.intp]
+
+CONDENSED = 240
+"""Readings that a search over many trials works on at most; the last descent takes all of them."""
+ROOM = 2_000_000
+"""Numbers held at once by one block of trials."""
+
+
+def condense(data: Data) -> Data:
+    """The readings in order of x; of many, the means of groups of neighbours, each with the weight of its group."""
+    order = np.argsort(data.x, kind="stable")
+    x, y = data.x[order], data.y[order]
+    root = None if data.root is None else data.root[order]
+    if len(x) <= 4 * CONDENSED // 3:
+        return Data(x, y, root)
+    starts = np.linspace(0, len(x), CONDENSED, endpoint=False).astype(np.int64)
+    weights = np.ones(len(x)) if root is None else root * root
+    total = np.add.reduceat(weights, starts)
+    return Data(
+        np.add.reduceat(weights * x, starts) / total, np.add.reduceat(weights * y, starts) / total, np.sqrt(total)
+    )
+
+
+def try_all(problem: Separable, data: Data, shapes: Array) -> Array:
+    """Sum of squares of every trial, the linear parameters at their best."""
+    block = max(1, ROOM // (len(data.x) * (len(problem.linear) + 2)))
+    with np.errstate(all="ignore"):
+        return np.concatenate(
+            [
+                problem.project(data.x, data.y, data.root, shapes[start : start + block]).rss
+                for start in range(0, len(shapes), block)
+            ]
+        )
+
+
+def valleys(rss: Array, most: int) -> Indices:
+    """Indices of the local minima of a scan along one parameter, deepest first."""
+    padded = np.concatenate([[np.inf], rss, [np.inf]])
+    lowest = (rss <= padded[:-2]) & (rss < padded[2:]) & np.isfinite(rss)
+    found = np.flatnonzero(lowest)
+    return found[np.argsort(rss[found], kind="stable")[:most]]
+
+
+def apart(shapes: Array, rss: Array, most: int) -> Indices:
+    """Indices of the best trials that do not crowd each other, deepest first.
+
+    Distances are counted in ranks along each parameter, so that no unit matters.
+    """
+    order = np.argsort(rss, kind="stable")
+    order = order[np.isfinite(rss[order])][: 40 * most]
+    if not len(order):
+        return order
+    place = np.argsort(np.argsort(shapes, axis=0, kind="stable"), axis=0, kind="stable")[order] / len(shapes)
+    chosen: list[int] = []
+    for i in range(len(order)):
+        if all(np.max(np.abs(place[i] - place[j])) > 0.06 for j in chosen):
+            chosen.append(i)
+            if len(chosen) == most:
+                break
+    return order[chosen]
+
+
+def search(
+    problem: Separable, data: Data, reach: Sequence[Spread], limits: Limits | None, deadline: Deadline
+) -> tuple[Array, Array]:
+    """Minima of a problem with k nonlinear parameters, (number, k) and their sums of squares, best first.
+
+    ``reach``: where each nonlinear parameter is looked for. Works on the condensed readings.
+    """
+    k = len(problem.nonlinear)
+    if k == 0:
+        return np.zeros((1, 0)), np.zeros(1)
+    small = condense(data)
+
+    def placed(points: Array) -> Array:
+        shapes = np.stack([spread(points[:, i]) for i, spread in enumerate(reach)], axis=1)
+        return limits.clip(shapes) if limits else shapes
+
+    if k == 1:
+        shapes = np.sort(placed((np.arange(512)[:, None] + 0.5) / 512), axis=0)
+        rss = try_all(problem, small, shapes)
+        starts = shapes[valleys(rss, 8)]
+    else:
+        shapes = placed(low_discrepancy(min(384 * k, 1600), k))
+        rss = try_all(problem, small, shapes)
+        seeds = shapes[apart(shapes, rss, 8)]
+        starts = np.concatenate(
+            [shapes[apart(shapes, rss, 16)], _scan_each(problem, small, seeds, placed, k, deadline)]
+        )
+    starts, _, rss = descend(problem, small, starts, 25, limits, deadline)
+    best = distinct(starts, rss, 8)
+    starts, _, rss = descend(problem, small, starts[best], 80, limits, deadline)
+    best = distinct(starts, rss, 4)
+    return starts[best], rss[best]
+
+
+def _scan_each(
+    problem: Separable, data: Data, seeds: Array, placed: Callable[[Array], Array], k: int, deadline: Deadline
+) -> Array:
+    """Improve each seed by scanning one parameter after the other with the rest held."""
+    steps = 96
+    scan = (np.arange(steps) + 0.5) / steps
+    seeds = seeds.copy()
+    for _ in range(2):
+        for i in range(k):
+            if deadline.passed or not len(seeds):
+                return seeds
+            values = placed(np.repeat(scan[:, None], k, axis=1))[:, i]
+            trials = np.repeat(seeds, steps + 1, axis=0)
+            trials.reshape(len(seeds), steps + 1, k)[:, :steps, i] = values
+            rss = try_all(problem, data, trials).reshape(len(seeds), steps + 1)
+            best = np.argmin(rss, axis=1)
+            seeds = trials.reshape(len(seeds), steps + 1, k)[np.arange(len(seeds)), best]
+    return seeds
+
+
+def distinct(shapes: Array, rss: Array, most: int) -> list[int]:
+    """The best minima, each once."""
+    chosen: list[int] = []
+    for i in range(len(rss)):
+        if np.isfinite(rss[i]) and all(
+            abs(rss[i] - rss[j]) > 1e-9 * rss[j] or not np.allclose(shapes[i], shapes[j], rtol=1e-5, atol=0)
+            for j in chosen
+        ):
+            chosen.append(i)
+            if len(chosen) == most:
+                break
+    return chosen

@@ -1,0 +1,120 @@
+"""What every way of solving hands on to be dressed as a fit."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridge.core.errors import BeyondDoubles, OutsideSense
+from ridge.core.fitting.curve import Curve
+from ridge.core.models.base import Extended, ExtendedNumber, Model
+from ridge.core.readings import Array, Readings
+
+
+@dataclass(frozen=True)
+class Held:
+    """A parameter that was kept although the user did not ask for it.
+
+    ``why``: "bound" (it ran against a bound) or "redundant" (the readings cannot tell it). ``combination``: what can
+    be known of the redundant ones.
+    """
+
+    name: str
+    value: float
+    why: str
+    combination: str = ""
+
+
+@dataclass(frozen=True)
+class Solved:
+    """Parameters and sums of one solve.
+
+    Sums of squares are in squared units of y; ``residuals`` and ``leverage`` belong to the readings in use;
+    ``unit_covariance`` has a row per parameter, zeros for fixed ones, for readings of variance one.
+    """
+
+    model: Model
+    values: dict[str, float]
+    unit_covariance: Array
+    curve: Curve
+    residuals: Array
+    leverage: Array
+    rss: float
+    regression: float
+    ratio: float
+    exact: bool
+    held: tuple[Held, ...] = ()
+    cut_short: bool = False
+
+
+@dataclass(frozen=True)
+class Prepared:
+    """Readings in use, scaled so that y is of size one. ``root``: square roots of the weights, None where all are one."""
+
+    readings: Readings
+    x: Array
+    long_x: Extended
+    target: Extended
+    y_scale: ExtendedNumber
+    weights: Array
+    root: Extended | None
+
+
+def power_of_two(reach: ExtendedNumber) -> ExtendedNumber:
+    """The power of two, exact in binary, that brings values of this size to at most one; 1 for zero."""
+    return np.longdouble(np.ldexp(np.longdouble(1), int(np.frexp(reach)[1])))
+
+
+def reach_of(values: Array | Extended, about: ExtendedNumber | float = 0.0) -> ExtendedNumber:
+    """Farthest distance of the values from a point."""
+    return np.longdouble(max(np.longdouble(values.max()) - about, about - np.longdouble(values.min())))
+
+
+def prepare(readings: Readings) -> Prepared:
+    """The readings in use, ready to be solved. Raises OutsideSense for weights too large to be added up."""
+    used = readings.used
+    x, weights = readings.x[used], readings.used_weights
+    with np.errstate(over="ignore"):
+        if not np.isfinite(weights.sum()):
+            raise OutsideSense(
+                "weight", "the weights are too large to be added up. Divide all of them by the same number."
+            )
+    target = readings.y[used].astype(np.longdouble)
+    y_scale = power_of_two(reach_of(target))
+    target /= y_scale
+    root = None if np.all(weights == 1) else np.sqrt(weights.astype(np.longdouble))
+    return Prepared(readings, x, x.astype(np.longdouble), target, y_scale, weights, root)
+
+
+def sums(
+    prepared: Prepared, rss: ExtendedNumber, regression: ExtendedNumber, farthest: ExtendedNumber, free: int
+) -> tuple[float, float, float, bool]:
+    """Residual and regression sum of squares, their ratio, and whether the fit is exact.
+
+    ``rss``, ``regression`` and ``farthest`` (the largest weighted residual) in units of ``y_scale``. A fit is exact
+    where no residual is larger than the rounding of the readings. Raises BeyondDoubles.
+    """
+    n = len(prepared.x)
+    y = prepared.readings.y[prepared.readings.used]
+    largest = max(reach_of(y), prepared.y_scale / 2)
+    noise = 4 * np.finfo(np.float64).eps * np.longdouble(np.sqrt(prepared.weights.max())) * largest / prepared.y_scale
+    exact = n > free and bool(farthest <= noise)
+    if n == free:
+        rss = np.longdouble(0)
+    if regression <= n * noise**2 and np.ptp(y) == 0:
+        regression = np.longdouble(0)
+    held = []
+    with np.errstate(over="ignore", under="ignore"):
+        for sum_of_squares in (rss, regression):
+            held.append(float(sum_of_squares * prepared.y_scale**2))
+            if not np.isfinite(held[-1]) or (sum_of_squares > 0 and held[-1] < np.finfo(np.float64).tiny):
+                raise BeyondDoubles("sum of squares")
+        return held[0], held[1], float(regression / rss) if rss > 0 else np.inf, exact
+
+
+def check_values(values: dict[str, float]) -> None:
+    """Raise BeyondDoubles for a parameter that a double cannot hold."""
+    for name, value in values.items():
+        if not np.isfinite(value):
+            raise BeyondDoubles(name)

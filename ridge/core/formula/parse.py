@@ -1,0 +1,390 @@
+"""Text to tree. What a user may write, and what is said where it cannot be read."""
+
+from __future__ import annotations
+
+import difflib
+import re
+import unicodedata
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any, NoReturn
+
+from lark import Lark, Token, UnexpectedCharacters, UnexpectedInput, UnexpectedToken, v_args
+from lark.exceptions import VisitError
+from lark.visitors import Transformer_NonRecursive
+
+from ridge.core.errors import FormulaError
+from ridge.core.formula.functions import ALIASES, FUNCTIONS, IN_DEGREES
+from ridge.core.formula.grammar import GRAMMAR, LETTER, NAME, RAISED, SUBSCRIPTS
+from ridge.core.formula.tree import (
+    Call,
+    Choice,
+    Comparison,
+    Constant,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Operation,
+    children,
+    number,
+)
+
+LONGEST = 1000
+DEEPEST = 100
+LONGEST_CHAIN = 150
+
+_SAME = str.maketrans("−–×·⋅∙÷[]{}µ", "--****/()()μ")
+_RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
+_LOWERED = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
+_COMPARE = {"==": "=", "≤": "<=", "≥": ">=", "≠": "!="}
+_LEFT_SIDE = re.compile(rf"\s*(?:{NAME})\s*(?:\(\s*{NAME}\s*\)\s*)?=(?!=)")
+_CALLED = re.compile(rf"({NAME})\s*\(")
+_LETTER = re.compile(rf"[{LETTER}]")
+_ONE_LETTER = re.compile(rf"[{LETTER}](?:_?[0-9]+|[{SUBSCRIPTS}]+|_[{LETTER}0-9]+)?")
+_DECIMAL_COMMA = re.compile(r"[0-9],[0-9]")
+
+_POSSIBLE = {
+    "NUMBER": "a number", "NAME": "a name", "LPAR": "(", "RPAR": ")", "FUNCTION": "a function", "PLUS": "+", "MINUS": "−",
+    "TIMES": "×", "OVER": "/", "_HAT": "^", "COMMA": "a comma", "COMPARE": "a comparison such as <",
+    "$END": "the end", "RAISED": "a raised number",
+}  # fmt: skip
+_STARTS = {"NUMBER", "NAME", "FUNCTION", "LPAR", "IF", "PLUS", "MINUS"}
+
+
+@dataclass(frozen=True)
+class Parsed:
+    """A formula as a tree. ``names`` in order of first appearance, the independent variable left out."""
+
+    tree: Node
+    names: tuple[str, ...]
+    variable: str
+
+
+@lru_cache(maxsize=1)
+def _parser() -> Lark:
+    grammar = GRAMMAR.replace('| "="', '| "=" | "≤" | "≥" | "≠"')
+    return Lark(grammar, parser="lalr", lexer="basic", maybe_placeholders=False)
+
+
+def same_name(name: str) -> str:
+    """The form in which ``x0``, ``x_0`` and ``x₀`` are one name."""
+    return name.translate(_LOWERED).replace("_", "")
+
+
+@v_args(inline=True)
+class _Build(Transformer_NonRecursive[Any, Node]):
+    """Builds the tree bottom-up, one call a rule."""
+
+    def __init__(self, variable: str, degrees: bool) -> None:
+        super().__init__()
+        self.variable, self.degrees = variable, degrees
+        self.spelling: dict[str, str] = {same_name(variable): variable}
+
+    def NUMBER(self, token: Token) -> Node:
+        value = float(token)
+        if value == float("inf"):
+            raise FormulaError(
+                f"{token} is too large to compute with.",
+                token.start_pos or 0,
+                len(token),
+                str(token),
+                "a smaller number",
+            )
+        return Number(value, str(token))
+
+    def NAME(self, token: Token) -> Node:
+        name = str(token)
+        if name != self.variable and name in ("e", "pi", "π"):
+            return Constant("e" if name == "e" else "pi")
+        if name == "log":
+            _ambiguous_log(token.start_pos or 0)
+        return Name(self.spelling.setdefault(same_name(name), name))
+
+    def sum(self, left: Node, sign: Token, right: Node) -> Node:
+        return Operation(str(sign), left, right)
+
+    product = sum
+
+    def implicit(self, left: Node, right: Node) -> Node:
+        return Operation("*", left, right)
+
+    def minus(self, _: Token, part: Node) -> Node:
+        return Negative(part)
+
+    def plus(self, _: Token, part: Node) -> Node:
+        return part
+
+    def hat(self, base: Node, exponent: Node) -> Node:
+        return Operation("^", base, exponent)
+
+    def superscript(self, base: Node, raised: Token) -> Node:
+        return Operation("^", base, _exponent(raised))
+
+    def bracket(self, inner: Node) -> Node:
+        return inner
+
+    @v_args(inline=False)
+    def arguments(self, parts: list[Node]) -> Any:
+        return parts
+
+    def call(self, function: Token, arguments: list[Node]) -> Node:
+        name = ALIASES.get(str(function), str(function))
+        wanted = len(FUNCTIONS[name].derivatives)
+        start = function.start_pos or 0
+        if len(arguments) != wanted and not (name in ("min", "max") and len(arguments) > 1):
+            needs = "one value" if wanted == 1 else "two values, with a comma between them"
+            raise FormulaError(
+                f"{name} takes {needs}; {len(arguments)} {'is' if len(arguments) == 1 else 'are'} given. "
+                "A decimal sign is written as a point.",
+                start, len(function), str(function), needs,
+            )  # fmt: skip
+        if self.degrees:
+            name = IN_DEGREES.get(name, name)
+        if len(arguments) == 1:
+            return Call(name, (arguments[0],))
+        result = arguments[0]
+        for argument in arguments[1:]:
+            result = Call(name, (result, argument))
+        return result
+
+    def call_to_power(self, function: Token, exponent: Node | Token, arguments: list[Node]) -> Node:
+        raised = _exponent(exponent) if isinstance(exponent, Token) else exponent
+        if isinstance(raised, Negative):
+            _ambiguous_inverse(str(function), function.start_pos or 0)
+        return Operation("^", self.call(function, arguments), raised)
+
+    def comparison(self, left: Node, sign: Token, right: Node) -> Node:
+        return Comparison(_COMPARE.get(str(sign), str(sign)), left, right)
+
+    def choice(self, _: Token, condition: Comparison, yes: Node, no: Node) -> Node:
+        return Choice(condition, yes, no)
+
+
+def _exponent(raised: Token) -> Node:
+    text = str(raised).translate(_RAISED)
+    if not re.fullmatch("-?[0-9]{1,3}", text):
+        raise FormulaError(
+            "A raised number is digits, with a minus in front at most.",
+            raised.start_pos or 0,
+            len(raised),
+            str(raised),
+            "a raised number such as ² or ⁻¹",
+        )
+    return Negative(number(int(text[1:]))) if text.startswith("-") else number(int(text))
+
+
+def _ambiguous_log(position: int) -> NoReturn:
+    raise FormulaError(
+        "'log' is written for the natural logarithm and for that to base 10. Write ln for the natural one, "
+        "log10 or log2 for those to base 10 or 2.",
+        position, 3, "log", "ln, log10 or log2",
+    )  # fmt: skip
+
+
+def _ambiguous_inverse(function: str, position: int) -> NoReturn:
+    arc = f"a{function}" if f"a{function}" in FUNCTIONS else ""
+    inverse = f"{arc}(…) for the angle, or " if arc else ""
+    raise FormulaError(
+        f"{function} to the power −1 can mean two things. Write {inverse}1/{function}(…) for one over it.",
+        position, len(function), function, f"{inverse}1/{function}(…)",
+    )  # fmt: skip
+
+
+def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple[str, ...] | None = None) -> Parsed:
+    """Read a formula.
+
+    Parameters
+    ----------
+    text : str
+        For instance ``p*exp(-q*t)+r``; a left side such as ``y =`` is passed over.
+    variable : str
+        Name of the independent variable.
+    degrees : bool
+        Whether sin, cos, tan and their inverses count angles in degrees instead of radians.
+    known : tuple of str, optional
+        The only names allowed besides the variable. Left out, every other name is a parameter.
+
+    Raises
+    ------
+    FormulaError
+        With position, what was found and what would be possible.
+    """
+    if len(text) > LONGEST:
+        raise FormulaError(
+            f"The formula has {len(text)} characters; {LONGEST} at most. Shorten it, or split it into columns.",
+            LONGEST, len(text) - LONGEST,
+        )  # fmt: skip
+    # A left side is blanked, so that positions stay those of the text as typed.
+    left = _LEFT_SIDE.match(text)
+    prepared = text.translate(_SAME)
+    if left:
+        prepared = " " * left.end() + prepared[left.end() :]
+    if not prepared.strip():
+        raise FormulaError("There is no formula yet. Write one in " + variable + ", such as a*x + b.", 0, 0)
+    _check_letters(prepared, text)
+    _check_depth(prepared)
+    _check_calls(prepared, variable)
+    build = _Build(variable, degrees)
+    try:
+        tree = build.transform(_parser().parse(prepared))
+    except UnexpectedInput as error:
+        _explain(error, prepared, text)
+    except VisitError as error:
+        if isinstance(error.orig_exc, FormulaError):
+            raise error.orig_exc from None
+        raise
+    # The bare name or number that is the whole formula comes back as it is.
+    _check_tree_depth(tree)
+    names: dict[str, None] = {}
+    for match in re.finditer(NAME, prepared):
+        name = build.spelling.get(same_name(match.group()))
+        if name is not None and name != variable and match.group() not in FUNCTIONS:
+            names.setdefault(name)
+    if known is not None:
+        _check_known(names, known, variable, prepared)
+    return Parsed(tree, tuple(names), variable)
+
+
+def _check_letters(prepared: str, text: str) -> None:
+    for position, letter in enumerate(prepared):
+        if letter.isalpha() and not _LETTER.fullmatch(letter) and not re.fullmatch(f"[{RAISED}{SUBSCRIPTS}]", letter):
+            name = unicodedata.name(letter, "an unknown letter").lower()
+            plain = unicodedata.normalize("NFKC", letter)
+            looks = f" Type '{plain}' instead." if plain != letter and _LETTER.fullmatch(plain[:1]) else ""
+            raise FormulaError(
+                f"'{text[position]}' is a letter that formulas do not use ({name}); it may look like another one."
+                f"{looks or ' Type it again with a Latin or Greek letter.'}",
+                position, 1, text[position], "a Latin or Greek letter",
+            )  # fmt: skip
+
+
+def _check_depth(prepared: str) -> None:
+    """Brackets that close too early, are left open, or go too deep; said before parsing, where it is clearest."""
+    opened: list[int] = []
+    for position, letter in enumerate(prepared):
+        if letter == "(":
+            opened.append(position)
+            if len(opened) > DEEPEST:
+                raise FormulaError(
+                    f"More than {DEEPEST} brackets stand inside one another. Simplify the formula.", position, 1, "("
+                )
+        elif letter == ")":
+            if not opened:
+                raise FormulaError(
+                    "This bracket closes nothing: take it out, or open one before it.", position, 1, ")", "no bracket"
+                )
+            opened.pop()
+    if opened:
+        raise FormulaError("This bracket is never closed: add a ')'.", opened[-1], 1, "(", "a ')' further on")
+
+
+def _check_calls(prepared: str, variable: str) -> None:
+    for match in _CALLED.finditer(prepared):
+        name, start = match.group(1), match.start(1)
+        if name in FUNCTIONS or name in ALIASES or name in ("if", variable, "pi", "e", "π"):
+            continue
+        if name == "log":
+            _ambiguous_log(start)
+        if _ONE_LETTER.fullmatch(name):
+            continue
+        near = difflib.get_close_matches(name.lower(), [*FUNCTIONS, *ALIASES], n=1, cutoff=0.6)
+        meant = f"Did you mean {near[0]}? " if near else ""
+        raise FormulaError(
+            f"'{name}' is not a function that formulas know. {meant}For a product write {name}*(…).",
+            start, len(name), name, near[0] if near else "a function, or * between name and bracket",
+        )  # fmt: skip
+
+
+def _check_tree_depth(tree: Node) -> None:
+    waiting = [(tree, 1)]
+    while waiting:
+        node, depth = waiting.pop()
+        if depth > LONGEST_CHAIN:
+            raise FormulaError(
+                f"More than {LONGEST_CHAIN} operations follow one another. Simplify the formula, or split it into columns.",
+                0, 0,
+            )  # fmt: skip
+        waiting.extend((child, depth + 1) for child in children(node))
+
+
+def _check_known(names: dict[str, None], known: tuple[str, ...], variable: str, prepared: str) -> None:
+    allowed = {same_name(name) for name in known}
+    for name in names:
+        if same_name(name) not in allowed:
+            found = re.search(rf"(?<![{LETTER}0-9_]){re.escape(name)}", prepared)
+            near = difflib.get_close_matches(name, [*known, variable, *FUNCTIONS], n=1, cutoff=0.5)
+            meant = f"Did you mean {near[0]}?" if near else f"Known here: {', '.join([variable, *known])}."
+            raise FormulaError(
+                f"There is no '{name}'. {meant}", found.start() if found else 0, len(name), name,
+                near[0] if near else "a known name",
+            )  # fmt: skip
+
+
+def _explain(error: UnexpectedInput, prepared: str, text: str) -> NoReturn:
+    """The parser's error in the words of somebody who writes formulas."""
+    position = min(error.pos_in_stream if error.pos_in_stream is not None else len(text), len(text))
+    token = getattr(error, "token", None)
+    if isinstance(error, UnexpectedToken) and isinstance(token, Token) and token.type == "$END":
+        position = len(text.rstrip())
+    before = prepared[:position].rstrip()
+    found = ""
+    if isinstance(error, UnexpectedCharacters):
+        found = text[position : position + 1]
+        raise FormulaError(
+            f"'{found}' has no meaning in a formula. Take it out.",
+            position,
+            1,
+            found,
+            "letters, numbers, + − × / ^ ( )",
+        ) from None
+    if isinstance(token, Token) and token.type != "$END":
+        found = text[position : position + len(token)]
+    accepted: set[str] = set(getattr(error, "expected", ()) or ())
+    possible = _possible(accepted)
+    if found == "," and _DECIMAL_COMMA.match(prepared, position - 1):
+        raise FormulaError(
+            "A decimal sign is written as a point in formulas: 0.5, not 0,5.", position, 1, ",", "a point"
+        ) from None
+    last = re.search(rf"({NAME})$", before)
+    if last and last.group(1) in (*FUNCTIONS, *ALIASES, "if"):
+        name = last.group(1)
+        if found in ("^", "**") or before.endswith("^"):
+            _ambiguous_inverse(name, last.start(1))
+        raise FormulaError(
+            f"{name} needs brackets around its argument: write {name}(x).", position, max(1, len(found)), found, "("
+        ) from None
+    raised = re.search(rf"({NAME})\s*(\^|\*\*)$", before)
+    if raised and found in ("-", "−") and raised.group(1) in FUNCTIONS:
+        _ambiguous_inverse(raised.group(1), raised.start(1))
+    if not found:
+        raise FormulaError(f"The formula ends too early: {possible} is missing.", position, 0, "", possible) from None
+    if token is not None and token.type == "NUMBER" and before and before[-1] not in "+-*/^(,<>=":
+        raise FormulaError(
+            f"A sign is missing before {found}: write * for a product.", position, len(found), found, "+ − × / ^"
+        ) from None
+    if token is not None and token.type == "COMPARE":
+        raise FormulaError(
+            f"'{found}' belongs inside if(…): if(x {found} 2, a, b).", position, len(found), found, possible
+        ) from None
+    if found == "," and re.search(r"(?:^|[^\w])if\s*\([^<>=!≤≥≠]*$", before):
+        raise FormulaError(
+            "if needs a comparison first: if(x < 2, a, b).", position, 1, ",", "a comparison such as <"
+        ) from None
+    if found == ",":
+        raise FormulaError(
+            "A comma only stands between the values of a function. A decimal sign is written as a point.",
+            position, 1, found, possible,
+        )  # fmt: skip
+    raise FormulaError(f"'{found}' cannot stand here; possible is {possible}.", position, len(found), found, possible)
+
+
+def _possible(accepted: set[str]) -> str:
+    if accepted >= {"NUMBER", "NAME"}:
+        return "a number, a name or a bracket"
+    words = [_POSSIBLE[name] for name in sorted(accepted & set(_POSSIBLE)) if name not in ("$END", "_HAT", "RAISED")]
+    if "RPAR" in accepted and "PLUS" in accepted:
+        return "+ − × / ^ or )"
+    if "PLUS" in accepted:
+        return "+ − × / ^"
+    return " or ".join(words) or "something else"

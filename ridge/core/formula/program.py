@@ -1,0 +1,131 @@
+"""Trees compiled to a flat list of array operations; what two trees share is computed once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from ridge.core.formula.functions import ALL_FUNCTIONS
+from ridge.core.formula.tree import (
+    Call,
+    Choice,
+    Comparison,
+    Constant,
+    Name,
+    Negative,
+    Node,
+    Number,
+    Operation,
+    children,
+)
+
+Values = Any  # an array of floats or long doubles, or one number
+
+_COMPARE: dict[str, Callable[..., Values]] = {
+    "<": np.less, "<=": np.less_equal, ">": np.greater, ">=": np.greater_equal, "=": np.equal, "!=": np.not_equal,
+}  # fmt: skip
+_CONSTANTS = {
+    "pi": np.longdouble("3.14159265358979323846264338327950288"),
+    "e": np.longdouble("2.71828182845904523536028747135266250"),
+}
+
+
+def _to_power(base: Values, exponent: Values) -> Values:
+    """Small whole exponents by multiplication: quicker, and exact for long doubles too."""
+    if np.ndim(exponent) == 0:
+        whole = float(exponent)
+        if whole == 2:
+            return base * base
+        if whole == 3:
+            return base * base * base
+        if whole == -1:
+            return 1 / base
+        if whole == 0.5:
+            return np.sqrt(base)
+    return np.power(base, exponent)
+
+
+_OPERATIONS: dict[str, Callable[..., Values]] = {
+    "+": np.add, "-": np.subtract, "*": np.multiply, "/": np.true_divide, "^": _to_power,
+}  # fmt: skip
+
+
+def _choose(condition: Values, yes: Values, no: Values) -> Values:
+    return np.where(condition, yes, no)
+
+
+class Program:
+    """Computes several trees at once.
+
+    ``names`` are the inputs in the order in which values are handed over. Inputs may be arrays of any shapes that
+    broadcast; long doubles stay long doubles.
+    """
+
+    def __init__(self, outputs: Sequence[Node], names: Sequence[str]) -> None:
+        self.names = tuple(names)
+        self._slots: dict[Node, int] = {Name(name): i for i, name in enumerate(names)}
+        self._constants: list[tuple[int, Any]] = []
+        self._steps: list[tuple[int, Callable[..., Values], tuple[int, ...]]] = []
+        self._count = len(self.names)
+        self._outputs = [self._place(output) for output in outputs]
+
+    def _place(self, root: Node) -> int:
+        """The slot of a node's value; parts before wholes, without recursion."""
+        waiting: list[tuple[Node, bool]] = [(root, False)]
+        while waiting:
+            node, ready = waiting.pop()
+            if node in self._slots:
+                continue
+            if not ready:
+                waiting.append((node, True))
+                waiting.extend((child, False) for child in children(node))
+                continue
+            slot = self._count
+            self._count += 1
+            self._slots[node] = slot
+            parts = tuple(self._slots[child] for child in children(node))
+            match node:
+                case Number(value):
+                    self._constants.append((slot, value))
+                case Constant(name):
+                    self._constants.append((slot, _CONSTANTS[name]))
+                case Negative():
+                    self._steps.append((slot, np.negative, parts))
+                case Operation(sign):
+                    self._steps.append((slot, _OPERATIONS[sign], parts))
+                case Call(function):
+                    self._steps.append((slot, ALL_FUNCTIONS[function].values, parts))
+                case Comparison(sign):
+                    self._steps.append((slot, _COMPARE[sign], parts))
+                case Choice():
+                    self._steps.append((slot, _choose, parts))
+                case Name(name):
+                    raise KeyError(name)
+        return self._slots[root]
+
+    def __call__(self, *inputs: Values) -> list[Values]:
+        """Values of the outputs; NaN or an infinity where they are undefined. Scalars stay scalars.
+
+        Call it inside ``np.errstate(all="ignore")``.
+        """
+        values: list[Values] = [None] * self._count
+        values[: len(inputs)] = inputs
+        extended = any(getattr(value, "dtype", None) == np.longdouble for value in inputs)
+        for slot, constant in self._constants:
+            values[slot] = constant if extended else float(constant)
+        for slot, function, parts in self._steps:
+            if len(parts) == 2:
+                values[slot] = function(values[parts[0]], values[parts[1]])
+            elif len(parts) == 1:
+                values[slot] = function(values[parts[0]])
+            else:
+                values[slot] = function(*(values[part] for part in parts))
+        return [values[slot] for slot in self._outputs]
+
+
+def evaluate(node: Node, inputs: Mapping[str, Values]) -> Values:
+    """The value of one tree."""
+    with np.errstate(all="ignore"):
+        return Program([node], tuple(inputs))(*inputs.values())[0]

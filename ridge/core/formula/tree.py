@@ -1,0 +1,220 @@
+"""The tree of a formula: a handful of immutable nodes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, fields
+from typing import Any
+
+
+def _remembered_hash(self: Any) -> int:
+    """A hash that is computed once: whole trees serve as keys."""
+    try:
+        return self._hash  # type: ignore[no-any-return]
+    except AttributeError:
+        value = hash((type(self).__name__, *(getattr(self, field.name) for field in fields(self))))
+        object.__setattr__(self, "_hash", value)
+        return value
+
+
+@dataclass(frozen=True)
+class Number:
+    value: float
+    text: str
+    __hash__ = _remembered_hash
+
+
+@dataclass(frozen=True)
+class Constant:
+    """π or e."""
+
+    name: str
+    __hash__ = _remembered_hash
+
+
+@dataclass(frozen=True)
+class Name:
+    """A parameter or the independent variable."""
+
+    name: str
+    __hash__ = _remembered_hash
+
+
+@dataclass(frozen=True)
+class Negative:
+    part: Node
+    __hash__ = _remembered_hash
+
+
+@dataclass(frozen=True)
+class Operation:
+    """``left`` and ``right`` joined by one of + - * / ^."""
+
+    sign: str
+    left: Node
+    right: Node
+    __hash__ = _remembered_hash
+
+
+@dataclass(frozen=True)
+class Call:
+    """A function of ``ridge.core.formula.functions`` and its arguments."""
+
+    function: str
+    arguments: tuple[Node, ...]
+    __hash__ = _remembered_hash
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """The condition of an ``if``; sign is one of < <= > >= = !=."""
+
+    sign: str
+    left: Node
+    right: Node
+    __hash__ = _remembered_hash
+
+
+@dataclass(frozen=True)
+class Choice:
+    """``if(condition, yes, no)``."""
+
+    condition: Comparison
+    yes: Node
+    no: Node
+    __hash__ = _remembered_hash
+
+
+Node = Number | Constant | Name | Negative | Operation | Call | Comparison | Choice
+
+
+def number(value: float) -> Number:
+    """A number made by the program rather than typed."""
+    return Number(float(value), f"{value:g}" if float(f"{value:g}") == value else repr(float(value)))
+
+
+ZERO, ONE = number(0), number(1)
+
+
+def children(node: Node) -> tuple[Node, ...]:
+    """The parts of a node, left to right."""
+    match node:
+        case Negative(part):
+            return (part,)
+        case Operation(_, left, right) | Comparison(_, left, right):
+            return (left, right)
+        case Call(_, arguments):
+            return arguments
+        case Choice(condition, yes, no):
+            return (condition, yes, no)
+        case _:
+            return ()
+
+
+def walk(node: Node) -> Iterator[Node]:
+    """The node and everything below it, in the order of reading."""
+    waiting = [node]
+    while waiting:
+        here = waiting.pop()
+        yield here
+        waiting.extend(reversed(children(here)))
+
+
+def names_in(node: Node) -> tuple[str, ...]:
+    """Names in order of first appearance."""
+    return tuple(dict.fromkeys(part.name for part in walk(node) if isinstance(part, Name)))
+
+
+def contains(node: Node, names: frozenset[str] | set[str]) -> bool:
+    """Whether any of the names occurs below."""
+    return any(isinstance(part, Name) and part.name in names for part in walk(node))
+
+
+# Building with the plainest simplifications, so that derivatives stay readable and quick.
+
+
+def _value(node: Node) -> float | None:
+    return node.value if isinstance(node, Number) else None
+
+
+def add(left: Node, right: Node) -> Node:
+    if _value(left) == 0:
+        return right
+    if _value(right) == 0:
+        return left
+    if isinstance(right, Negative):
+        return subtract(left, right.part)
+    return Operation("+", left, right)
+
+
+def subtract(left: Node, right: Node) -> Node:
+    if _value(right) == 0:
+        return left
+    if _value(left) == 0:
+        return negative(right)
+    if isinstance(right, Negative):
+        return add(left, right.part)
+    return ZERO if left == right else Operation("-", left, right)
+
+
+def negative(part: Node) -> Node:
+    if _value(part) == 0:
+        return ZERO
+    return part.part if isinstance(part, Negative) else Negative(part)
+
+
+def multiply(left: Node, right: Node) -> Node:
+    if _value(left) == 0 or _value(right) == 0:
+        return ZERO
+    if _value(left) == 1:
+        return right
+    if _value(right) == 1:
+        return left
+    if isinstance(left, Negative):
+        return negative(multiply(left.part, right))
+    if isinstance(right, Negative):
+        return negative(multiply(left, right.part))
+    return Operation("*", left, right)
+
+
+def divide(left: Node, right: Node) -> Node:
+    if _value(left) == 0:
+        return ZERO
+    if _value(right) == 1:
+        return left
+    return negative(divide(left.part, right)) if isinstance(left, Negative) else Operation("/", left, right)
+
+
+def power(base: Node, exponent: Node) -> Node:
+    if _value(exponent) == 0:
+        return ONE
+    return base if _value(exponent) == 1 else Operation("^", base, exponent)
+
+
+def call(function: str, *arguments: Node) -> Call:
+    return Call(function, arguments)
+
+
+def substitute(node: Node, values: Mapping[str, Node]) -> Node:
+    """The tree with names replaced."""
+    if not contains(node, set(values)):
+        return node
+    match node:
+        case Name(name):
+            return values.get(name, node)
+        case Negative(part):
+            return negative(substitute(part, values))
+        case Operation(sign, left, right):
+            return _JOIN[sign](substitute(left, values), substitute(right, values))
+        case Call(function, arguments):
+            return Call(function, tuple(substitute(argument, values) for argument in arguments))
+        case Choice(condition, yes, no):
+            compared = Comparison(
+                condition.sign, substitute(condition.left, values), substitute(condition.right, values)
+            )
+            return Choice(compared, substitute(yes, values), substitute(no, values))
+        case _:
+            return node
+
+
+_JOIN = {"+": add, "-": subtract, "*": multiply, "/": divide, "^": power}

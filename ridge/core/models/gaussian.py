@@ -1,0 +1,47 @@
+"""The Gaussian peak over a level."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from ridge.core.models.base import Array, Derived, InnerForm, Model
+
+
+def _shapes(u: Array) -> Array:
+    """Widths from a single reading to more than the range, centres inside it and just beyond."""
+    steps = np.diff(u)
+    steps = steps[steps > 0]
+    narrowest = np.median(steps) / 2 if len(steps) else 0.1
+    widths = np.geomspace(min(max(narrowest, 2e-3), 0.1), 2.0, 14)
+    centres = np.concatenate([[-1.0, -0.4], np.linspace(-0.1, 1.1, 49), [1.4, 2.0]])
+    return np.stack(np.meshgrid(widths, centres, indexing="ij"), axis=-1).reshape(-1, 2)
+
+
+def _natural(inner: dict[str, Any], origin: Any, span: Any) -> dict[str, Any]:
+    return {**inner, "width": span * inner["width"], "centre": origin + span * inner["centre"]}
+
+
+class Gaussian(Model):
+    """y = height·e^(−(x − centre)²/(2·width²)) + level; width is positive."""
+
+    family = "gaussian"
+    formula = "height*exp(-(x - centre)^2/(2*width^2)) + level"
+    parameter_names = ("height", "centre", "width", "level")
+    linear = ("height", "level")
+    constant = "level"
+    inner_form = InnerForm(formula, linear, ("width", "centre"), _shapes, _natural)
+    derived = (
+        Derived("full width at half maximum", "2*sqrt(2*ln(2))*abs(width)", (1, 0)),
+        Derived("area over the level", "height*abs(width)*sqrt(2*pi)", (1, 1)),
+    )
+
+    def __init__(self) -> None:
+        self.fixed = {}
+
+    def __repr__(self) -> str:
+        return "Gaussian()"
+
+    def canonical(self, values: dict[str, Any]) -> dict[str, Any]:
+        return values if "width" in self.fixed else {**values, "width": abs(values["width"])}

@@ -1,0 +1,56 @@
+"""Logarithmic models y = a·ln(x) + b, and with a shift y = a·ln(x − x0) + b."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from ridge.core.models.base import Array, Derived, InnerForm, LinearForm, Model
+
+
+def _shapes(u: Array) -> Array:
+    """Shifts below the first reading, from a hair's breadth to a thousand ranges away."""
+    return -np.geomspace(1e-6, 1e3, 80)[:, None]
+
+
+def _natural(inner: dict[str, Any], origin: Any, span: Any) -> dict[str, Any]:
+    return {"a": inner["a"], "x0": origin + span * inner["x0"], "b": inner["b"] - inner["a"] * np.log(span)}
+
+
+class Logarithmic(Model):
+    """y = a·ln(x) + b, a straight line against ln x.
+
+    Parameters
+    ----------
+    shift : bool
+        Whether x is counted from a fitted x0, which lies below the first reading: y = a·ln(x − x0) + b.
+
+    ln x takes the number of x in the unit of its column. A form such as a·ln(p·x + q) + d has one parameter too
+    many; it is this one with x0 = −q/p and b = d + a·ln p.
+    """
+
+    family = "logarithmic"
+    linear = ("a", "b")
+    constant = "b"
+    derived = (Derived("change per doubling", "a*ln(2)", (0, 1)),)
+    formula = "a*ln(x) + b"
+
+    def __init__(self, shift: bool = False) -> None:
+        self.fixed = {}
+        self.shift = shift
+        if shift:
+            self.parameter_names: tuple[str, ...] = ("a", "x0", "b")
+            self.formula = "a*ln(x - x0) + b"
+            self.inner_form = InnerForm(self.formula, self.linear, ("x0",), _shapes, _natural)
+        else:
+            self.parameter_names = ("a", "b")
+            self.linear_form = LinearForm(
+                (1, 0),
+                np.log,
+                "ln x has no value where x is 0 or negative",
+                "Set such readings aside, allow a shift, or choose another model.",
+            )
+
+    def __repr__(self) -> str:
+        return "Logarithmic(shift=True)" if self.shift else "Logarithmic()"

@@ -1,0 +1,69 @@
+"""Logistic growth between two levels."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from ridge.core.models.base import Array, Derived, InnerForm, Model
+
+
+def _shapes(u: Array) -> Array:
+    """Rates from a faint bend to a step between neighbours, midpoints inside the range and beyond."""
+    steps = np.diff(u)
+    steps = steps[steps > 0]
+    fastest = 8.0 / np.median(steps) if len(steps) else 8.0
+    sizes = np.geomspace(0.3, min(max(fastest, 10.0), 1e3), 16)
+    rates = np.concatenate([-sizes[::-1], sizes])
+    midpoints = np.concatenate([[-3.0, -1.2, -0.5], np.linspace(-0.1, 1.1, 25), [1.5, 2.2, 4.0]])
+    return np.stack(np.meshgrid(rates, midpoints, indexing="ij"), axis=-1).reshape(-1, 2)
+
+
+def _natural(inner: dict[str, Any], origin: Any, span: Any) -> dict[str, Any]:
+    natural = {**inner, "rate": inner["rate"] / span, "midpoint": origin + span * inner["midpoint"]}
+    if "rise" in natural:
+        natural["upper"] = natural["lower"] + natural.pop("rise")
+    return natural
+
+
+class Logistic(Model):
+    """y = upper/(1 + e^(−rate·(x − midpoint))), or with ``level=True`` from a lower level instead of zero.
+
+    With a level, upper lies above lower and rate may have either sign.
+    """
+
+    family = "logistic"
+
+    def __init__(self, level: bool = False) -> None:
+        self.level = level
+        self.fixed = {}
+        if level:
+            self.parameter_names: tuple[str, ...] = ("upper", "rate", "midpoint", "lower")
+            self.linear: tuple[str, ...] = ("upper", "lower")
+            self.formula = "lower + (upper - lower)/(1 + exp(-rate*(x - midpoint)))"
+            inner, inner_linear = "lower + rise/(1 + exp(-rate*(x - midpoint)))", ("rise", "lower")
+            self.constant = "lower"
+        else:
+            self.parameter_names = ("upper", "rate", "midpoint")
+            self.linear = inner_linear = ("upper",)  # type: ignore[assignment]
+            self.formula = inner = "upper/(1 + exp(-rate*(x - midpoint)))"
+            self.constant = None
+        self.inner_form = InnerForm(inner, inner_linear, ("rate", "midpoint"), _shapes, _natural)
+
+    def __repr__(self) -> str:
+        return f"Logistic(level={self.level})" if self.level else "Logistic()"
+
+    def canonical(self, values: dict[str, Any]) -> dict[str, Any]:
+        if not self.level or values["upper"] >= values["lower"] or {"upper", "lower", "rate"} & set(self.fixed):
+            return values
+        return {**values, "upper": values["lower"], "lower": values["upper"], "rate": -values["rate"]}
+
+    @property
+    def derived(self) -> tuple[Derived, ...]:
+        rise = "(upper - lower)" if self.level else "upper"
+        middle = "(upper + lower)/2" if self.level else "upper/2"
+        return (
+            Derived("steepest slope", f"{rise}*rate/4", (-1, 1)),
+            Derived("y at the midpoint", middle, (0, 1)),
+        )

@@ -1,0 +1,58 @@
+"""A model written by its user as a formula."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+from ridge.core.errors import FormulaError
+from ridge.core.formula import differentiate, parse
+from ridge.core.formula.linearity import linear_names
+from ridge.core.formula.tree import ONE, Node
+from ridge.core.models.base import Model
+
+
+class Formula(Model):
+    """Any formula in x and parameters, such as ``Formula("p*exp(-q*x) + r")``.
+
+    Parameters
+    ----------
+    text : str
+        The right side; see ``ridge.core.formula.parse`` for the language. A left side such as ``y =`` is passed over.
+    variable : str
+        Name of the independent variable; every other name is a parameter.
+    degrees : bool
+        Whether the trigonometric functions count angles in degrees.
+
+    Raises FormulaError with the position of a mistake, or when the formula has no parameter.
+    """
+
+    family = "formula"
+
+    def __init__(self, text: str, variable: str = "x", degrees: bool = False) -> None:
+        self.parsed = parse(text, variable, degrees=degrees)
+        self.formula, self.variable, self.degrees = text, variable, degrees
+        self.parameter_names = self.parsed.names
+        if not self.parameter_names:
+            raise FormulaError(
+                "The formula has no parameter to fit. Put a letter where a number is to be found.", 0, len(text), text
+            )
+        self.fixed = {}
+
+    def __repr__(self) -> str:
+        return f"Formula({self.formula!r})"
+
+    @cached_property
+    def expression(self) -> Node:
+        return self.parsed.tree
+
+    @cached_property
+    def linear(self) -> tuple[str, ...]:  # type: ignore[override]
+        return linear_names(self.parsed.tree, self.parameter_names)
+
+    @cached_property
+    def constant(self) -> str | None:  # type: ignore[override]
+        """A parameter that is added on its own."""
+        for name in self.linear:
+            if differentiate(self.parsed.tree, name) == ONE:
+                return name
+        return None

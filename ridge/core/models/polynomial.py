@@ -1,0 +1,68 @@
+"""Polynomials of degree 1 to 12, any term left out."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+
+from ridge.core.errors import OutsideSense
+from ridge.core.models.base import Derived, LinearForm, Model
+
+HIGHEST = 12
+
+
+class Polynomial(Model):
+    """y = cₙxⁿ + … + c₁x + c₀.
+
+    Parameters
+    ----------
+    degree : int
+        1 to 12.
+    terms : collection of int, optional
+        The powers that are present: ``Polynomial(2, terms=[2])`` is c₂x² alone. All of them when left out.
+
+    Raises OutsideSense for a degree or a power outside sense.
+    """
+
+    family = "polynomial"
+
+    def __init__(self, degree: int, terms: Collection[int] | None = None) -> None:
+        if degree != int(degree) or not 1 <= degree <= HIGHEST:
+            raise OutsideSense("degree", f"is a whole number from 1 to {HIGHEST}; use a spline for more bends.")
+        powers = range(int(degree) + 1) if terms is None else sorted({int(power) for power in terms})
+        if not powers or powers[0] < 0 or powers[-1] != degree:
+            raise OutsideSense("terms", f"are whole powers from 0 to {degree}, with {degree} among them.")
+        self.degree = int(degree)
+        self.powers = tuple(powers)
+        self.parameter_names = self.linear = tuple(f"c{power}" for power in powers)
+        self.constant = "c0" if 0 in powers else None
+        self.formula = _horner(self.powers)
+        self.written = " + ".join(_term(power) for power in reversed(self.powers))
+        self.linear_form = LinearForm(self.powers)
+        self.fixed = {}
+
+    def __repr__(self) -> str:
+        left_out = len(self.powers) <= self.degree
+        return f"Polynomial({self.degree}, terms={list(self.powers)})" if left_out else f"Polynomial({self.degree})"
+
+    @property
+    def derived(self) -> tuple[Derived, ...]:
+        if self.powers != (0, 1, 2):
+            return ()
+        return (
+            Derived("x of the vertex", "-c1/(2*c2)", (1, 0), when="abs(c2)"),
+            Derived("y of the vertex", "c0 - c1^2/(4*c2)", (0, 1), when="abs(c2)"),
+            Derived("discriminant", "c1^2 - 4*c2*c0", (-2, 2)),
+        )
+
+
+def _horner(powers: tuple[int, ...]) -> str:
+    """Nested multiplication, with the powers that are left out bridged."""
+    text, below = "", powers[-1]
+    for power in reversed(powers):
+        text = f"({text})*x^{below - power} + c{power}" if text else f"c{power}"
+        below = power
+    return f"({text})*x^{below}" if below else text
+
+
+def _term(power: int) -> str:
+    return f"c{power}*x^{power}" if power > 1 else f"c{power}*x" if power else "c0"

@@ -1,0 +1,35 @@
+"""The power law y = a·xⁿ."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from ridge.core.models.base import Array, InnerForm, Model
+
+
+def _exponents(u: Array) -> Array:
+    sizes = np.geomspace(0.02, 40, 40)
+    return np.concatenate([-sizes[::-1], [0.0], sizes])[:, None]
+
+
+def _natural(inner: dict[str, Any], _: Any, span: Any) -> dict[str, Any]:
+    return {"a": inner["a"] * span ** -inner["n"], "n": inner["n"]}
+
+
+class Power(Model):
+    """y = a·xⁿ. For positive x; x takes the number in the unit of its column."""
+
+    family = "power"
+    formula = "a*x^n"
+    parameter_names = ("a", "n")
+    linear = ("a",)
+    constant = None
+    inner_form = InnerForm(formula, linear, ("n",), _exponents, _natural, shifts=False)
+
+    def __init__(self) -> None:
+        self.fixed = {}
+
+    def __repr__(self) -> str:
+        return "Power()"

@@ -1,0 +1,100 @@
+"""The sinusoid y = amplitude·sin(angular_frequency·x + phase) + midline."""
+
+from __future__ import annotations
+
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+
+from ridge.core.errors import OutsideSense
+from ridge.core.formula import parse
+from ridge.core.formula.tree import Node
+from ridge.core.models.base import Derived, InnerForm, Model
+from ridge.core.models.periods import angular_frequencies, high_frequencies
+
+
+class Sinusoid(Model):
+    """y = amplitude·sin(angular_frequency·x + phase) + midline.
+
+    Parameters
+    ----------
+    degrees : bool
+        Whether angles are counted in degrees: then angular_frequency is in degrees per unit of x.
+    form : "sin" or "cos"
+
+    amplitude and angular_frequency are positive, phase lies in (−π, π] or (−180°, 180°].
+    The frequency is searched up to as many cycles over the measured range as half the readings, ten at least;
+    of frequencies that fit equally well the lowest is taken.
+    """
+
+    family = "sinusoid"
+    parameter_names = ("amplitude", "angular_frequency", "phase", "midline")
+    linear = ("amplitude", "midline")
+    constant = "midline"
+
+    def __init__(self, degrees: bool = False, form: str = "sin") -> None:
+        if form not in ("sin", "cos"):
+            raise OutsideSense("form", "is 'sin' or 'cos'.")
+        self.degrees, self.form = degrees, form
+        self.formula = f"amplitude*{form}(angular_frequency*x + phase) + midline"
+        self.inner_form = InnerForm(
+            "s*sin(w*x) + c*cos(w*x) + d",
+            ("s", "c", "d"),
+            ("w",),
+            angular_frequencies,
+            self._natural,
+            more=high_frequencies,
+        )
+        self.fixed = {}
+
+    def __repr__(self) -> str:
+        return f"Sinusoid(degrees={self.degrees}, form={self.form!r})"
+
+    @cached_property
+    def expression(self) -> Node:
+        return parse(self.formula, degrees=self.degrees).tree
+
+    @property
+    def turn(self) -> float:
+        """A full turn: 360 or 2π."""
+        return 360.0 if self.degrees else 2 * np.pi
+
+    def _natural(self, inner: dict[str, Any], origin: Any, span: Any) -> dict[str, Any]:
+        radian = self.turn / (2 * np.pi)
+        frequency = inner["w"] / span
+        phase = np.arctan2(inner["c"], inner["s"]) if self.form == "sin" else np.arctan2(-inner["s"], inner["c"])
+        return {
+            "amplitude": np.hypot(inner["s"], inner["c"]),
+            "angular_frequency": frequency * radian,
+            "phase": (phase - frequency * origin) * radian,
+            "midline": inner["d"],
+        }
+
+    def canonical(self, values: dict[str, Any]) -> dict[str, Any]:
+        values, turn = dict(values), self.turn
+        if values["angular_frequency"] < 0 and not {"angular_frequency", "phase"} & set(self.fixed):
+            values["angular_frequency"] = -values["angular_frequency"]
+            values["phase"] = -values["phase"]
+            if self.form == "sin":
+                values["amplitude"] = -values["amplitude"]
+        if values["amplitude"] < 0 and not {"amplitude", "phase"} & set(self.fixed):
+            values["amplitude"] = -values["amplitude"]
+            values["phase"] = values["phase"] + turn / 2
+        if "phase" not in self.fixed:
+            values["phase"] = values["phase"] - turn * np.ceil(values["phase"] / turn - 0.5)
+        return values
+
+    @property
+    def derived(self) -> tuple[Derived, ...]:
+        turn = "360" if self.degrees else "2*pi"
+        crest = "90" if self.degrees else "pi/2"
+        zero = "0" if self.form == "cos" else crest
+        return (
+            Derived("period", f"{turn}/angular_frequency", (1, 0)),
+            Derived("frequency", f"angular_frequency/({turn})", (-1, 0)),
+            Derived("shift along x", "-phase/angular_frequency", (1, 0)),
+            Derived("greatest value", "midline + abs(amplitude)", (0, 1)),
+            Derived("least value", "midline - abs(amplitude)", (0, 1)),
+            Derived("crest nearest to x = 0", f"({zero} - phase)/angular_frequency", (1, 0), when="amplitude"),
+        )

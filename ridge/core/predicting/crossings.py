@@ -1,0 +1,70 @@
+"""Where a curve crosses zero: found on a fine grid, then bracketed to the last digit."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+from scipy.optimize import brentq
+
+from ridge.core.readings import Array
+
+GRID = 2001
+
+
+def find_crossings(function: Callable[[Array], Array], grid: Array) -> list[float]:
+    """Every zero between neighbours of the ascending ``grid``, also where the function only touches zero.
+
+    Jumps through infinity are no zeros. Values that are not finite are passed over.
+    """
+    with np.errstate(all="ignore"):
+        values = np.asarray(function(grid), dtype=np.float64)
+    found: list[float] = [float(x) for x in grid[values == 0]]
+    finite = np.isfinite(values)
+    both = finite[:-1] & finite[1:]
+    size = float(np.max(np.abs(values[finite]), initial=0.0)) or 1.0
+
+    def at(x: float) -> float:
+        with np.errstate(all="ignore"):
+            return float(function(np.array([x]))[0])
+
+    for i in np.flatnonzero(both & (np.sign(values[:-1]) * np.sign(values[1:]) < 0)):
+        try:
+            root = float(brentq(at, grid[i], grid[i + 1], xtol=1e-300, rtol=4 * np.finfo(np.float64).eps, maxiter=300))
+        except ValueError:
+            continue
+        if abs(at(root)) <= min(abs(values[i]), abs(values[i + 1])) + 1e-9 * size:
+            found.append(root)
+    found += _touching(at, grid, values, size)
+    return sorted(set(found))
+
+
+def _touching(at: Callable[[float], float], grid: Array, values: Array, size: float) -> list[float]:
+    """Places where the function has a bend right at zero, without passing through."""
+    inner = np.flatnonzero(
+        np.isfinite(values[:-2]) & np.isfinite(values[1:-1]) & np.isfinite(values[2:])
+        & (np.sign(values[:-2]) == np.sign(values[2:])) & (values[1:-1] != 0)
+        & (np.abs(values[1:-1]) <= np.abs(values[:-2])) & (np.abs(values[1:-1]) <= np.abs(values[2:]))
+    )  # fmt: skip
+    found = []
+    for i in inner:
+        low, high = grid[i], grid[i + 2]
+        for _ in range(200):  # golden section on the size of the function
+            third = (high - low) * 0.381966
+            first, second = low + third, high - third
+            if abs(at(first)) < abs(at(second)):
+                high = second
+            else:
+                low = first
+            if high - low <= 4e-16 * max(abs(low), abs(high)):
+                break
+        middle = float((low + high) / 2)
+        if abs(at(middle)) <= 1e-13 * size:
+            found.append(middle)
+    return found
+
+
+def search_grid(low: float, high: float, cycles: float = 0.0) -> Array:
+    """Places to look at, fine enough for so many cycles between the ends."""
+    count = int(min(max(GRID, 64 * cycles), 200_001))
+    return np.linspace(low, high, count)
