@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from copy import copy
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -29,6 +31,13 @@ def _column(name: str, values: npt.ArrayLike, length: int | None) -> Array:
     return array
 
 
+def _marks(name: str, values: npt.ArrayLike | None, length: int, default: bool) -> Mask:
+    marks = np.full(length, default) if values is None else np.array(values, dtype=np.bool_)
+    if marks.shape != (length,):
+        raise LengthsDiffer(name, marks.size, length)
+    return marks
+
+
 class Readings:
     """Measured pairs (x, y), one per row, any order, repeats allowed.
 
@@ -42,6 +51,8 @@ class Readings:
         Factors on the squared residuals, not negative; a reading of weight 0 takes no part.
     included : array-like of bool, shape (n,), optional
         False for a reading that is set aside.
+    assumed : array-like of bool, shape (n,), optional
+        True for a reading that was not measured but supposed; it takes part, and a caution says so.
     absolute_errors : bool
         True: ``y_error`` is known in absolute terms and is taken at its word.
         False: only the ratios between the uncertainties are known; their size is estimated from the scatter.
@@ -60,6 +71,7 @@ class Readings:
         weight: npt.ArrayLike | None = None,
         included: npt.ArrayLike | None = None,
         absolute_errors: bool = False,
+        assumed: npt.ArrayLike | None = None,
     ) -> None:
         self.x = _column("x", x, None)
         n = len(self.x)
@@ -67,23 +79,45 @@ class Readings:
         self.x_error = None if x_error is None else _column("x_error", x_error, n)
         self.y_error = None if y_error is None else _column("y_error", y_error, n)
         self.weight = None if weight is None else _column("weight", weight, n)
-        if included is None:
-            self.included: Mask = np.ones(n, dtype=np.bool_)
-        else:
-            self.included = np.array(included, dtype=np.bool_)
-            if self.included.shape != (n,):
-                raise LengthsDiffer("included", self.included.size, n)
+        self.included = _marks("included", included, n, True)
+        self.assumed = _marks("assumed", assumed, n, False)
         if absolute_errors and self.y_error is None:
             raise OutsideSense(
                 "absolute_errors", "needs y_error: without uncertainties there is nothing to take as absolute."
             )
         self.absolute_errors = absolute_errors
 
+    @classmethod
+    def from_columns(cls, columns: Mapping[str, npt.ArrayLike], x: str, y: str, **more: Any) -> Readings:
+        """Readings from named columns: a dictionary of lists, or a data frame.
+
+        ``x`` and ``y`` name columns; so do ``x_error``, ``y_error``, ``weight`` and ``included`` where they are texts.
+        Other keyword arguments go to ``Readings`` as they are. Raises OutsideSense for a name that is not there.
+        """
+
+        def column(name: str) -> npt.ArrayLike:
+            try:
+                return columns[name]
+            except KeyError:
+                raise OutsideSense(name, f"is not among the columns {', '.join(map(str, columns))}.") from None
+
+        given: dict[str, Any] = {key: column(value) if isinstance(value, str) else value for key, value in more.items()}
+        return cls(column(x), column(y), **given)
+
     def __len__(self) -> int:
         return len(self.x)
 
     def __repr__(self) -> str:
         return f"Readings({len(self)} rows, {int(self.used.sum())} used)"
+
+    def _repr_html_(self) -> str:
+        """The first rows as a table, for notebooks."""
+        head = "".join(
+            f"<tr><td>{i + 1}</td><td>{self.x[i]:g}</td><td>{self.y[i]:g}</td><td>{'' if self.used[i] else 'not used'}</td></tr>"
+            for i in range(min(10, len(self)))
+        )
+        more = f"<tr><td colspan=4>and {len(self) - 10} more</td></tr>" if len(self) > 10 else ""
+        return f"<table><thead><tr><th>row</th><th>x</th><th>y</th><th></th></tr></thead><tbody>{head}{more}</tbody></table>"
 
     def within(self, low: float, high: float) -> Readings:
         """The same readings with only those from ``low`` to ``high`` in x, ends included, taking part.

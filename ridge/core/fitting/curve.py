@@ -4,13 +4,35 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Protocol
+from typing import Any, Protocol
 
 import numpy as np
 import numpy.typing as npt
 
 from ridge.core.models.base import Extended, ExtendedNumber, LinearForm, Model
 from ridge.core.readings import Array
+
+
+def powers_of(u: Any, powers: tuple[int, ...]) -> Any:
+    """The ascending powers of u along a new first axis, by repeated multiplication: ``**`` is slow for long doubles."""
+    u = np.asarray(u)
+    rows = np.empty((len(powers), *u.shape), dtype=u.dtype)
+    for i, wanted in enumerate(powers):
+        if i:
+            rows[i] = rows[i - 1] * _raised(u, wanted - powers[i - 1])
+        else:
+            rows[i] = _raised(u, wanted)
+    return rows
+
+
+def _raised(u: Any, power: int) -> Any:
+    """u to a small whole power."""
+    if power == 0:
+        return np.ones_like(u)
+    result = u
+    for _ in range(power - 1):
+        result = result * u
+    return result
 
 
 class Curve(Protocol):
@@ -47,17 +69,17 @@ class LinearCurve:
             total = np.zeros_like(u)
             below = self.powers[-1] if self.powers else 0
             for power, coefficient in zip(reversed(self.powers), self.coefficients[::-1], strict=True):
-                total = total * u ** (below - power) + coefficient
+                total = total * _raised(u, below - power) + coefficient
                 below = power
-            total = total * u**below
+            total = total * _raised(u, below)
             for power, fixed in self.known:
                 total = total + np.longdouble(fixed) * t**power
-            return total.astype(np.float64)
+            return np.asarray(total, dtype=np.float64)
 
     def unit_variance(self, x: npt.ArrayLike) -> Array:
         u = self._inner(x)[1].astype(np.float64)
         with np.errstate(all="ignore"):
-            columns = np.stack([u**power for power in self.powers], axis=-1) if self.powers else np.zeros((*u.shape, 0))
+            columns = np.moveaxis(powers_of(u, self.powers), 0, -1)
             return np.asarray(np.sum((columns @ self.inverse_factor.astype(np.float64)) ** 2, axis=-1))
 
 

@@ -67,28 +67,13 @@ def _descend(
             for i in range(len(directions)):
                 direction = directions[i][fresh] if len(fresh) < trials else directions[i]
                 slopes -= np.einsum("ksn,sn->ks", slopes, direction)[:, :, None] * direction
-            stacked = np.empty((len(fresh), len(data.x), k + 1))
-            stacked[:, :, :k] = slopes.transpose(1, 2, 0)
-            stacked[:, :, k] = rest[fresh]
-            usable = np.all(np.isfinite(stacked), axis=(1, 2))
-            if not usable.all():
-                stacked[~usable] = 0.0
-            triangle = _triangle(stacked)
-            rows = min(k, triangle.shape[1])
-            factor[fresh] = 0.0
-            factor[fresh, :rows] = triangle[:, :rows]
-            scale[fresh] = np.maximum(
-                scale[fresh], np.sqrt(np.einsum("sij,sij->sj", factor[fresh, :, :k], factor[fresh, :, :k]))
-            )
+            factor[fresh] = _small_factor(slopes, rest[fresh])
+            lengths = np.einsum("sij,sij->sj", factor[fresh, :, :k], factor[fresh, :, :k])
+            scale[fresh] = np.maximum(scale[fresh], np.sqrt(lengths))
         at = going
         inner, target = factor[at, :, :k], factor[at, :, k]
         size = np.where(scale[at] > 0, scale[at], 1.0)
-        damped = np.zeros((len(at), 2 * k, k + 1))
-        damped[:, :k, :k] = inner / size[:, None, :]
-        damped[:, :k, k] = target
-        damped[:, k + np.arange(k), np.arange(k)] = np.sqrt(damping[at])[:, None]
-        triangle = _triangle(damped)[:, :k]
-        scaled = _back_substitute(triangle[:, :, :k], triangle[:, :, k])
+        scaled = _damped_step(inner / size[:, None, :], target, damping[at])
         step = scaled / size
         trial = shapes[at] + step
         if limits is not None:
@@ -100,9 +85,10 @@ def _descend(
         )
         found = problem.project(data.x, data.y, data.root, trial)
         gained = rss[at] - found.rss
-        better = gained > 0
+        # Where the step is down in the rounding of the sum it is taken on trust: it is nearly the last.
+        better = (gained > 0) | ((predicted < 1e-13 * rss[at]) & (gained > -1e-13 * rss[at]))
         ratio = np.where(predicted > 0, gained / predicted, 0.0)
-        done = (predicted <= 1e-15 * rss[at]) | np.all(np.abs(step) <= 4e-16 * np.abs(shapes[at]), axis=1)
+        done = (predicted <= 1e-24 * rss[at]) | np.all(np.abs(step) <= 4e-16 * np.abs(shapes[at]), axis=1)
         done |= rss[at] <= 0
         won = at[better]
         shapes[won], coefficients[won], rss[won] = trial[better], found.coefficients[better], found.rss[better]
@@ -118,6 +104,40 @@ def _descend(
         )
     order = np.argsort(rss, kind="stable")
     return shapes[order], coefficients[order], rss[order]
+
+
+def _small_factor(slopes: Array, rest: Array) -> Array:
+    """R of the slopes (k, trials, n) and the rest turned the same way, (trials, k, k + 1); zeros where not finite."""
+    k, trials, n = slopes.shape
+    if k == 1:
+        length = np.sqrt(np.einsum("sn,sn->s", slopes[0], slopes[0]))
+        share = np.einsum("sn,sn->s", slopes[0], rest) / np.where(length > 0, length, 1.0)
+        found = np.stack([length, share], axis=1)[:, None, :]
+        return np.where(np.isfinite(found).all(axis=2, keepdims=True), found, 0.0)
+    stacked = np.empty((trials, n, k + 1))
+    stacked[:, :, :k] = slopes.transpose(1, 2, 0)
+    stacked[:, :, k] = rest
+    usable = np.all(np.isfinite(stacked), axis=(1, 2))
+    if not usable.all():
+        stacked[~usable] = 0.0
+    triangle = _triangle(stacked)
+    factor = np.zeros((trials, k, k + 1))
+    rows = min(k, triangle.shape[1])
+    factor[:, :rows] = triangle[:, :rows]
+    return factor
+
+
+def _damped_step(inner: Array, target: Array, damping: Array) -> Array:
+    """Least squares of target on the scaled factor, each parameter drawn to zero by the damping."""
+    trials, k = target.shape
+    if k == 1:
+        return np.asarray((inner[:, 0] * target) / (inner[:, 0] ** 2 + damping[:, None]))
+    damped = np.zeros((trials, 2 * k, k + 1))
+    damped[:, :k, :k] = inner
+    damped[:, :k, k] = target
+    damped[:, k + np.arange(k), np.arange(k)] = np.sqrt(damping)[:, None]
+    triangle = _triangle(damped)[:, :k]
+    return _back_substitute(triangle[:, :, :k], triangle[:, :, k])
 
 
 def _triangle(stacked: Array) -> Array:

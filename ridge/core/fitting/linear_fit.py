@@ -7,7 +7,7 @@ from math import comb
 import numpy as np
 
 from ridge.core.errors import NotIdentifiable, UndefinedAt
-from ridge.core.fitting.curve import LinearCurve
+from ridge.core.fitting.curve import LinearCurve, powers_of
 from ridge.core.fitting.exact import MOST, solve_exactly
 from ridge.core.fitting.linear import DependentColumn, LinearSolution, solve
 from ridge.core.fitting.solved import Prepared, Solved, check_values, power_of_two, reach_of, sums
@@ -50,7 +50,7 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
         target = target.copy()
     plain = target.copy() if 2 < len(powers) <= MOST // len(u) else None  # solving uses the target up
     _check_distinct(prepared, model, free, powers)
-    design = np.stack([u**power for power in powers]) if powers else np.zeros((0, len(u)), dtype=np.longdouble)
+    design = powers_of(u, powers)
     try:
         solution = solve(design.T, target, prepared.root)
     except DependentColumn as cause:

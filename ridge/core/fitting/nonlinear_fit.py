@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from functools import lru_cache
 
 import numpy as np
 
@@ -10,10 +11,11 @@ from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSens
 from ridge.core.fitting.curve import NonlinearCurve
 from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data, Limits, descend
+from ridge.core.fitting.descend_one import Minimum, descend_one
 from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.polish import Polished, polish, spread_covariance
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
-from ridge.core.fitting.search import apart, condense, distinct, search, try_all, valleys
+from ridge.core.fitting.search import apart, condense, search, try_all, valleys
 from ridge.core.fitting.separable import Separable
 from ridge.core.fitting.solved import Held, Prepared, Solved, check_values, reach_of, sums
 from ridge.core.fitting.trials import Spread, low_discrepancy, spreads
@@ -28,6 +30,8 @@ class _Nowhere(Exception):
     """No trial had a value at every reading."""
 
 
+SUSPICIOUS = 1e9
+"""Condition number of the derivatives from which on the parameters may not all be told apart."""
 _ALIKE = 1e-9
 """Minima whose sums of squares differ by less than this share are one."""
 
@@ -53,9 +57,9 @@ def solve_nonlinear(
         )
     try:
         values = _minimum(prepared, model, start, bounds, deadline)
+        return _settle(prepared, model, values, bounds, deadline, ())
     except _Nowhere:
         raise _explain_failure(prepared, model, bool(start)) from None
-    return _settle(prepared, model, values, bounds, deadline, ())
 
 
 def _data(prepared: Prepared, x: Array) -> Data:
@@ -69,60 +73,69 @@ def _minimum(
     """Parameters near the best minimum, in their own units."""
     constrained = bool(model.fixed or bounds)
     if model.inner_form is not None and not constrained and not start:
-        found = _inner_minimum(prepared, model.inner_form, deadline)
+        found = _inner_minimum(prepared, model, model.inner_form, deadline)
         return model.canonical(found)
     seeds: list[Mapping[str, float]] = []
     if model.inner_form is not None and not start:
         # The unconstrained minimum, its kept parameters put in their place, is one more start.
-        inner = _inner_minimum(prepared, model.inner_form, deadline)
+        inner = _inner_minimum(prepared, model, model.inner_form, deadline)
         seeds.append({name: float(value) for name, value in inner.items()})
     return model.canonical(_natural_minimum(prepared, model, start, seeds, bounds, deadline))
 
 
-def _inner_minimum(prepared: Prepared, form: InnerForm, deadline: Deadline) -> dict[str, np.longdouble]:
+def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: Deadline) -> dict[str, np.longdouble]:
     low, high = float(prepared.x.min()), float(prepared.x.max())
     origin = low if form.shifts else 0.0
     span = (high - origin) if form.shifts else max(abs(low), abs(high))
     span = span or 1.0
     u = (prepared.x - origin) / span
-    problem = _inner_problem(form)
+    problem = _inner_problem(form.formula, form.linear, form.nonlinear)
     data = _data(prepared, u)
     small = condense(data)
     shapes = form.shapes(small.x)
     rss = try_all(problem, small, shapes)
     single = len(form.nonlinear) == 1
-    starts = shapes[valleys(rss, 4) if single else apart(shapes, rss, 8)]
-    whole = len(small.x) == len(data.x)
-    if len(starts):
-        found, coefficients, rss = descend(problem, small, starts, 200 if whole else 30, None, deadline)
-    if not whole:
-        if len(starts):
-            starts = found[distinct(found, rss, 2)]
+    starts = shapes[valleys(rss, 4) if single else apart(shapes, rss, 6)]
+    if len(small.x) < len(data.x):
+        likely = _minima(problem, small, starts, 30, deadline)
+        starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
+        starts = starts.reshape(len(starts), len(form.nonlinear))
         if form.more is not None:
-            extra = form.more(u, data.y)
-            rss_all = try_all(problem, data, np.concatenate([starts, extra]))
-            starts = np.concatenate([starts, extra])[np.argsort(rss_all, kind="stable")[:1]]
-        if len(starts):
-            found, coefficients, rss = descend(problem, data, starts, 60, None, deadline)
-    if not len(starts) or not np.isfinite(rss[0]):
-        raise _Nowhere
-    alike = np.flatnonzero(rss <= rss[0] * (1 + _ALIKE) + 1e-28 * len(u))
-    best = alike[np.argmin(np.abs(found[alike, 0]))]  # of equally good ones, the plainest
-    inner = dict(zip(form.nonlinear, found[best].astype(np.longdouble), strict=True))
-    scaled = coefficients[best].astype(np.longdouble) * prepared.y_scale
-    inner |= dict(zip(form.linear, scaled, strict=True))
-    with np.errstate(all="ignore"):
-        return form.natural(inner, np.longdouble(origin), np.longdouble(span))
+            starts = np.concatenate([starts, form.more(u, data.y)])
+            starts = starts[np.argsort(try_all(problem, data, starts), kind="stable")[:1]]
+    minima = _minima(problem, data, starts, 100, deadline)
+    for best in minima:
+        inner = dict(zip(form.nonlinear, best.shape.astype(np.longdouble), strict=True))
+        scaled = best.coefficients.astype(np.longdouble) * prepared.y_scale
+        inner |= dict(zip(form.linear, scaled, strict=True))
+        with np.errstate(all="ignore"):
+            found_natural = form.natural(inner, np.longdouble(origin), np.longdouble(span))
+            # Far from x = 0 a parameter may be beyond all doubles; the next best may not.
+            if all(np.isfinite(float(value)) for value in found_natural.values()):
+                return found_natural
+    if minima:
+        raise BeyondDoubles(f"factor of the {model.family}")
+    raise _Nowhere
 
 
-_problems: dict[str, Separable] = {}
+def _minima(problem: Separable, data: Data, starts: Array, iterations: int, deadline: Deadline) -> list[Minimum]:
+    """Minima downhill from the starts, the deepest first; of equally deep ones the plainest, such as the lowest frequency."""
+    found: list[Minimum] = []
+    for start in starts:
+        to_beat = min((one.rss for one in found), default=np.inf)
+        found.append(descend_one(problem, data, start, iterations, deadline, to_beat))
+    known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
+    if not known:
+        return []
+    limit = known[0].rss * (1 + _ALIKE) + 1e-28 * len(data.x)
+    alike = sorted((one for one in known if one.rss <= limit), key=lambda one: abs(float(one.shape[0])))
+    return alike + [one for one in known if one.rss > limit]
 
 
-def _inner_problem(form: InnerForm) -> Separable:
+@lru_cache(maxsize=32)
+def _inner_problem(formula: str, linear: tuple[str, ...], nonlinear: tuple[str, ...]) -> Separable:
     """One a family, compiled once."""
-    if form.formula not in _problems:
-        _problems[form.formula] = Separable(parse(form.formula).tree, "x", form.linear, form.nonlinear, {})
-    return _problems[form.formula]
+    return Separable(parse(formula).tree, "x", linear, nonlinear, {})
 
 
 def _natural_problem(model: Model, bounds: Bounds) -> Separable:
@@ -257,21 +270,16 @@ def _settle(
             values = {**values, name: np.longdouble(edge)}
             held = (*held, Held(name, edge, "bound"))
     plain = {name: float(value) for name, value in values.items()}
-    directions = null_directions(model, prepared.x, plain, model.free_names) if model.free_names else None
-    if directions is not None and len(directions):
-        return _hold_one(prepared, model, values, directions[0], bounds, deadline, held)
     try:
         polished = polish(prepared, model, values)
-    except DependentColumn as cause:
-        name = model.free_names[cause.index]
-        return _settle(
-            prepared,
-            model.with_fixed({name: plain[name]}),
-            values,
-            bounds,
-            deadline,
-            (*held, Held(name, plain[name], "redundant", "")),
-        )
+    except DependentColumn:
+        polished = None
+    if polished is None or polished.condition > SUSPICIOUS:
+        directions = null_directions(model, prepared.x, plain, model.free_names)
+        if directions is not None and len(directions):
+            return _hold_one(prepared, model, values, directions[0], bounds, deadline, held)
+    if polished is None:
+        raise _Nowhere
     for name in model.free_names:
         low, high = bounds.get(name, (-np.inf, np.inf))
         if not low <= polished.values[name] <= high:
@@ -297,13 +305,13 @@ def _hold_one(
     weighted = rest if prepared.root is None else rest * prepared.root
     allowed = float(np.dot(weighted, weighted)) * (1 + 1e-6) + 1e-24 * len(rest)
     search_first = [name for name in names if name not in model.linear] or names
-    for name in search_first:
+    # In a formula the fault is as a rule in its form, and another value serves as well; a family's own form has none.
+    for name in search_first if model.family == "formula" else ():
         for value in (0.0, 1.0, -1.0):
             low, high = bounds.get(name, (-np.inf, np.inf))
             if not low <= value <= high:
                 continue
             kept = model.with_fixed({name: value})
-            kept.inner_form = None
             try:
                 again = _natural_minimum(prepared, kept, {}, [], bounds, deadline)
                 solved = _settle(

@@ -25,6 +25,12 @@ class Polished:
     rest: Extended
     settled: bool
 
+    @property
+    def condition(self) -> float:
+        """Condition number of the derivatives, their columns of size one, from above."""
+        inverse = self.solution.inverse_factor
+        return float(np.sqrt(np.sum(inverse * inverse) * len(self.rest) * len(inverse)))
+
 
 def weighted_rest(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) -> Extended:
     """Observed minus curve, times root weight, in units of y_scale."""
@@ -62,9 +68,9 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) 
             else:
                 return Polished(values, solution, sizes, rest, True)
             values, rest, rss = trial, found, found_rss
-            # The step's share of s: at 1e-13 no digit of a double moves any more.
+            # The step in units of s. What is left after it is smaller still: no digit of a double moves any more.
             relative = size / float(np.sqrt(rss)) if rss > 0 else 0.0
-            if relative < 1e-13 or size < 1e-19:
+            if relative < 1e-11 or size < 1e-19:
                 return Polished(values, solution, sizes, rest, True)
     return Polished(values, solution, sizes, rest, False)
 

@@ -31,6 +31,8 @@ def null_directions(model: Model, x: Array, values: Mapping[str, float], free: S
         scaled = design / sizes
         lengths = np.sqrt(np.einsum("np,np->p", scaled, scaled))
         scaled /= np.where(zero, 1.0, lengths)
+    if len(scaled) > len(free):
+        scaled = np.asarray(np.linalg.qr(scaled, mode="r"))
     _, singular, rows = np.linalg.svd(scaled, full_matrices=True)
     padded = np.zeros(len(free))
     padded[: len(singular)] = singular

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -62,6 +63,15 @@ class Separable:
         for place, column in zip(held, columns, strict=True):
             place[:] = column
         return (np.broadcast_to(offset, size) if self.has_offset else None), held
+
+    def columns_of_one(self, x: Array, shape: Array) -> tuple[Any, list[Any]]:
+        """Offset, None where there is none, and columns for one trial (k,), each an array (n,) or a number."""
+        offset, *columns = self._values(x, *shape)
+        return (offset if self.has_offset else None), columns
+
+    def slopes_of_one(self, x: Array, shape: Array, coefficients: Array) -> list[Any]:
+        """Derivatives by the nonlinear parameters for one trial, each an array (n,) or a number."""
+        return self._slopes(x, *shape, *coefficients)
 
     def slopes(self, x: Array, shapes: Array, coefficients: Array) -> Array:
         """Derivatives by the nonlinear parameters, (k, trials, n)."""

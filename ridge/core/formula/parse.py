@@ -191,6 +191,7 @@ def _ambiguous_inverse(function: str, position: int) -> NoReturn:
     )  # fmt: skip
 
 
+@lru_cache(maxsize=256)
 def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple[str, ...] | None = None) -> Parsed:
     """Read a formula.
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
+
+import numpy as np
 
 from ridge.core.judging.patterns import find_pattern, readings_far_off, readings_that_decide
 
@@ -14,11 +16,12 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Finding:
-    """Something found, not yet in words. ``rows`` are 0-based."""
+    """Something found, not yet in words. ``rows`` are 0-based; ``words`` hold names and ``curve``, what the fit is called."""
 
     code: str
     rows: tuple[int, ...] = ()
     facts: Mapping[str, float] = field(default_factory=dict)
+    words: Mapping[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -33,36 +36,101 @@ class Caution:
 
 def find(fit: Fit) -> list[Finding]:
     """Findings on a fit, the gravest first."""
+    curve = "line" if fit.model.family == "line" else "curve"
     statistics = fit.statistics
-    free = len(fit.model.free_names)
-    findings: list[Finding] = []
     if statistics.total_sum_of_squares == 0:
-        return [Finding("y-all-equal")]
-    if statistics.degrees_of_freedom == 0:
-        findings.append(Finding("as-many-parameters-as-readings", facts={"n": statistics.n, "parameters": free}))
-    elif statistics.exact:
-        findings.append(Finding("exact-fit"))
+        found: list[Finding] = [Finding("y-all-equal")]
     else:
-        if statistics.n < 2 * free:
-            findings.append(Finding("few-readings", facts={"n": statistics.n, "parameters": free}))
-        if far := readings_far_off(fit):
-            findings.append(Finding("far-off", tuple(far)))
-        if decide := [row for row in readings_that_decide(fit) if row not in far]:
-            findings.append(Finding("one-reading-decides", tuple(decide)))
-        pattern = find_pattern(fit)
-        if pattern.visible:
-            findings.append(
-                Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0})
+        found = [*_of_parameters(fit), *_of_fit(fit), *_of_curve(fit), *_of_readings(fit)]
+    return [Finding(one.code, one.rows, one.facts, {"curve": curve, **one.words}) for one in found]
+
+
+def _of_parameters(fit: Fit) -> Iterator[Finding]:
+    """What was kept although nobody asked for it."""
+    for held in fit.held:
+        if held.why == "bound":
+            yield Finding("at-bound", facts={"value": held.value}, words={"name": held.name})
+        else:
+            yield Finding(
+                "not-identifiable",
+                facts={"value": held.value},
+                words={"name": held.name, "combination": held.combination},
             )
+    if fit.cut_short:
+        yield Finding("search-cut-short")
+
+
+def _of_fit(fit: Fit) -> Iterator[Finding]:
+    """What counts and residuals say."""
+    statistics, free = fit.statistics, len(fit.model.free_names)
+    if statistics.degrees_of_freedom == 0:
+        yield Finding("as-many-parameters-as-readings", facts={"n": statistics.n, "parameters": free})
+        return
+    if statistics.exact:
+        yield Finding("exact-fit")
+        return
+    if statistics.n < 2 * free:
+        yield Finding("few-readings", facts={"n": statistics.n, "parameters": free})
+    far = readings_far_off(fit)
+    if far:
+        yield Finding("far-off", tuple(far))
+    if decide := [row for row in readings_that_decide(fit) if row not in far]:
+        yield Finding("one-reading-decides", tuple(decide))
+    pattern = find_pattern(fit)
+    if pattern.visible:
+        yield Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0})
+    if pattern.spread_changes and fit.readings.y_error is None and fit.readings.weight is None:
+        yield Finding("spread-changes", facts={"spread": pattern.spread})
+    if "slope" in fit.parameters:
         slope_p = fit.parameters["slope"].p_value
         if slope_p is not None and slope_p > 0.05:
-            findings.append(Finding("slope-not-told-from-zero", facts={"p": slope_p}))
-    reduced = statistics.reduced_chi_squared
-    if reduced is not None and statistics.degrees_of_freedom >= 3 and not 0.25 < reduced < 3:
-        findings.append(Finding("errors-do-not-match", facts={"reduced": reduced}))
-    if fit.readings.x_error is not None:
-        findings.append(Finding("x-errors-not-used"))
-    return findings
+            yield Finding("slope-not-told-from-zero", facts={"p": slope_p})
+    elif statistics.f_p_value is not None and statistics.f_p_value > 0.05:
+        yield Finding("no-better-than-constant", facts={"p": statistics.f_p_value})
+    elif fit.model.family == "polynomial" and free > 2:
+        highest = fit.model.free_names[-1]
+        p = fit.parameters[highest].p_value
+        if p is not None and p > 0.05:
+            yield Finding("highest-term-not-needed", facts={"p": p, "degree": int(highest[1:])})
+
+
+def _of_curve(fit: Fit) -> Iterator[Finding]:
+    """What the curve does between the readings."""
+    low, high = fit.readings.measured_range
+    x = np.sort(fit.readings.x[fit.readings.used])
+    if not high > low or fit.model.family == "line":
+        return
+    dense = np.unique(np.concatenate([np.linspace(low, high, 401), x if len(x) < 2000 else x[:: len(x) // 1000]]))
+    values = fit.evaluate(dense)
+    if not np.isfinite(values).all():
+        yield Finding("undefined-inside", facts={"x": float(dense[~np.isfinite(values)][0])})
+        return
+    if fit.model.family in ("polynomial", "formula"):
+        y = fit.readings.y[fit.readings.used]
+        outside = max(float(values.max() - y.max()), float(y.min() - values.min()))
+        if outside > 0.35 * float(np.ptp(y)) and len(fit.model.free_names) > 3:
+            yield Finding("swings", facts={"outside": outside})
+    if fit.model.family == "sinusoid":
+        turn = getattr(fit.model, "turn", 2 * np.pi)
+        cycles = fit.values["angular_frequency"] * (high - low) / turn
+        if cycles < 0.5:
+            yield Finding("less-than-half-a-cycle", facts={"cycles": cycles})
+        elif cycles > (len(np.unique(x)) - 1) / 2:
+            yield Finding("fewer-than-two-readings-a-cycle", facts={"cycles": cycles})
+
+
+def _of_readings(fit: Fit) -> Iterator[Finding]:
+    """What was supposed or left unused."""
+    reduced = fit.statistics.reduced_chi_squared
+    if reduced is not None and fit.statistics.degrees_of_freedom >= 3 and not 0.25 < reduced < 3:
+        yield Finding("errors-do-not-match", facts={"reduced": reduced})
+    if fit.readings.x_error is not None and fit.least_squares_in != "orthogonal":
+        yield Finding("x-errors-not-used")
+    if fit.least_squares_in == "logarithms" and fit.log_line is not None:
+        yield Finding("in-logarithms")
+    assumed = fit.readings.assumed & fit.readings.used
+    if assumed.any():
+        yield Finding("assumed-readings", tuple(np.flatnonzero(assumed).tolist()))
 
 
 def find_cautions(fit: Fit) -> list[Caution]:

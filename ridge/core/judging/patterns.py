@@ -8,9 +8,12 @@ from math import comb
 from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.special import fdtrc, ndtr, stdtr
+from scipy.special import bdtr, fdtrc, ndtr, stdtr
+from scipy.stats import rankdata
 
 from ridge.core.fitting.linear import DependentColumn, solve
+from ridge.core.models.base import Extended
+from ridge.core.readings import Array
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -22,7 +25,9 @@ class Pattern:
 
     ``runs_p``: probability of so few runs if the signs were shuffled (one-sided); None with too few of a sign.
     ``bend_p``: p of the F-test for an added x² term; None where it cannot be tried. ``bend``: +1 where the
-    readings curve upwards (residuals above at both ends), −1 downwards.
+    readings curve upwards (residuals above at both ends), −1 downwards, 0 where another power was tested.
+    ``spread_p``: p of the rank correlation of the residuals' size with the fitted value; ``spread``: +1 where they grow.
+    ``signs_p``: p of the sign test.
     """
 
     above: int
@@ -31,11 +36,19 @@ class Pattern:
     runs_p: float | None
     bend_p: float | None
     bend: int
+    spread_p: float | None = None
+    spread: int = 0
+    signs_p: float | None = None
 
     @property
     def visible(self) -> bool:
         """Whether an order is visible, at one chance in a hundred for either test."""
         return any(p is not None and p < 0.01 for p in (self.runs_p, self.bend_p))
+
+    @property
+    def spread_changes(self) -> bool:
+        """Whether the scatter grows or shrinks with y, at one chance in a hundred."""
+        return self.spread_p is not None and self.spread_p < 0.01
 
 
 @lru_cache(maxsize=256)
@@ -69,34 +82,93 @@ def find_pattern(fit: Fit) -> Pattern:
     runs = int((np.diff(signs) != 0).sum()) + 1 if len(signs) else 0
     testable = min(above, below) >= 2 and len(signs) >= 8 and not fit.statistics.exact
     bend_p, bend = _bend(fit)
-    return Pattern(above, below, runs, few_runs_probability(above, below, runs) if testable else None, bend_p, bend)
+    spread_p, spread = _spread_trend(fit) if not fit.statistics.exact else (None, 0)
+    return Pattern(
+        above, below, runs, few_runs_probability(above, below, runs) if testable else None, bend_p, bend,
+        spread_p, spread, signs_probability(above, below),
+    )  # fmt: skip
 
 
 def _bend(fit: Fit) -> tuple[float | None, int]:
-    """F-test for an x² term added to the model's own terms."""
+    """F-test for one more power of x beside the model's own terms: x², or the first that they do not contain."""
     statistics = fit.statistics
     degrees = statistics.degrees_of_freedom - 1
-    if degrees < 3 or statistics.exact:
+    if degrees < 3 or statistics.exact or fit.log_line is not None:
         return None, 0
     used = fit.readings.used
-    x = fit.readings.x[used].astype(np.longdouble)
-    x = x - x.mean()
-    x /= np.abs(x).max()
+    u = _unit_range(fit.readings.x[used])
     root = np.sqrt(fit.readings.used_weights.astype(np.longdouble))
-    columns = (
-        [np.ones_like(x), x, x * x] if fit.model.has_constant else [fit.readings.x[used].astype(np.longdouble), x * x]
-    )
     target = fit.residuals[used].astype(np.longdouble)
-    size = np.abs(target).max()
-    try:
-        solution = solve(np.stack(columns).T, target / size, root)
-    except DependentColumn:
+    own = _own_terms(fit)
+    for power in (2, 3, 4):
+        columns = np.stack([*own, u**power])
+        try:
+            solution = solve(columns.T, target / np.abs(target).max(), root)
+        except DependentColumn as cause:
+            if cause.index < len(own):
+                return None, 0
+            continue
+        gained = solution.projections[-1] ** 2
+        rest = np.dot(solution.weighted_residuals, solution.weighted_residuals)
+        bend = int(np.sign(solution.projections[-1])) if power == 2 else 0
+        if not rest > 0:
+            return 0.0, bend
+        return float(fdtrc(1, degrees, float(gained / rest * degrees))), bend
+    return None, 0
+
+
+def _unit_range(x: Array) -> Extended:
+    """x about its mean, of size one."""
+    u = x.astype(np.longdouble)
+    u = u - u.mean()
+    return np.asarray(u / (np.abs(u).max() or 1))
+
+
+def _own_terms(fit: Fit) -> list[Extended]:
+    """The directions in which the parameters move the curve, each of size one."""
+    used = fit.readings.used
+    x = fit.readings.x[used]
+    if fit.model.linear_form is not None and fit.model.linear_form.transforms_nothing:
+        powers = sorted(
+            fit.model.linear_form.powers[fit.model.parameter_names.index(name)] for name in fit.model.free_names
+        )
+        centred = powers == list(range(len(powers)))
+        u = _unit_range(x) if centred else x.astype(np.longdouble) / (np.abs(x).max() or 1)
+        return [u**power for power in powers]
+    at = [fit.model.parameter_names.index(name) for name in fit.model.free_names]
+    gradient = fit.model.gradient(x.astype(np.longdouble), fit.values)[:, at]
+    sizes = np.max(np.abs(gradient), axis=0)
+    return list((gradient / np.where(sizes > 0, sizes, 1)).T.astype(np.longdouble))
+
+
+def _spread_trend(fit: Fit) -> tuple[float | None, int]:
+    """Rank correlation of the size of the residuals with the fitted value, its p and its sign.
+
+    Spearman's coefficient with the t approximation (Conover, "Practical Nonparametric Statistics", section 5.4); 8 readings
+    at least.
+    """
+    sizes = np.abs(fit.standardised_residuals[fit.readings.used])
+    fitted = fit.fitted[fit.readings.used]
+    known = np.isfinite(sizes) & np.isfinite(fitted)
+    if known.sum() < 8 or np.ptp(fitted[known]) == 0:
         return None, 0
-    gained = solution.projections[-1] ** 2
-    rest = np.dot(solution.weighted_residuals, solution.weighted_residuals)
-    if not rest > 0:
-        return 0.0, int(np.sign(solution.projections[-1]))
-    return float(fdtrc(1, degrees, float(gained / rest * degrees))), int(np.sign(solution.projections[-1]))
+    first, second = rankdata(sizes[known]), rankdata(fitted[known])
+    first, second = first - first.mean(), second - second.mean()
+    spread = np.sqrt((first @ first) * (second @ second))
+    if not spread > 0:
+        return None, 0
+    r = float(np.clip(first @ second / spread, -1, 1))
+    degrees = int(known.sum()) - 2
+    if abs(r) == 1:
+        return 0.0, int(np.sign(r))
+    t = abs(r) * np.sqrt(degrees / (1 - r * r))
+    return float(2 * stdtr(degrees, -t)), int(np.sign(r))
+
+
+def signs_probability(above: int, below: int) -> float | None:
+    """Chance of signs shared out at least so unevenly if each were a toss (two-sided sign test); None for none."""
+    n, fewer = above + below, min(above, below)
+    return min(1.0, float(2 * bdtr(fewer, n, 0.5))) if n else None
 
 
 def readings_far_off(fit: Fit, chance: float = 0.05) -> list[int]:

@@ -6,7 +6,7 @@ from abc import ABC
 from collections.abc import Callable, Mapping
 from copy import copy
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any, ClassVar, Self
 
 import numpy as np
@@ -36,6 +36,10 @@ class Derived:
     angle: bool = False
 
 
+def _unchanged(x: Any) -> Any:
+    return x
+
+
 @dataclass(frozen=True)
 class LinearForm:
     """A model that is a polynomial in t(x), where t is x itself, ln x or 1/x: one solve finds its parameters.
@@ -46,9 +50,13 @@ class LinearForm:
     """
 
     powers: tuple[int, ...]
-    transform: Callable[[Any], Any] = lambda x: x
+    transform: Callable[[Any], Any] = _unchanged
     why: str = ""
     remedy: str = ""
+
+    @property
+    def transforms_nothing(self) -> bool:
+        return self.transform is _unchanged
 
 
 @dataclass(frozen=True)
@@ -69,6 +77,40 @@ class InnerForm:
     natural: Callable[[dict[str, Any], Any, Any], dict[str, Any]]
     shifts: bool = True
     more: Callable[[Array, Array], Array] | None = None
+
+
+class _Programs:
+    """The compiled forms of one equation, each made when first needed."""
+
+    def __init__(self, tree: Node, variable: str, names: tuple[str, ...]) -> None:
+        self._tree, self._variable, self._names = tree, variable, names
+        self._inputs = (variable, *names)
+
+    @cached_property
+    def values(self) -> Program:
+        return Program([self._tree], self._inputs)
+
+    @cached_property
+    def gradient(self) -> Program:
+        return Program([differentiate(self._tree, name) for name in self._names], self._inputs)
+
+    @cached_property
+    def _orders(self) -> tuple[Node, Node]:
+        first = differentiate(self._tree, self._variable)
+        return first, differentiate(first, self._variable)
+
+    @cached_property
+    def slopes(self) -> Program:
+        return Program(self._orders, self._inputs)
+
+    @cached_property
+    def slope_gradients(self) -> Program:
+        return Program([differentiate(order, name) for order in self._orders for name in self._names], self._inputs)
+
+
+@lru_cache(maxsize=256)
+def _programs_of(tree: Node, variable: str, names: tuple[str, ...]) -> _Programs:
+    return _Programs(tree, variable, names)
 
 
 class Model(ABC):
@@ -133,30 +175,8 @@ class Model(ABC):
         return values
 
     @cached_property
-    def _values(self) -> Program:
-        return Program([self.expression], (self.variable, *self.parameter_names))
-
-    @cached_property
-    def _gradient(self) -> Program:
-        return Program(
-            [differentiate(self.expression, name) for name in self.parameter_names],
-            (self.variable, *self.parameter_names),
-        )
-
-    @cached_property
-    def _slopes(self) -> Program:
-        first = differentiate(self.expression, self.variable)
-        second = differentiate(first, self.variable)
-        return Program([first, second], (self.variable, *self.parameter_names))
-
-    @cached_property
-    def _slope_gradients(self) -> Program:
-        first = differentiate(self.expression, self.variable)
-        second = differentiate(first, self.variable)
-        return Program(
-            [differentiate(order, name) for order in (first, second) for name in self.parameter_names],
-            (self.variable, *self.parameter_names),
-        )
+    def _programs(self) -> _Programs:
+        return _programs_of(self.expression, self.variable, self.parameter_names)
 
     def _ordered(self, parameters: Mapping[str, Any]) -> list[Any]:
         return [parameters[name] for name in self.parameter_names]
@@ -166,7 +186,7 @@ class Model(ABC):
         x = np.asarray(x)
         x = x if x.dtype == np.longdouble else x.astype(np.float64)
         with np.errstate(all="ignore"):
-            values = self._values(x, *self._ordered(parameters))[0]
+            values = self._programs.values(x, *self._ordered(parameters))[0]
         return np.array(np.broadcast_to(values, x.shape))
 
     def gradient(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> npt.NDArray[np.float64]:
@@ -174,7 +194,7 @@ class Model(ABC):
         x = np.asarray(x)
         x = x if x.dtype == np.longdouble else x.astype(np.float64)
         with np.errstate(all="ignore"):
-            columns = self._gradient(x, *self._ordered(parameters))
+            columns = self._programs.gradient(x, *self._ordered(parameters))
         return np.stack([np.broadcast_to(column, x.shape) for column in columns], axis=-1)
 
     def slope(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> Array:
@@ -188,12 +208,14 @@ class Model(ABC):
     def _derivative(self, x: npt.ArrayLike, parameters: Mapping[str, float], order: int) -> Array:
         x = np.asarray(x, dtype=np.float64)
         with np.errstate(all="ignore"):
-            values = self._slopes(x, *self._ordered(parameters))[order]
+            values = self._programs.slopes(x, *self._ordered(parameters))[order]
         return np.array(np.broadcast_to(values, x.shape), dtype=np.float64)
 
     def slope_gradients(self, x: float, parameters: Mapping[str, float]) -> tuple[Array, Array]:
         """Derivatives of dy/dx and of d²y/dx² with respect to every parameter, at one x."""
         with np.errstate(all="ignore"):
-            values = np.array(self._slope_gradients(np.float64(x), *self._ordered(parameters)), dtype=np.float64)
+            values = np.array(
+                self._programs.slope_gradients(np.float64(x), *self._ordered(parameters)), dtype=np.float64
+            )
         count = len(self.parameter_names)
         return values[:count], values[count:]

@@ -8,13 +8,14 @@ import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, Model
 
+_SIZES = np.geomspace(1e-2, 2e4, 56)
+
 
 def _rates(u: Array) -> Array:
     """Rates of both signs: from nearly straight over the range to gone within a tenth of the smallest step."""
     steps = np.diff(u)
-    steps = steps[steps > 0]
-    fastest = 10.0 / steps.min() if len(steps) else 10.0
-    sizes = np.geomspace(1e-2, min(fastest, 2e4), 44)
+    fastest = 10.0 / np.min(steps[steps > 0], initial=1.0)
+    sizes = _SIZES[: max(20, int(np.searchsorted(_SIZES, fastest)) + 1)]
     return np.concatenate([-sizes[::-1], sizes])[:, None]
 
 

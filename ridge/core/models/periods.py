@@ -6,10 +6,12 @@ import numpy as np
 
 from ridge.core.models.base import Array
 
-PER_CYCLE = 8
+PER_CYCLE = 6
 """Trials in each step of one cycle over the range: enough for a trial to lie in every valley."""
-DIRECT = 60.0
-"""Up to so many cycles over the range, every frequency is tried by its own least-squares solve."""
+DIRECT = 16.0
+"""Of many readings, up to so many cycles over the range are tried one by one, the rest by their spectrum."""
+FEW = 240
+"""Up to so many readings, every frequency is tried by its own least-squares solve."""
 
 
 def most_cycles(readings: int) -> float:
@@ -20,7 +22,7 @@ def most_cycles(readings: int) -> float:
 def angular_frequencies(u: Array) -> Array:
     """Trial values of ω for u over [0, 1], ascending, shape (trials, 1)."""
     slow = np.array([0.05, 0.08, 0.12, 0.17, 0.23, 0.3, 0.38, 0.46])
-    last = min(DIRECT, most_cycles(len(u)))
+    last = most_cycles(len(u)) if len(u) < FEW else DIRECT
     return 2 * np.pi * np.concatenate([slow, np.arange(0.55, last + 0.5 / PER_CYCLE, 1 / PER_CYCLE)])[:, None]
 
 
@@ -30,16 +32,17 @@ def high_frequencies(u: Array, y: Array) -> Array:
     A fast Fourier transform of the binned readings (Press and Rybicki, Astrophysical Journal 338, 1989, use the
     same shortcut).
     """
-    cycles = most_cycles(len(u))
-    if cycles <= DIRECT:
+    if len(u) < FEW:
         return np.zeros((0, 1))
-    size = 1 << int(np.ceil(np.log2(2 * PER_CYCLE * len(u))))
-    bins = size // PER_CYCLE
+    cycles = most_cycles(len(u))
+    padded = 8  # of the range, with zeros: peaks then show their tops
+    size = 1 << int(np.ceil(np.log2(2 * padded * len(u))))
+    bins = size // padded
     trend = np.polynomial.polynomial.polyfit(u, y, 1)
     rest = y - np.polynomial.polynomial.polyval(u, trend)
     binned = np.bincount(np.minimum((u * bins).astype(np.int64), bins - 1), rest, minlength=size)
-    strength = np.abs(np.fft.rfft(binned))[: int(cycles * PER_CYCLE) + 1]
-    strength[: int(DIRECT * PER_CYCLE)] = 0
+    strength = np.abs(np.fft.rfft(binned))[: int(cycles * padded) + 1]
+    strength[: int(DIRECT * padded)] = 0
     peaks = np.flatnonzero((strength[1:-1] >= strength[:-2]) & (strength[1:-1] > strength[2:])) + 1
     best = peaks[np.argsort(-strength[peaks], kind="stable")[:3]]
-    return 2 * np.pi * best[:, None] / PER_CYCLE
+    return 2 * np.pi * best[:, None] / padded

@@ -57,7 +57,8 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming) -> AnswerT
     else:
         result = f"{naming.y} = {naming.y_with_unit(round_with_uncertainty(value, half).text)}"
         line = naming.y_with_unit(significant(mean_half, 2).text)
-        sentence = f"A new reading there falls within these limits with {level_text(prediction.level)} confidence; the line itself is known to ±{line}."
+        curve = "line" if fit.model.family == "line" else "curve"
+        sentence = f"A new reading there falls within these limits with {level_text(prediction.level)} confidence; the {curve} itself is known to ±{line}."
     return AnswerText(asked, result, sentence, place, repr(value))
 
 
@@ -115,4 +116,4 @@ def word_place(fit: Fit, x: float, beyond: float, ranges: float, naming: Naming)
     distance = naming.x_with_unit(significant(beyond, 3, strip=True).text)
     if not math.isfinite(ranges):
         return f"{distance} {side}."
-    return f"{distance} {side}, {significant(ranges, 2).text} measured ranges beyond. It holds only if the line goes on there."
+    return f"{distance} {side}, {significant(ranges, 2).text} measured ranges beyond. It holds only if the {'line' if fit.model.family == 'line' else 'curve'} goes on there."

@@ -19,23 +19,27 @@ def _capital(text: str) -> str:
 
 def _all_equal(_: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        f"All {naming.y} are equal: there is no variation for a line to account for.",
+        f"All {naming.y} are equal: there is no variation to account for.",
         f"Add readings with other values of {naming.y}, or check that this is the column you meant.",
     )
 
 
+def _curve(finding: Finding) -> str:
+    return finding.words.get("curve", "line")
+
+
 def _as_many_parameters(finding: Finding, _: Naming) -> tuple[str, str]:
-    n = int(finding.facts["n"])
+    n, curve = int(finding.facts["n"]), _curve(finding)
     return (
-        f"With {n} reading{'s' if n > 1 else ''} for {n} parameter{'s' if n > 1 else ''} the line goes through every "
+        f"With {n} reading{'s' if n > 1 else ''} for {n} parameter{'s' if n > 1 else ''} the {curve} goes through every "
         "reading by construction, so nothing tells how well it fits.",
-        "Add readings: each one beyond these tests the line.",
+        f"Add readings: each one beyond these tests the {curve}.",
     )
 
 
-def _exact(_: Finding, naming: Naming) -> tuple[str, str]:
+def _exact(finding: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        "The fit is exact: every reading lies on the line to the last digit.",
+        f"The fit is exact: every reading lies on the {_curve(finding)} to the last digit.",
         f"Measured {naming.y} scatter as a rule. Check that they were not calculated from {naming.x}.",
     )
 
@@ -61,19 +65,117 @@ def _decides(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
         f"{_capital(name_rows(finding.rows))} {'decide' if many else 'decides'} the fit: without "
-        f"{'them' if many else 'it'} the line would move clearly.",
+        f"{'them' if many else 'it'} the {_curve(finding)} would move clearly.",
         f"Check {'them' if many else 'it'}, and take more readings nearby.",
     )
 
 
 def _patterned(finding: Finding, _: Naming) -> tuple[str, str]:
-    bend = finding.facts["bend"]
+    bend, curve = finding.facts["bend"], _curve(finding)
     if finding.facts["bend_p"] < 0.01 and bend:
         ends, middle = ("above", "below") if bend > 0 else ("below", "above")
-        found = f"The readings bend away from the line: {ends} it at both ends, {middle} it in the middle."
+        found = f"The readings bend away from the {curve}: {ends} it at both ends, {middle} it in the middle."
+    elif finding.facts["bend_p"] < 0.01:
+        found = f"The readings still bend away from the {curve}."
     else:
         found = "The residuals keep to one side for long stretches instead of changing sign at random."
-    return found, "A straight line is not the whole story here. Look for a curved model, or fit a shorter range."
+    if curve == "line":
+        return found, "A straight line is not the whole story here. Look for a curved model, or fit a shorter range."
+    return found, "Something is missing from this model. Compare another one, add a term, or fit a shorter range."
+
+
+def _spread(finding: Finding, naming: Naming) -> tuple[str, str]:
+    grows = finding.facts["spread"] > 0
+    return (
+        f"The scatter {'grows' if grows else 'shrinks'} with {naming.y}: readings of {'large' if grows else 'small'} {naming.y} are less sure.",
+        f"Give each reading its uncertainty of {naming.y}, or weights; otherwise the limits are too {'wide' if grows else 'narrow'} at small {naming.y} and too {'narrow' if grows else 'wide'} at large.",
+    )
+
+
+def _constant(finding: Finding, naming: Naming) -> tuple[str, str]:
+    return (
+        f"This curve is not told apart from a constant (p of F = {probability(finding.facts['p'])}): "
+        f"these readings do not show that {naming.y} depends on {naming.x} in this way.",
+        f"Take more readings, or readings over a wider range of {naming.x}.",
+    )
+
+
+def _highest_term(finding: Finding, naming: Naming) -> tuple[str, str]:
+    degree = int(finding.facts["degree"])
+    return (
+        f"The term in {naming.x} to the power {degree} is not told apart from zero (p = {probability(finding.facts['p'])}).",
+        f"Degree {degree - 1} may do as well: compare the two.",
+    )
+
+
+def _bound(finding: Finding, _: Naming) -> tuple[str, str]:
+    name, value = finding.words["name"], significant(finding.facts["value"], 6, strip=True).text
+    return (
+        f"{_capital(name)} ran against its bound {value}, so it is kept there and has no uncertainty of its own.",
+        "Widen the bound if the model allows it; the best fit lies beyond.",
+    )
+
+
+def _redundant(finding: Finding, _: Naming) -> tuple[str, str]:
+    name, combination = finding.words["name"], finding.words["combination"]
+    value = significant(finding.facts["value"], 6, strip=True).text
+    known = f" Only {combination} can be known." if combination else ""
+    return (
+        f"Some parameters do the same job and cannot be told apart.{known} {_capital(name)} is kept at {value}; the rest is fitted.",
+        f"Fix {name}, or write the formula without it. The curve stays the same.",
+    )
+
+
+def _cut_short(_: Finding, __: Naming) -> tuple[str, str]:
+    return (
+        "The search was stopped by its time limit; this is the best curve found so far.",
+        "Give starting values, fix a parameter, or simplify the formula.",
+    )
+
+
+def _undefined(finding: Finding, naming: Naming) -> tuple[str, str]:
+    x = naming.x_with_unit(significant(finding.facts["x"], 3, strip=True).text)
+    return (
+        f"Inside the measured range the model has no value, at {naming.x} = {x} for instance.",
+        "Fit only the part of the range where it has one, or choose another model.",
+    )
+
+
+def _swings(finding: Finding, naming: Naming) -> tuple[str, str]:
+    off = naming.y_with_unit(significant(finding.facts["outside"], 2).text)
+    return (
+        f"Between the readings the curve swings by up to {off} beyond all of them.",
+        "Do not read values off it there. Choose a lower degree, or a spline.",
+    )
+
+
+def _half_cycle(finding: Finding, naming: Naming) -> tuple[str, str]:
+    return (
+        f"The readings span only {significant(finding.facts['cycles'], 2).text} of a cycle: period and midline are hardly told apart.",
+        f"Take readings over more than half a period of {naming.x}, or fix the period.",
+    )
+
+
+def _alias(finding: Finding, naming: Naming) -> tuple[str, str]:
+    return (
+        "There are fewer than two readings a cycle: a slower wave may fit as well.",
+        f"Take readings closer together in {naming.x}, or bound the frequency by what is known of it.",
+    )
+
+
+def _in_logarithms(_: Finding, naming: Naming) -> tuple[str, str]:
+    return (
+        f"Least squares was done in logarithms: it weighs relative misses of {naming.y}, and R², s and the tests are those of the straight line there.",
+        f"Compare with least squares in {naming.y}, which gives other parameters.",
+    )
+
+
+def _assumed(finding: Finding, _: Naming) -> tuple[str, str]:
+    many = len(finding.rows) > 1
+    return (
+        f"{_capital(name_rows(finding.rows))} {'were' if many else 'was'} not measured but assumed.",
+        f"See how far the fit rests on {'them' if many else 'it'}: set {'them' if many else 'it'} aside for a moment.",
+    )
 
 
 def _slope(finding: Finding, naming: Naming) -> tuple[str, str]:
@@ -110,7 +212,19 @@ _WORDS = {
     "far-off": _far_off,
     "one-reading-decides": _decides,
     "patterned-residuals": _patterned,
+    "spread-changes": _spread,
     "slope-not-told-from-zero": _slope,
+    "no-better-than-constant": _constant,
+    "highest-term-not-needed": _highest_term,
+    "at-bound": _bound,
+    "not-identifiable": _redundant,
+    "search-cut-short": _cut_short,
+    "undefined-inside": _undefined,
+    "swings": _swings,
+    "less-than-half-a-cycle": _half_cycle,
+    "fewer-than-two-readings-a-cycle": _alias,
+    "in-logarithms": _in_logarithms,
+    "assumed-readings": _assumed,
     "errors-do-not-match": _errors,
     "x-errors-not-used": _x_errors,
 }

@@ -31,16 +31,20 @@ def how_well(fit: Fit, naming: Naming) -> str:
     statistics = fit.statistics
     if statistics.total_sum_of_squares == 0:
         return f"All {statistics.n} values of {naming.y} are equal, so there is nothing to account for."
+    curve = "line" if fit.model.family == "line" else "curve"
     if statistics.degrees_of_freedom == 0:
-        return f"The line goes through {'both readings' if statistics.n == 2 else 'the reading'} by construction; its fit cannot be judged."
+        through = {1: "the reading", 2: "both readings"}.get(statistics.n, "every reading")
+        return f"The {curve} goes through {through} by construction; its fit cannot be judged."
     if statistics.exact:
-        return "The fit is exact: no reading is off the line."
+        return f"The fit is exact: no reading is off the {curve}."
     s, r_squared = statistics.residual_standard_deviation, statistics.r_squared
-    assert s is not None and r_squared is not None
-    if fit.model.has_constant:
-        first = f"The line accounts for {percent(r_squared)} of the variation in {naming.y} and"
+    assert s is not None
+    if r_squared is None:
+        first = f"The {curve}"
+    elif fit.model.has_constant:
+        first = f"The {curve} accounts for {percent(r_squared)} of the variation in {naming.y} and"
     else:
-        first = f"R², counted from the fixed intercept, is {share(r_squared)}; the line"
+        first = f"R², counted from {_zero_of(fit)}, is {share(r_squared)}; the {curve}"
     degrees = statistics.degrees_of_freedom
     first += (
         f" typically misses a reading by {naming.y_with_unit(significant(s, 2).text)} "
@@ -56,6 +60,11 @@ def how_well(fit: Fit, naming: Naming) -> str:
     else:
         second += "; too few to see an order."
     return f"{first} {second}"
+
+
+def _zero_of(fit: Fit) -> str:
+    """What R² is counted from where no constant is fitted."""
+    return "the fixed intercept" if fit.model.constant in fit.model.fixed else "zero"
 
 
 def percent(value: float) -> str:
@@ -86,8 +95,8 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         if naming.y_unit
         else ""
     )
-    about = "its mean" if fit.model.has_constant else "the fixed intercept"
-    y = naming.y
+    about = "its mean" if fit.model.has_constant else _zero_of(fit)
+    y, curve = naming.y, "line" if fit.model.family == "line" else "curve"
 
     def plain(value: float) -> NumberText:
         return significant(value, 4)
@@ -107,15 +116,15 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     rows = [
         ("n", "n", whole, "", "Readings in use."),
         ("degrees_of_freedom", "degrees of freedom", whole, "", "Readings in use minus fitted parameters: what is left to estimate the scatter from."),
-        ("r_squared", "R²", as_share, "", f"Share of the variation of {y} about {about} that the line accounts for."),
+        ("r_squared", "R²", as_share, "", f"Share of the variation of {y} about {about} that the {curve} accounts for."),
         ("adjusted_r_squared", "adjusted R²", signed_share, "", "R² charged for the number of parameters, so that more of them do not raise it by themselves."),
         ("correlation", "correlation r", signed_share, "", f"How closely {naming.x} and {y} follow a straight line, from −1 (falling) to 1 (rising)."),
-        ("residual_standard_deviation", "s", lambda v: significant(v, 3), naming.y_unit, "Residual standard deviation: by how much the line typically misses a reading."),
+        ("residual_standard_deviation", "s", lambda v: significant(v, 3), naming.y_unit, f"Residual standard deviation: by how much the {curve} typically misses a reading."),
         ("residual_sum_of_squares", "RSS", plain, squared, "Sum of the squared residuals, which the fit makes as small as it can be."),
-        ("regression_sum_of_squares", "regression sum of squares", plain, squared, f"The part of the variation of {y} that the line accounts for."),
+        ("regression_sum_of_squares", "regression sum of squares", plain, squared, f"The part of the variation of {y} that the {curve} accounts for."),
         ("total_sum_of_squares", "total sum of squares", plain, squared, f"Sum of the squared differences of {y} from {about}."),
         ("f_statistic", "F", plain, "", "Variation accounted for per parameter, over the variation left per degree of freedom."),
-        ("f_p_value", "p of F", as_probability, "", "Chance of so large an F if the line explained nothing."),
+        ("f_p_value", "p of F", as_probability, "", f"Chance of so large an F if the {curve} explained nothing."),
         ("chi_squared", "χ²", plain, "", "Sum of the squared residuals, each in units of its given uncertainty."),
         ("reduced_chi_squared", "reduced χ²", plain, "", "χ² per degree of freedom: about 1 when scatter and given uncertainties agree."),
         ("aic", "AIC", plain, "", "For comparing models on the same readings: smaller is better."),
