@@ -8,6 +8,7 @@
 """
 
 from ridge.core.fitting import Fit, Parameter, fit
+from ridge.core.interpolation import Interpolation, interpolate
 from ridge.core.readings import Readings
 
-__all__ = ["Fit", "Parameter", "Readings", "fit"]
+__all__ = ["Fit", "Interpolation", "Parameter", "Readings", "fit", "interpolate"]

@@ -46,6 +46,21 @@ class NotIdentifiable(RidgeError, ValueError):
         super().__init__(f"{message} {remedy}")
 
 
+class RepeatedX(RidgeError, ValueError):
+    """An interpolation cannot take several y at one x unless told to average them.
+
+    ``rows``: 0-based rows of the readings that share their x with another one.
+    """
+
+    def __init__(self, rows: tuple[int, ...]) -> None:
+        self.rows = rows
+        shown = ", ".join(str(row + 1) for row in rows[:6]) + (f" and {len(rows) - 6} more" if len(rows) > 6 else "")
+        super().__init__(
+            f"Some x occur more than once (rows {shown}), and a curve through every reading can only take one y at each. "
+            "Average them, or set some aside."
+        )
+
+
 class UndefinedAt(RidgeError, ValueError):
     """A model has no value at some readings: ln of 0, a power of a negative number, a division by zero.
 

@@ -128,10 +128,14 @@ class Readings:
             raise OutsideSense("x_range", "its first value must be smaller than its second.")
         with np.errstate(invalid="ignore"):
             inside = (self.x >= low) & (self.x <= high)
+        return self.choosing(self.included & inside)
+
+    def choosing(self, included: npt.ArrayLike) -> Readings:
+        """The same readings with another choice of rows, shape (n,), taking part."""
         other = copy(self)
         for name in ("used", "unknowns", "measured_range", "reference_error", "used_weights"):
             other.__dict__.pop(name, None)
-        other.included = self.included & inside
+        other.included = _marks("included", included, len(self), True)
         return other
 
     @cached_property

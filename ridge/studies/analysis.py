@@ -172,7 +172,7 @@ def _word_parameter(result: Fit, name: str, naming: Naming, level: float) -> Par
         meaning=meaning,
         value=rounded.value,
         uncertainty=rounded.uncertainty,
-        unit=naming.parameter_units[name],
+        unit=naming.parameter_units(result.model)[name],
         relative=""
         if relative is None or not error or relative > 10
         else f"{significant(relative * 100, 2).text}\u00a0%",

@@ -36,10 +36,22 @@ def _raised(u: Any, power: int) -> Any:
 
 
 class Curve(Protocol):
-    """Arrays come back in the shape of x."""
+    """Arrays come back in the shape of x; ``rows`` with one more axis."""
 
     def value(self, x: npt.ArrayLike) -> Array:
         """The curve's y at x; NaN or infinite where it has none."""
+
+    def slope(self, x: npt.ArrayLike) -> Array:
+        """dy/dx at x."""
+
+    def bend(self, x: npt.ArrayLike) -> Array:
+        """d²y/dx² at x."""
+
+    def rows(self, x: npt.ArrayLike, order: int = 0) -> Array:
+        """How value (order 0), slope (1) or bend (2) move with independent directions of the parameters.
+
+        For readings of variance one, the squared length of a row is the variance there.
+        """
 
     def unit_variance(self, x: npt.ArrayLike) -> Array:
         """Variance of the value for a reading of weight one whose variance is one."""
@@ -49,6 +61,7 @@ class Curve(Protocol):
 class LinearCurve:
     """A polynomial in u = (t(x) − centre)/scale: far from zero it does not subtract nearly equal numbers."""
 
+    model: Model
     form: LinearForm
     powers: tuple[int, ...]
     centre: ExtendedNumber
@@ -57,6 +70,7 @@ class LinearCurve:
     inverse_factor: Extended
     known: tuple[tuple[int, float], ...]
     """Power and value of each fixed parameter."""
+    values: Mapping[str, float]
 
     def _inner(self, x: npt.ArrayLike) -> tuple[Extended, Extended]:
         with np.errstate(all="ignore"):
@@ -76,11 +90,52 @@ class LinearCurve:
                 total = total + np.longdouble(fixed) * t**power
             return np.asarray(total, dtype=np.float64)
 
-    def unit_variance(self, x: npt.ArrayLike) -> Array:
+    def slope(self, x: npt.ArrayLike) -> Array:
+        return self._derivative(x, 1)
+
+    def bend(self, x: npt.ArrayLike) -> Array:
+        return self._derivative(x, 2)
+
+    def _derivative(self, x: npt.ArrayLike, order: int) -> Array:
+        if not self.form.transforms_nothing:
+            return self.model.slope(x, self.values) if order == 1 else self.model.bend(x, self.values)
+        t, u = self._inner(x)
+        with np.errstate(all="ignore"):
+            columns = _derived_powers(u, self.powers, order) / self.scale**order
+            total = np.tensordot(self.coefficients, columns, axes=1) if self.powers else np.zeros_like(u)
+            for power, fixed in self.known:
+                total = total + np.longdouble(fixed) * _derived_powers(t, (power,), order)[0]
+            return np.asarray(total, dtype=np.float64)
+
+    def rows(self, x: npt.ArrayLike, order: int = 0) -> Array:
         u = self._inner(x)[1].astype(np.float64)
         with np.errstate(all="ignore"):
-            columns = np.moveaxis(powers_of(u, self.powers), 0, -1)
-            return np.asarray(np.sum((columns @ self.inverse_factor.astype(np.float64)) ** 2, axis=-1))
+            columns = _derived_powers(u, self.powers, 0)
+            if order and self.form.transforms_nothing:
+                columns = _derived_powers(u, self.powers, order) / float(self.scale) ** order
+            elif order:
+                # By the chain rule, with the derivatives of t by x.
+                first, second = self.form.transform_derivatives(np.asarray(x, dtype=np.float64))
+                one = _derived_powers(u, self.powers, 1) / float(self.scale)
+                two = _derived_powers(u, self.powers, 2) / float(self.scale) ** 2
+                columns = one * first if order == 1 else two * first**2 + one * second
+            return np.asarray(np.moveaxis(columns, 0, -1) @ self.inverse_factor.astype(np.float64))
+
+    def unit_variance(self, x: npt.ArrayLike) -> Array:
+        return np.asarray(np.sum(self.rows(x) ** 2, axis=-1))
+
+
+def _derived_powers(u: Any, powers: tuple[int, ...], order: int) -> Any:
+    """Derivatives of the powers of u along a new first axis."""
+    if order == 0:
+        return powers_of(u, powers)
+    u = np.asarray(u)
+    rows = np.zeros((len(powers), *u.shape), dtype=u.dtype)
+    for row, power in zip(rows, powers, strict=True):
+        if power >= order:
+            factor = power if order == 1 else power * (power - 1)
+            row[...] = factor * _raised(u, power - order)
+    return rows
 
 
 @dataclass(frozen=True)
@@ -99,7 +154,20 @@ class NonlinearCurve:
     def value(self, x: npt.ArrayLike) -> Array:
         return self.model.evaluate(np.asarray(x, dtype=np.float64), self.values)
 
-    def unit_variance(self, x: npt.ArrayLike) -> Array:
-        gradient = self.model.gradient(np.asarray(x, dtype=np.float64), self.values)
+    def slope(self, x: npt.ArrayLike) -> Array:
+        return self.model.slope(x, self.values)
+
+    def bend(self, x: npt.ArrayLike) -> Array:
+        return self.model.bend(x, self.values)
+
+    def rows(self, x: npt.ArrayLike, order: int = 0) -> Array:
+        x = np.asarray(x, dtype=np.float64)
+        if order == 0:
+            gradient = self.model.gradient(x, self.values)
+        else:
+            gradient = self.model.slope_gradients(x, self.values)[order - 1]
         with np.errstate(all="ignore"):
-            return np.asarray(np.sum(((gradient * self.sizes) @ self.root) ** 2, axis=-1))
+            return np.asarray((gradient * self.sizes) @ self.root)
+
+    def unit_variance(self, x: npt.ArrayLike) -> Array:
+        return np.asarray(np.sum(self.rows(x) ** 2, axis=-1))

@@ -85,8 +85,10 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
         residuals = (rest * y_scale).astype(np.float64)
         if prepared.root is not None:
             residuals /= np.sqrt(prepared.weights)
-    curve = LinearCurve(form, powers, centre, scale, solution.coefficients * y_scale, solution.inverse_factor, known)
     ordered = {name: values[name] for name in model.parameter_names}
+    curve = LinearCurve(
+        model, form, powers, centre, scale, solution.coefficients * y_scale, solution.inverse_factor, known, ordered
+    )
     return Solved(
         model, ordered, unit_covariance, curve, residuals, solution.leverage, rss, regression, ratio, exact
     )  # fmt: skip

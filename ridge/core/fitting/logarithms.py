@@ -6,6 +6,7 @@ unless the scatter grows with y.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 import numpy as np
@@ -22,8 +23,13 @@ from ridge.core.readings import Array, Readings
 class LogarithmicCurve:
     """e to the power of a straight line in x or ln x. The variance is that of the value, by the delta method."""
 
-    def __init__(self, line: Curve, in_logarithm_of_x: bool) -> None:
+    def __init__(
+        self, line: Curve, in_logarithm_of_x: bool, model: Model, values: Mapping[str, float], covariance: Array
+    ) -> None:
         self.line, self.in_logarithm_of_x = line, in_logarithm_of_x
+        self.model, self.values = model, values
+        eigenvalues, vectors = np.linalg.eigh(covariance)
+        self.root: Array = vectors * np.sqrt(np.maximum(eigenvalues, 0))
 
     def inner(self, x: npt.ArrayLike) -> Array:
         """x as the line takes it."""
@@ -35,9 +41,20 @@ class LogarithmicCurve:
         with np.errstate(all="ignore"):
             return np.exp(self.line.value(self.inner(x)))
 
-    def unit_variance(self, x: npt.ArrayLike) -> Array:
+    def slope(self, x: npt.ArrayLike) -> Array:
+        return self.model.slope(x, self.values)
+
+    def bend(self, x: npt.ArrayLike) -> Array:
+        return self.model.bend(x, self.values)
+
+    def rows(self, x: npt.ArrayLike, order: int = 0) -> Array:
+        x = np.asarray(x, dtype=np.float64)
+        gradients = (self.model.gradient(x, self.values), *self.model.slope_gradients(x, self.values))
         with np.errstate(all="ignore"):
-            return self.value(x) ** 2 * self.line.unit_variance(self.inner(x))
+            return np.asarray(gradients[order] @ self.root)
+
+    def unit_variance(self, x: npt.ArrayLike) -> Array:
+        return np.asarray(np.sum(self.rows(x) ** 2, axis=-1))
 
 
 def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
@@ -97,8 +114,9 @@ def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
         second: replace(slope, name=second),
     }
     turn = np.array([[0.0, a], [1.0, 0.0]])  # from (slope, intercept) to (a, k)
-    curve = LogarithmicCurve(line.curve, both)
-    values = {name: parameter.value for name, parameter in parameters.items()}
+    values = {name: parameters[name].value for name in model.parameter_names}
+    unit_covariance = turn @ line.unit_covariance @ turn.T
+    curve = LogarithmicCurve(line.curve, both, model, values, unit_covariance)
     fitted = curve.value(readings.x)
     return Fit(
         readings=readings,
@@ -109,7 +127,7 @@ def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
         fitted=fitted,
         residuals=readings.y - fitted,
         leverage=line.leverage,
-        unit_covariance=turn @ line.unit_covariance @ turn.T,
+        unit_covariance=unit_covariance,
         curve=curve,
         least_squares_in="logarithms",
         log_line=line,

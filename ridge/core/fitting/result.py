@@ -18,6 +18,7 @@ from ridge.core.readings import Array, Readings
 
 if TYPE_CHECKING:
     from ridge.core.judging.cautions import Caution
+    from ridge.core.judging.derived import DerivedQuantity
     from ridge.core.predicting.at_x import Prediction
     from ridge.core.predicting.at_y import Solution
     from ridge.core.wording.equation import Equation
@@ -101,6 +102,15 @@ class Fit:
     def __repr__(self) -> str:
         return f"Fit({self.equation.text}, n={self.statistics.n})"
 
+    def _repr_latex_(self) -> str:
+        return f"${self.equation.latex}$"
+
+    def _repr_html_(self) -> str:
+        """Equation, parameters and the first statistics as a table, for notebooks."""
+        from ridge.core.wording.summary import as_html
+
+        return as_html(self)
+
     @property
     def values(self) -> dict[str, float]:
         return {name: parameter.value for name, parameter in self.parameters.items()}
@@ -143,6 +153,32 @@ class Fit:
         with np.errstate(divide="ignore", invalid="ignore"):
             return np.asarray(self.standardised_residuals**2 * self.leverage / ((1 - self.leverage) * free))
 
+    @cached_property
+    def deleted_residuals(self) -> Array:
+        """Residuals against the fit without the reading itself, over their standard deviation there.
+
+        Externally studentised: t·√((d − 1)/(d − t²)) from the standardised residual t and d degrees of freedom (Cook and
+        Weisberg 1982, section 2.2.1); exact for linear models, by the tangent plane for others. With absolute
+        uncertainties the standardised ones. NaN where they cannot be had.
+        """
+        if self.readings.absolute_errors:
+            return self.standardised_residuals
+        degrees = self.statistics.degrees_of_freedom
+        t = self.standardised_residuals
+        with np.errstate(invalid="ignore", divide="ignore"):
+            return (
+                np.asarray(t * np.sqrt((degrees - 1) / np.maximum(degrees - t**2, 1e-300)))
+                if degrees > 1
+                else t * np.nan
+            )
+
+    @cached_property
+    def correlations(self) -> Array:
+        """Correlations of the parameters with one another, in their order; NaN where one is fixed or nothing scatters."""
+        errors = np.sqrt(np.diag(self.unit_covariance))
+        with np.errstate(invalid="ignore", divide="ignore"):
+            return np.asarray(self.unit_covariance / np.outer(errors, errors))
+
     def predict(self, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
         """y at x with both intervals; see ``ridge.core.predicting.at_x``."""
         from ridge.core.predicting.at_x import predict
@@ -156,6 +192,13 @@ class Fit:
         from ridge.core.predicting.at_y import solve
 
         return solve(self, y, repeats, level, interval)
+
+    @cached_property
+    def derived(self) -> list[DerivedQuantity]:
+        """Half-life, period, vertex and the like, with propagated standard errors."""
+        from ridge.core.judging.derived import derive
+
+        return derive(self)
 
     @cached_property
     def cautions(self) -> list[Caution]:

@@ -179,14 +179,8 @@ def readings_far_off(fit: Fit, chance: float = 0.05) -> list[int]:
     n, degrees = fit.statistics.n, fit.statistics.degrees_of_freedom
     if degrees < 3 or fit.statistics.exact or not fit.statistics.residual_standard_deviation:
         return []
-    standardised = fit.standardised_residuals
-    if fit.readings.absolute_errors:
-        p = 2 * ndtr(-np.abs(standardised))
-    else:
-        with np.errstate(invalid="ignore", divide="ignore"):
-            room = np.maximum(degrees - standardised**2, 1e-300)
-            deleted = np.abs(standardised) * np.sqrt((degrees - 1) / room)
-        p = 2 * stdtr(degrees - 1, -deleted)
+    sizes = np.abs(fit.deleted_residuals)
+    p = 2 * (ndtr(-sizes) if fit.readings.absolute_errors else stdtr(degrees - 1, -sizes))
     return [int(row) for row in np.flatnonzero(np.nan_to_num(n * p, nan=1.0) < chance)]
 
 

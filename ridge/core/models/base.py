@@ -40,19 +40,24 @@ def _unchanged(x: Any) -> Any:
     return x
 
 
+def _of_unchanged(x: Any) -> tuple[Any, Any]:
+    return np.ones_like(x), np.zeros_like(x)
+
+
 @dataclass(frozen=True)
 class LinearForm:
     """A model that is a polynomial in t(x), where t is x itself, ln x or 1/x: one solve finds its parameters.
 
     ``powers``: the power of t of each parameter, in the order of the model's ``parameter_names``.
     ``transform``: t at x in the precision of x, infinite or NaN where it has no value; ``why`` and ``remedy`` say
-    what to do about that.
+    what to do about that. ``transform_derivatives``: dt/dx and d²t/dx².
     """
 
     powers: tuple[int, ...]
     transform: Callable[[Any], Any] = _unchanged
     why: str = ""
     remedy: str = ""
+    transform_derivatives: Callable[[Any], tuple[Any, Any]] = _of_unchanged
 
     @property
     def transforms_nothing(self) -> bool:
@@ -150,6 +155,10 @@ class Model(ABC):
         """Quantities that follow from the parameters."""
         return ()
 
+    def derived_beyond(self, values: Mapping[str, float], last: float) -> tuple[Derived, ...]:
+        """Quantities that follow from the parameters and the last x in use, such as the next crest."""
+        return ()
+
     @property
     def free_names(self) -> tuple[str, ...]:
         return tuple(name for name in self.parameter_names if name not in self.fixed)
@@ -211,11 +220,11 @@ class Model(ABC):
             values = self._programs.slopes(x, *self._ordered(parameters))[order]
         return np.array(np.broadcast_to(values, x.shape), dtype=np.float64)
 
-    def slope_gradients(self, x: float, parameters: Mapping[str, float]) -> tuple[Array, Array]:
-        """Derivatives of dy/dx and of d²y/dx² with respect to every parameter, at one x."""
+    def slope_gradients(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> tuple[Array, Array]:
+        """Derivatives of dy/dx and of d²y/dx² with respect to every parameter, each (len(x), len(parameter_names))."""
+        x = np.asarray(x, dtype=np.float64)
         with np.errstate(all="ignore"):
-            values = np.array(
-                self._programs.slope_gradients(np.float64(x), *self._ordered(parameters)), dtype=np.float64
-            )
+            found = self._programs.slope_gradients(x, *self._ordered(parameters))
+        columns = np.stack([np.broadcast_to(column, x.shape) for column in found], axis=-1).astype(np.float64)
         count = len(self.parameter_names)
-        return values[:count], values[count:]
+        return columns[..., :count], columns[..., count:]

@@ -50,6 +50,7 @@ class Logarithmic(Model):
                 np.log,
                 "ln x has no value where x is 0 or negative",
                 "Set such readings aside, allow a shift, or choose another model.",
+                lambda x: (1 / x, -1 / (x * x)),
             )
 
     def __repr__(self) -> str:

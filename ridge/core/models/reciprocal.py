@@ -16,6 +16,7 @@ class Reciprocal(Model):
         lambda x: 1 / x,
         "1/x has no value where x is 0",
         "Set such readings aside, or choose another model.",
+        lambda x: (-1 / (x * x), 2 / (x * x * x)),
     )
     constant = "b"
 

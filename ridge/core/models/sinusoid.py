@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import cached_property
 from typing import Any
 
@@ -88,13 +89,19 @@ class Sinusoid(Model):
     @property
     def derived(self) -> tuple[Derived, ...]:
         turn = "360" if self.degrees else "2*pi"
-        crest = "90" if self.degrees else "pi/2"
-        zero = "0" if self.form == "cos" else crest
         return (
             Derived("period", f"{turn}/angular_frequency", (1, 0)),
             Derived("frequency", f"angular_frequency/({turn})", (-1, 0)),
             Derived("shift along x", "-phase/angular_frequency", (1, 0)),
             Derived("greatest value", "midline + abs(amplitude)", (0, 1)),
             Derived("least value", "midline - abs(amplitude)", (0, 1)),
-            Derived("crest nearest to x = 0", f"({zero} - phase)/angular_frequency", (1, 0), when="amplitude"),
         )
+
+    def derived_beyond(self, values: Mapping[str, float], last: float) -> tuple[Derived, ...]:
+        """The first crest past the last reading."""
+        top = (0.0 if self.form == "cos" else 0.25) + (0.0 if values["amplitude"] > 0 else 0.5)
+        if not values["angular_frequency"] > 0:
+            return ()
+        turns = np.ceil((values["angular_frequency"] * last + values["phase"]) / self.turn - top) + top
+        turn = "360" if self.degrees else "2*pi"
+        return (Derived("next crest", f"({turns:.2f}*{turn} - phase)/angular_frequency", (1, 0)),)

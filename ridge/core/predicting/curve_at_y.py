@@ -41,10 +41,12 @@ def solve_curve(
     Standard error by the delta method, √(s²/repeats + variance of the curve)/|slope|. The limits hold the x
     at which a new mean of so many readings could well be ``target``: |curve(x) − target| ≤ t·√(s²/repeats + variance
     of the curve at x), around the solution (for a line these are Fieller's limits; Draper and Smith, section 3.2).
-    A side that runs on to the end of the interval is infinite.
+    A side that runs on to the end of what is looked at is infinite.
     """
     low, high = interval or default_interval(fit)
     span = high - low
+    usual = default_interval(fit)
+    farthest = min(low, usual[0]), max(high, usual[1])
     inverse = _Inverse(fit, target, repeats, level)
     roots = find_crossings(inverse.off, search_grid(low, high, cycles_within(fit, low, high)))
     # Two crossings within rounding of each other are one touch.
@@ -55,8 +57,8 @@ def solve_curve(
         ends = (-np.inf, np.inf)
         if inverse.width is not None:
             ends = (
-                inverse.limit(root, low, error, -1.0),
-                inverse.limit(root, high, error, 1.0),
+                inverse.limit(root, farthest[0], error, -1.0),
+                inverse.limit(root, farthest[1], error, 1.0),
             )
         solutions.append(place(fit, root, error, *ends, level))
     return solutions
@@ -85,7 +87,7 @@ class _Inverse:
         if self.deviation is None or self.width is None:
             return None
         with np.errstate(all="ignore"):
-            slope = float(self.fit.model.slope(np.array([x]), self.fit.values)[0])
+            slope = float(self.fit.curve.slope(np.array([x]))[0])
             error = float(self.error_of_y(np.array([x]))[0]) / abs(slope) if slope else np.inf
         return error if np.isfinite(error) else np.inf
 

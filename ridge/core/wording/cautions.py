@@ -204,6 +204,29 @@ def _x_errors(_: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
+def _many_nodes(finding: Finding, _: Naming) -> tuple[str, str]:
+    nodes, even = int(finding.facts["nodes"]), bool(finding.facts["even"])
+    return (
+        f"One polynomial through {nodes} {'equally spaced ' if even else ''}readings tends to swing wildly near the ends.",
+        "Use a spline or a monotone curve, or fit a polynomial of lower degree.",
+    )
+
+
+def _averaged(_: Finding, naming: Naming) -> tuple[str, str]:
+    return (
+        f"Several {naming.y} at one {naming.x} were replaced by their mean.",
+        "The curve goes through the means, not through each reading.",
+    )
+
+
+def _no_residuals(_: Finding, naming: Naming) -> tuple[str, str]:
+    return (
+        "An interpolation goes through every reading, so it has no residuals, no R² and no uncertainty: "
+        "nothing is left over to judge it by, and it follows the scatter too.",
+        f"Use it between readings that scatter little. To judge a curve or to go beyond the readings, fit a model of {naming.y}.",
+    )
+
+
 _WORDS = {
     "y-all-equal": _all_equal,
     "as-many-parameters-as-readings": _as_many_parameters,
@@ -224,6 +247,9 @@ _WORDS = {
     "less-than-half-a-cycle": _half_cycle,
     "fewer-than-two-readings-a-cycle": _alias,
     "in-logarithms": _in_logarithms,
+    "many-nodes-one-polynomial": _many_nodes,
+    "repeats-averaged": _averaged,
+    "no-residuals": _no_residuals,
     "assumed-readings": _assumed,
     "errors-do-not-match": _errors,
     "x-errors-not-used": _x_errors,

@@ -5,6 +5,9 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
+from ridge.core.formula.dimensions import unit_powers
+from ridge.core.models import Model
+
 NO_BREAK = "\u00a0"
 _LATEX_SPECIAL = {
     "\\": r"\backslash ", "{": r"\{", "}": r"\}", "$": r"\$", "&": r"\&", "#": r"\#",
@@ -50,14 +53,35 @@ class Naming:
     def y_with_unit(self, number: str) -> str:
         return with_unit(number, self.y_unit)
 
-    @property
-    def parameter_units(self) -> dict[str, str]:
-        """Units of the parameters of a line."""
-        return {"slope": quotient(self.y_unit, self.x_unit), "intercept": self.y_unit}
+    def unit(self, in_x: float, in_y: float) -> str:
+        """Unit of a quantity with these powers of the units of x and y; empty where they are not whole."""
+        if in_x != int(in_x) or in_y != int(in_y):
+            return ""
+        factors = [(self.y_unit, int(in_y)), (self.x_unit, int(in_x))]
+        upper = "·".join(raised(unit, power) for unit, power in factors if unit and power > 0)
+        lower = "·".join(raised(unit, -power) for unit, power in factors if unit and power < 0)
+        return quotient(upper, lower) if lower else upper
+
+    def parameter_units(self, model: Model) -> dict[str, str]:
+        """Unit of each parameter, as far as the equation tells it; angles in ° or, for radians, without one."""
+        powers = unit_powers(model.expression, model.variable, model.parameter_names)
+        units = {name: self.unit(*powers[name]) for name in model.parameter_names}
+        if getattr(model, "degrees", False) and model.family == "sinusoid":
+            units["phase"] = "°"
+            units["angular_frequency"] = quotient("°", self.x_unit)
+        return units
 
     def letter(self, parameter: str) -> str:
         """The letter for a parameter: the course's own, the usual one, or its name."""
         return dict(self.letters).get(parameter, USUAL_LETTERS.get(parameter, parameter))
+
+
+def raised(unit: str, power: int) -> str:
+    """``mm²``; brackets round a unit that is a product or quotient."""
+    if power == 1:
+        return unit
+    held = unit if re.fullmatch(r"[^/·* ]+", unit) else f"({unit})"
+    return held + str(power).translate(str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹"))
 
 
 def with_unit(number: str, unit: str) -> str:

@@ -1,0 +1,43 @@
+"""What to know about a curve that goes through every reading."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from ridge.core.judging.cautions import Caution, Finding
+
+if TYPE_CHECKING:
+    from ridge.core.interpolation.base import Interpolation
+
+MANY = 15
+"""Nodes from which on one polynomial is cautioned about whatever it does."""
+
+
+def find(curve: Interpolation) -> list[Finding]:
+    """Findings on an interpolation, the gravest first."""
+    found = []
+    nodes = len(curve.x)
+    if curve.kind == "polynomial" and nodes >= 8:
+        steps = np.diff(curve.x)
+        even = float(np.ptp(steps)) < 0.2 * float(steps.mean())
+        if nodes >= MANY or even:
+            found.append(Finding("many-nodes-one-polynomial", facts={"nodes": nodes, "even": float(even)}))
+    dense = np.concatenate([np.linspace(a, b, 21) for a, b in zip(curve.x[:-1], curve.x[1:], strict=True)])
+    values = curve.evaluate(dense)
+    outside = max(float(values.max() - curve.y.max()), float(curve.y.min() - values.min()))
+    if outside > 0.25 * float(np.ptp(curve.y)) and np.ptp(curve.y) > 0:
+        found.append(Finding("swings", facts={"outside": outside}))
+    if curve.averaged:
+        found.append(Finding("repeats-averaged"))
+    found.append(Finding("no-residuals"))
+    return found
+
+
+def find_cautions(curve: Interpolation) -> list[Caution]:
+    """Cautions on an interpolation, worded with the plain symbols x and y."""
+    from ridge.core.wording.cautions import word_caution
+    from ridge.core.wording.naming import Naming
+
+    return [word_caution(finding, Naming()) for finding in find(curve)]

@@ -1,0 +1,147 @@
+"""Fits to shares of the readings: how much a curve changes shows how much of it follows the scatter.
+
+Every draw comes from a seed, so that it can be repeated.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.judging.comparison import refit
+from ridge.core.judging.statistics import check_level
+from ridge.core.readings import Array, Mask, Readings
+
+if TYPE_CHECKING:
+    from ridge.core.fitting.result import Fit
+
+
+@dataclass(frozen=True)
+class Draw:
+    """One share. ``included``: rows that it was fitted to. ``fit`` is None where they could not be fitted.
+
+    ``error``: root mean square miss of the readings in use that were left out, in the unit of y; NaN without a fit.
+    """
+
+    included: Mask
+    fit: Fit | None
+    error: float
+
+
+@dataclass(frozen=True)
+class Bootstrap:
+    """Percentile intervals from refits to readings drawn anew.
+
+    ``values``: (draws that could be fitted, parameters). ``intervals`` by parameter name.
+    """
+
+    level: float
+    values: Array
+    intervals: dict[str, tuple[float, float]]
+    failed: int
+
+
+def random_shares(fit: Fit, share: float = 0.5, times: int = 9, seed: int = 0) -> list[Draw]:
+    """Fit ``times`` random shares of the readings in use.
+
+    Raises OutsideSense for a share outside (0, 1) or fewer than one time.
+    """
+    if not 0 < share < 1:
+        raise OutsideSense("share", "lies between 0 and 1, its ends excluded.")
+    _check_times(times)
+    used = np.flatnonzero(fit.readings.used)
+    count = min(max(round(share * len(used)), 1), len(used) - 1)
+    random = np.random.default_rng(seed)
+    return [_draw(fit, random.permutation(used)[:count]) for _ in range(times)]
+
+
+def k_fold(fit: Fit, folds: int = 5, seed: int = 0) -> list[Draw]:
+    """Leave out each of ``folds`` equal parts in turn. Raises OutsideSense unless 2 ≤ folds ≤ readings in use."""
+    used = np.flatnonzero(fit.readings.used)
+    if folds != int(folds) or not 2 <= folds <= len(used):
+        raise OutsideSense("folds", f"is a whole number from 2 to {len(used)}.")
+    shuffled = np.random.default_rng(seed).permutation(used)
+    return [_draw(fit, np.setdiff1d(used, part)) for part in np.array_split(shuffled, int(folds))]
+
+
+def root_mean_square(draws: list[Draw], fit: Fit) -> float:
+    """The error on readings left out, over all draws; NaN where none could be fitted."""
+    used = fit.readings.used
+    total, count = 0.0, 0
+    for draw in draws:
+        if draw.fit is not None and np.isfinite(draw.error):
+            out = int((used & ~draw.included).sum())
+            total, count = total + draw.error**2 * out, count + out
+    return float(np.sqrt(total / count)) if count else float("nan")
+
+
+def bootstrap(fit: Fit, times: int = 400, level: float = 0.95, seed: int = 0, of: str = "residuals") -> Bootstrap:
+    """Refit readings drawn anew.
+
+    ``of`` "residuals": the curve plus its residuals in random order, each enlarged by 1/√(1 − leverage) so that they
+    scatter as the readings do; "readings": rows drawn with repetition (Davison and Hinkley, "Bootstrap Methods and their
+    Application", 1997, chapter 6). Raises OutsideSense.
+    """
+    from ridge.core.fitting.fit import fit as fit_readings
+
+    check_level(level)
+    _check_times(times)
+    if of not in ("residuals", "readings"):
+        raise OutsideSense("of", "is 'residuals' or 'readings'.")
+    used = np.flatnonzero(fit.readings.used)
+    readings = fit.readings
+    root = np.sqrt(readings.used_weights)
+    spread = fit.residuals[used] * root / np.sqrt(np.maximum(1 - fit.leverage[used], 1e-6))
+    spread = spread - spread.mean()
+    random = np.random.default_rng(seed)
+    start = None if fit.model.linear_form is not None else fit.values
+    found, failed = [], 0
+    for _ in range(times):
+        drawn = random.integers(0, len(used), len(used))
+        if of == "residuals":
+            rows, y = used, fit.fitted[used] + spread[drawn] / root
+        else:
+            rows, y = used[drawn], readings.y[used[drawn]]
+        again = Readings(
+            readings.x[rows], y,
+            y_error=None if readings.y_error is None else readings.y_error[rows],
+            weight=None if readings.weight is None else readings.weight[rows],
+            absolute_errors=readings.absolute_errors,
+        )  # fmt: skip
+        try:
+            one = fit_readings(again, fit.model, start=start, least_squares_in=_plain(fit))
+        except RidgeError:
+            failed += 1
+            continue
+        found.append([one.values[name] for name in fit.model.parameter_names])
+    values = np.array(found).reshape(len(found), len(fit.model.parameter_names))
+    ends = ((1 - level) / 2, (1 + level) / 2)
+    intervals = {}
+    for i, name in enumerate(fit.model.parameter_names):
+        low, high = np.quantile(values[:, i], ends) if len(values) else (-np.inf, np.inf)
+        intervals[name] = (float(low), float(high))
+    return Bootstrap(level, values, intervals, failed)
+
+
+def _plain(fit: Fit) -> str:
+    return fit.least_squares_in if fit.least_squares_in == "logarithms" else "y"
+
+
+def _draw(fit: Fit, rows: Array) -> Draw:
+    included = np.zeros(len(fit.readings), dtype=np.bool_)
+    included[rows] = True
+    out = fit.readings.used & ~included
+    try:
+        one = refit(fit, included)
+    except RidgeError:
+        return Draw(included, None, float("nan"))
+    misses = fit.readings.y[out] - one.evaluate(fit.readings.x[out])
+    return Draw(included, one, float(np.sqrt(np.mean(misses**2))) if len(misses) else float("nan"))
+
+
+def _check_times(times: int) -> None:
+    if times != int(times) or times < 1:
+        raise OutsideSense("times", "is a whole number from 1 on.")

@@ -1,0 +1,202 @@
+"""Features of a fitted curve: roots, turning points, inflexions, tangents, area, crossings; each with its uncertainty.
+
+Standard errors by the delta method from the curve's own variance: what the readings leave open about the curve, not
+the scatter of new readings. Where the slope (or bend) that decides a place is small, they are large and honest.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from ridge.core.errors import OutsideSense
+from ridge.core.judging.statistics import critical_value
+from ridge.core.predicting.beyond import distance_beyond, in_ranges
+from ridge.core.predicting.crossings import find_crossings, search_grid
+from ridge.core.predicting.curve_at_y import cycles_within, default_interval
+from ridge.core.readings import Array
+
+if TYPE_CHECKING:
+    from ridge.core.fitting.result import Fit
+
+_PANELS, _NODES = 64, 10
+
+
+@dataclass(frozen=True)
+class Place:
+    """A feature at an x. ``kind``: root, maximum, minimum, inflexion or crossing.
+
+    ``x_error`` and ``y_error``: standard errors, None where the scatter is unknown. ``beyond``: distance outside the measured
+    range, and the same in measured ranges.
+    """
+
+    kind: str
+    x: float
+    x_error: float | None
+    y: float
+    y_error: float | None
+    beyond: float
+    beyond_ranges: float
+
+
+@dataclass(frozen=True)
+class Quantity:
+    """A number with its standard error (None where the scatter is unknown) and confidence limits."""
+
+    value: float
+    standard_error: float | None
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Tangent:
+    """y = value + slope·(x − x0) touches the curve at x0."""
+
+    x: float
+    value: Quantity
+    slope: Quantity
+
+
+def roots(fit: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+    """Where the curve is zero."""
+    low, high = _stretch(fit, interval)
+    found = find_crossings(fit.curve.value, _grid(fit, low, high))
+    return [_place(fit, "root", x, _length(fit, x, 0), fit.curve.slope(np.array([x]))[0]) for x in found]
+
+
+def turning_points(fit: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+    """Where the curve has a highest or lowest value: slope zero, bend not."""
+    low, high = _stretch(fit, interval)
+    places = []
+    for x in find_crossings(fit.curve.slope, _grid(fit, low, high)):
+        bend = float(fit.curve.bend(np.array([x]))[0])
+        if bend:
+            places.append(_place(fit, "minimum" if bend > 0 else "maximum", x, _length(fit, x, 1), bend))
+    return places
+
+
+def inflexions(fit: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+    """Where the curve changes from bending one way to the other."""
+    low, high = _stretch(fit, interval)
+    step = (high - low) * 1e-6
+    places = []
+    for x in find_crossings(fit.curve.bend, _grid(fit, low, high)):
+        before, after = fit.curve.bend(np.array([x - step, x + step]))
+        if before * after < 0:
+            places.append(_place(fit, "inflexion", x, _length(fit, x, 2), (after - before) / (2 * step)))
+    return places
+
+
+def tangent(fit: Fit, x: float, level: float = 0.95) -> Tangent:
+    """Value and slope of the curve at x, with limits at ``level``. Raises OutsideSense where x is not finite."""
+    if not np.isfinite(x):
+        raise OutsideSense("x", "must be a finite number.")
+    at = np.array([float(x)])
+    return Tangent(
+        float(x),
+        _quantity(fit, float(fit.curve.value(at)[0]), _length(fit, x, 0), level),
+        _quantity(fit, float(fit.curve.slope(at)[0]), _length(fit, x, 1), level),
+    )
+
+
+def area(fit: Fit, low: float, high: float, level: float = 0.95) -> Quantity:
+    """Area under the curve from ``low`` to ``high``, negative below the axis and where low is above high.
+
+    By Gauss and Legendre's rule on 64 panels; its variance from the same integral of the curve's directions.
+    Raises OutsideSense for ends that are not finite or a stretch on which the curve is not defined.
+    """
+    if not (np.isfinite(low) and np.isfinite(high)):
+        raise OutsideSense("area", "its ends must be finite numbers.")
+    nodes, weights = np.polynomial.legendre.leggauss(_NODES)
+    edges = np.linspace(low, high, _PANELS + 1)
+    half = np.diff(edges) / 2
+    x = ((edges[:-1] + edges[1:]) / 2)[:, None] + half[:, None] * nodes[None, :]
+    share = (half[:, None] * weights[None, :]).ravel()
+    values = fit.curve.value(x.ravel())
+    if not np.all(np.isfinite(values)):
+        raise OutsideSense("area", "the curve is not defined on all of that stretch.")
+    direction = share @ fit.curve.rows(x.ravel())
+    return _quantity(fit, float(share @ values), float(np.sqrt(direction @ direction)), level)
+
+
+def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+    """Where two fits take the same value.
+
+    Fits to the same readings share their scatter, which is allowed for; others count as independent.
+    """
+    low, high = _stretch(first, interval)
+    cycles = max(cycles_within(first, low, high), cycles_within(second, low, high))
+    places = []
+    for x in find_crossings(lambda at: first.curve.value(at) - second.curve.value(at), search_grid(low, high, cycles)):
+        at = np.array([x])
+        steep = float(first.curve.slope(at)[0] - second.curve.slope(at)[0])
+        error = _error_of_difference(first, second, at)
+        beyond = float(distance_beyond(first.readings, x))
+        places.append(
+            Place(
+                "crossing", x, None if error is None or not steep else abs(error / steep),
+                float(first.curve.value(at)[0]), _scaled(first, _length(first, x, 0)),
+                beyond, float(in_ranges(first.readings, beyond)),
+            )
+        )  # fmt: skip
+    return places
+
+
+def _error_of_difference(first: Fit, second: Fit, at: Array) -> float | None:
+    one, other = first.reading_deviation, second.reading_deviation
+    if one is None or other is None:
+        return None
+    row, other_row = first.curve.rows(at)[0], second.curve.rows(at)[0]
+    shared = 0.0
+    if first.readings is second.readings:
+        used = first.readings.used
+        root = np.sqrt(first.readings.used_weights)[:, None]
+        x = first.readings.x[used]
+        shared = float(row @ (first.curve.rows(x) * root).T @ (second.curve.rows(x) * root) @ other_row)
+    smaller = min(one, other)
+    variance = one**2 * (row @ row) + other**2 * (other_row @ other_row) - 2 * smaller**2 * shared
+    return float(np.sqrt(max(variance, 0.0)))
+
+
+def _stretch(fit: Fit, interval: tuple[float, float] | None) -> tuple[float, float]:
+    if interval is None:
+        return default_interval(fit)
+    low, high = interval
+    if not (np.isfinite(low) and np.isfinite(high) and low < high):
+        raise OutsideSense("interval", "its first value must be smaller than its second, both finite.")
+    return float(low), float(high)
+
+
+def _grid(fit: Fit, low: float, high: float) -> Array:
+    return search_grid(low, high, cycles_within(fit, low, high))
+
+
+def _length(fit: Fit, x: float, order: int) -> float:
+    row = fit.curve.rows(np.array([x]), order)[0]
+    return float(np.sqrt(row @ row))
+
+
+def _scaled(fit: Fit, length: float) -> float | None:
+    deviation = fit.reading_deviation
+    return None if deviation is None else deviation * length
+
+
+def _place(fit: Fit, kind: str, x: float, length: float, decides: float) -> Place:
+    error = _scaled(fit, length)
+    beyond = float(distance_beyond(fit.readings, x))
+    return Place(
+        kind, x, None if error is None else float(abs(error / decides)) if decides else np.inf,
+        float(fit.curve.value(np.array([x]))[0]), _scaled(fit, _length(fit, x, 0)),
+        beyond, float(in_ranges(fit.readings, beyond)),
+    )  # fmt: skip
+
+
+def _quantity(fit: Fit, value: float, length: float, level: float) -> Quantity:
+    error = _scaled(fit, length)
+    width = critical_value(level, fit.statistics.degrees_of_freedom, fit.readings.absolute_errors)
+    if error is None or width is None:
+        return Quantity(value, None, -np.inf, np.inf)
+    return Quantity(value, error, value - width * error, value + width * error)

@@ -1,0 +1,30 @@
+"""Why a model is suggested, or not, in a sentence."""
+
+from __future__ import annotations
+
+from ridge.core.judging.ranking import Ranked
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import significant
+
+
+def reason(ranked: Ranked, naming: Naming) -> str:
+    """Its place among the models in words: typical miss, order left in the residuals, distance to the best."""
+    if ranked.fit is None:
+        return ranked.refusal
+    statistics = ranked.fit.statistics
+    if statistics.degrees_of_freedom == 0:
+        return "It has as many parameters as there are readings, so nothing tells how good it is."
+    if statistics.exact:
+        return "It goes through every reading to the last digit."
+    miss = naming.y_with_unit(significant(statistics.residual_standard_deviation or 0.0, 2).text)
+    parameters = len(ranked.fit.model.free_names)
+    said = f"It typically misses a reading by {miss} with {parameters} parameter{'' if parameters == 1 else 's'}"
+    if ranked.patterned:
+        return f"{said}, but its residuals still show an order."
+    if ranked.difference is None:
+        return f"{said}; there are too few readings to weigh it against the others."
+    if ranked.difference == 0:
+        return f"{said}, and nothing is left in the residuals: the best of these by AICc."
+    if ranked.close:
+        return f"{said}: as good as the best."
+    return f"{said}; AICc is {significant(ranked.difference, 2).text} above the best."
