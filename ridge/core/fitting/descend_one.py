@@ -81,9 +81,18 @@ class _Place:
 
 
 def descend_one(
-    problem: Separable, data: Data, shape: Array, iterations: int, deadline: Deadline, to_beat: float = np.inf
+    problem: Separable,
+    data: Data,
+    shape: Array,
+    iterations: int,
+    deadline: Deadline,
+    to_beat: float = np.inf,
+    farthest: Array | float = np.inf,
 ) -> Minimum:
-    """Go downhill from one shape (k,). Given up where it cannot get below ``to_beat`` any more."""
+    """Go downhill from one shape (k,), each parameter no larger than ``farthest``.
+
+    Given up where it cannot get below ``to_beat`` any more.
+    """
     with np.errstate(all="ignore"):
         here = _Place(problem, data, np.array(shape, dtype=float))
         damping, growth = 1e-7, 2.0
@@ -107,7 +116,8 @@ def descend_one(
             bent = inner @ step
             predicted = float(damping * (scaled @ scaled) + bent @ bent)
             there = _Place(problem, data, here.shape + step)
-            gained = here.rss - there.rss
+            inside = bool(np.all(np.abs(there.shape) <= farthest))
+            gained = here.rss - there.rss if inside else -np.inf
             # Where the step is down in the rounding of the sum it is taken on trust: it is nearly the last.
             moved = gained > 0 or (predicted < 1e-13 * here.rss and gained > -1e-13 * here.rss)
             if moved:

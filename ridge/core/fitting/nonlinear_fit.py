@@ -95,15 +95,17 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
     shapes = form.shapes(small.x)
     rss = try_all(problem, small, shapes)
     single = len(form.nonlinear) == 1
+    farthest = 2 * np.max(np.abs(shapes), axis=0)
     starts = shapes[valleys(rss, 4) if single else apart(shapes, rss, 6)]
     if len(small.x) < len(data.x):
-        likely = _minima(problem, small, starts, 30, deadline)
+        likely = _minima(problem, small, starts, 30, deadline, farthest)
         starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
         starts = starts.reshape(len(starts), len(form.nonlinear))
         if form.more is not None:
             starts = np.concatenate([starts, form.more(u, data.y)])
+            farthest = np.maximum(farthest, 1.1 * np.max(np.abs(starts), axis=0, initial=0.0))
             starts = starts[np.argsort(try_all(problem, data, starts), kind="stable")[:1]]
-    minima = _minima(problem, data, starts, 100, deadline)
+    minima = _minima(problem, data, starts, 100, deadline, farthest)
     for best in minima:
         inner = dict(zip(form.nonlinear, best.shape.astype(np.longdouble), strict=True))
         scaled = best.coefficients.astype(np.longdouble) * prepared.y_scale
@@ -118,12 +120,14 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
     raise _Nowhere
 
 
-def _minima(problem: Separable, data: Data, starts: Array, iterations: int, deadline: Deadline) -> list[Minimum]:
+def _minima(
+    problem: Separable, data: Data, starts: Array, iterations: int, deadline: Deadline, farthest: Array
+) -> list[Minimum]:
     """Minima downhill from the starts, the deepest first; of equally deep ones the plainest, such as the lowest frequency."""
     found: list[Minimum] = []
     for start in starts:
         to_beat = min((one.rss for one in found), default=np.inf)
-        found.append(descend_one(problem, data, start, iterations, deadline, to_beat))
+        found.append(descend_one(problem, data, start, iterations, deadline, to_beat, farthest))
     known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
     if not known:
         return []

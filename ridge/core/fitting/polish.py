@@ -69,7 +69,7 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) 
                 return Polished(values, solution, sizes, rest, True)
             values, rest, rss = trial, found, found_rss
             # The step in units of s. What is left after it is smaller still: no digit of a double moves any more.
-            relative = size / float(np.sqrt(rss)) if rss > 0 else 0.0
+            relative = float(size / np.sqrt(rss)) if rss > 0 else 0.0
             if relative < 1e-11 or size < 1e-19:
                 return Polished(values, solution, sizes, rest, True)
     return Polished(values, solution, sizes, rest, False)

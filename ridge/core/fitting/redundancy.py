@@ -36,7 +36,8 @@ def null_directions(model: Model, x: Array, values: Mapping[str, float], free: S
     _, singular, rows = np.linalg.svd(scaled, full_matrices=True)
     padded = np.zeros(len(free))
     padded[: len(singular)] = singular
-    return np.asarray(rows[padded <= RANK * max(padded[0], 1e-300)] / (sizes * np.where(zero, 1.0, lengths)))
+    with np.errstate(all="ignore"):
+        return np.asarray(rows[padded <= RANK * max(padded[0], 1e-300)] / (sizes * np.where(zero, 1.0, lengths)))
 
 
 def structural_rank(model: Model, x: Array, trials: Sequence[Mapping[str, float]]) -> int:
@@ -59,7 +60,8 @@ def structural_rank(model: Model, x: Array, trials: Sequence[Mapping[str, float]
 def involved(direction: Array, values: Mapping[str, float], free: Sequence[str]) -> list[str]:
     """Names that take part in a direction."""
     shares = np.abs(direction) / np.array([max(abs(values[name]), 1e-300) for name in free])
-    return [name for name, share in zip(free, shares, strict=True) if share > 1e-6 * shares.max()]
+    shares = np.nan_to_num(shares, nan=0.0, posinf=1e300)
+    return [name for name, share in zip(free, shares, strict=True) if share >= 1e-6 * shares.max()]
 
 
 def known_combination(model: Model, x: Array, values: Mapping[str, float], names: Sequence[str]) -> str:
@@ -84,7 +86,9 @@ def known_combination(model: Model, x: Array, values: Mapping[str, float], names
             text = _pair(first, second, points, directions)
             if text:
                 parts.append(text)
-    return " and ".join(parts[:2]) if parts else "a combination of " + ", ".join(names[:-1]) + f" and {names[-1]}"
+    if parts or len(names) < 2:
+        return " and ".join(parts[:2])
+    return "a combination of " + ", ".join(names[:-1]) + f" and {names[-1]}"
 
 
 def _pair(

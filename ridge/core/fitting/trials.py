@@ -36,6 +36,7 @@ def _signed(v: Array, size: Callable[[Array], Array], negative: float) -> Array:
 
 
 def _between(low: float, high: float) -> Callable[[Array], Array]:
+    low, high = float(np.clip(low, 1e-300, 1e300)), float(np.clip(high, 1e-300, 1e300))
     return lambda v: np.exp(np.log(low) + v * (np.log(high) - np.log(low)))
 
 
@@ -50,7 +51,10 @@ def spreads(tree: Node, variable: str, names: Sequence[str], x: Array, y: Array)
     span = (high - low) or abs(high) or 1.0
     reach = max(abs(low), abs(high)) or 1.0
     height = float(np.sqrt(np.mean((y / (np.abs(y).max() or 1.0)) ** 2)) * (np.abs(y).max() or 1.0)) or 1.0
-    return [_spread(units[name], name in in_waves, degrees, low, high, span, reach, height, len(x)) for name in names]
+    with np.errstate(all="ignore"):
+        return [
+            _spread(units[name], name in in_waves, degrees, low, high, span, reach, height, len(x)) for name in names
+        ]
 
 
 def _spread(

@@ -9,7 +9,6 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 from scipy.special import bdtr, fdtrc, ndtr, stdtr
-from scipy.stats import rankdata
 
 from ridge.core.fitting.linear import DependentColumn, solve
 from ridge.core.models.base import Extended
@@ -137,8 +136,17 @@ def _own_terms(fit: Fit) -> list[Extended]:
         return [u**power for power in powers]
     at = [fit.model.parameter_names.index(name) for name in fit.model.free_names]
     gradient = fit.model.gradient(x.astype(np.longdouble), fit.values)[:, at]
-    sizes = np.max(np.abs(gradient), axis=0)
-    return list((gradient / np.where(sizes > 0, sizes, 1)).T.astype(np.longdouble))
+    with np.errstate(all="ignore"):
+        sizes = np.max(np.abs(gradient), axis=0)
+        columns = (gradient / np.where(sizes > 0, sizes, 1)).T.astype(np.longdouble)
+    return [column for column in columns if np.isfinite(column).all()]
+
+
+def ranks(values: Array) -> Array:
+    """Ranks from 1, ties sharing their mean rank."""
+    _, place, counts = np.unique(values, return_inverse=True, return_counts=True)
+    last = np.cumsum(counts)
+    return np.asarray((last - (counts - 1) / 2)[place])
 
 
 def _spread_trend(fit: Fit) -> tuple[float | None, int]:
@@ -152,7 +160,7 @@ def _spread_trend(fit: Fit) -> tuple[float | None, int]:
     known = np.isfinite(sizes) & np.isfinite(fitted)
     if known.sum() < 8 or np.ptp(fitted[known]) == 0:
         return None, 0
-    first, second = rankdata(sizes[known]), rankdata(fitted[known])
+    first, second = ranks(sizes[known]), ranks(fitted[known])
     first, second = first - first.mean(), second - second.mean()
     spread = np.sqrt((first @ first) * (second @ second))
     if not spread > 0:

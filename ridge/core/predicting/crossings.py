@@ -10,17 +10,21 @@ from scipy.optimize import brentq
 from ridge.core.readings import Array
 
 GRID = 2001
+MOST_TOUCHES = 200
 
 
-def find_crossings(function: Callable[[Array], Array], grid: Array) -> list[float]:
+def find_crossings(function: Callable[[Array], Array], grid: Array, level: float = 0.0) -> list[float]:
     """Every zero between neighbours of the ascending ``grid``, also where the function only touches zero.
 
-    Jumps through infinity are no zeros. Values that are not finite are passed over.
+    Jumps through infinity are no zeros. Values that are not finite are passed over. A function that varies by no more
+    than ``level`` is level, and has none.
     """
     with np.errstate(all="ignore"):
         values = np.asarray(function(grid), dtype=np.float64)
-    found: list[float] = [float(x) for x in grid[values == 0]]
     finite = np.isfinite(values)
+    if not finite.any() or float(np.ptp(values[finite])) <= level:
+        return []
+    found: list[float] = [float(x) for x in grid[values == 0]]
     both = finite[:-1] & finite[1:]
     size = float(np.max(np.abs(values[finite]), initial=0.0)) or 1.0
 
@@ -29,23 +33,30 @@ def find_crossings(function: Callable[[Array], Array], grid: Array) -> list[floa
             return float(function(np.array([x]))[0])
 
     for i in np.flatnonzero(both & (np.sign(values[:-1]) * np.sign(values[1:]) < 0)):
-        try:
-            root = float(brentq(at, grid[i], grid[i + 1], xtol=1e-300, rtol=4 * np.finfo(np.float64).eps, maxiter=300))
-        except ValueError:
-            continue
+        root = bracketed(at, float(grid[i]), float(grid[i + 1]))
         if abs(at(root)) <= min(abs(values[i]), abs(values[i + 1])) + 1e-9 * size:
             found.append(root)
     found += _touching(at, grid, values, size)
     return sorted(set(found))
 
 
+def bracketed(at: Callable[[float], float], low: float, high: float) -> float:
+    """The zero between two places of unlike sign, to the last digit; at a pole, a place beside it."""
+    result = brentq(
+        at, low, high, xtol=1e-300, rtol=4 * np.finfo(np.float64).eps, maxiter=200, full_output=True, disp=False
+    )
+    return float(result[0])
+
+
 def _touching(at: Callable[[float], float], grid: Array, values: Array, size: float) -> list[float]:
     """Places where the function has a bend right at zero, without passing through."""
-    inner = np.flatnonzero(
-        np.isfinite(values[:-2]) & np.isfinite(values[1:-1]) & np.isfinite(values[2:])
-        & (np.sign(values[:-2]) == np.sign(values[2:])) & (values[1:-1] != 0)
-        & (np.abs(values[1:-1]) <= np.abs(values[:-2])) & (np.abs(values[1:-1]) <= np.abs(values[2:]))
-    )  # fmt: skip
+    before, here, after = np.abs(values[:-2]), np.abs(values[1:-1]), np.abs(values[2:])
+    with np.errstate(all="ignore"):
+        same = (np.sign(values[:-2]) == np.sign(values[1:-1])) & (np.sign(values[1:-1]) == np.sign(values[2:]))
+        # The parabola through three neighbours comes close to zero only where the function may touch it.
+        lowest = here - (after - before) ** 2 / (8 * (before - 2 * here + after))
+        near = np.abs(lowest) <= 0.25 * np.maximum(before, after)
+    inner = np.flatnonzero(same & (here < before) & (here < after) & near)[:MOST_TOUCHES]
     found = []
     for i in inner:
         low, high = grid[i], grid[i + 2]

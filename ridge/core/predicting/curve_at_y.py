@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.predicting.at_y import Solution, place
-from ridge.core.predicting.crossings import find_crossings, search_grid
+from ridge.core.predicting.crossings import bracketed, find_crossings, search_grid
 from ridge.core.readings import Array
 
 if TYPE_CHECKING:
@@ -48,7 +48,9 @@ def solve_curve(
     usual = default_interval(fit)
     farthest = min(low, usual[0]), max(high, usual[1])
     inverse = _Inverse(fit, target, repeats, level)
-    roots = find_crossings(inverse.off, search_grid(low, high, cycles_within(fit, low, high)))
+    y = fit.readings.y[fit.readings.used]
+    level = 1e-12 * float(np.max(np.abs(y), initial=0.0))
+    roots = find_crossings(inverse.off, search_grid(low, high, cycles_within(fit, low, high)), level)
     # Two crossings within rounding of each other are one touch.
     kept = [root for i, root in enumerate(roots) if not i or root - roots[i - 1] > 1e-12 * span]
     solutions = []
@@ -108,14 +110,9 @@ class _Inverse:
         past = np.flatnonzero(outside > 0)
         if not len(past):
             return float(side * np.inf)
-        inner = distances[past[0] - 1] if past[0] else 0.0
-        outer = distances[past[0]]
-        for _ in range(200):
-            middle = (inner + outer) / 2
-            if middle in (inner, outer):
-                break
-            if self._outside(np.array([root + side * middle]))[0] > 0:
-                outer = middle
-            else:
-                inner = middle
-        return float(root + side * (inner + outer) / 2)
+        inner = float(distances[past[0] - 1]) if past[0] else 0.0
+        outer = float(distances[past[0]])
+        if not self._outside(np.array([root + side * inner]))[0] < 0:
+            return float(root + side * inner)
+        found = bracketed(lambda d: float(self._outside(np.array([root + side * d]))[0]), inner, outer)
+        return float(root + side * found)

@@ -63,7 +63,7 @@ class Tangent:
 def roots(fit: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
     """Where the curve is zero."""
     low, high = _stretch(fit, interval)
-    found = find_crossings(fit.curve.value, _grid(fit, low, high))
+    found = find_crossings(fit.curve.value, _grid(fit, low, high), _level(fit))
     return [_place(fit, "root", x, _length(fit, x, 0), fit.curve.slope(np.array([x]))[0]) for x in found]
 
 
@@ -71,7 +71,7 @@ def turning_points(fit: Fit, interval: tuple[float, float] | None = None) -> lis
     """Where the curve has a highest or lowest value: slope zero, bend not."""
     low, high = _stretch(fit, interval)
     places = []
-    for x in find_crossings(fit.curve.slope, _grid(fit, low, high)):
+    for x in find_crossings(fit.curve.slope, _grid(fit, low, high), _level(fit) / (high - low)):
         bend = float(fit.curve.bend(np.array([x]))[0])
         if bend:
             places.append(_place(fit, "minimum" if bend > 0 else "maximum", x, _length(fit, x, 1), bend))
@@ -83,7 +83,7 @@ def inflexions(fit: Fit, interval: tuple[float, float] | None = None) -> list[Pl
     low, high = _stretch(fit, interval)
     step = (high - low) * 1e-6
     places = []
-    for x in find_crossings(fit.curve.bend, _grid(fit, low, high)):
+    for x in find_crossings(fit.curve.bend, _grid(fit, low, high), _level(fit) / (high - low) ** 2):
         before, after = fit.curve.bend(np.array([x - step, x + step]))
         if before * after < 0:
             places.append(_place(fit, "inflexion", x, _length(fit, x, 2), (after - before) / (2 * step)))
@@ -130,7 +130,8 @@ def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = No
     low, high = _stretch(first, interval)
     cycles = max(cycles_within(first, low, high), cycles_within(second, low, high))
     places = []
-    for x in find_crossings(lambda at: first.curve.value(at) - second.curve.value(at), search_grid(low, high, cycles)):
+    grid = search_grid(low, high, cycles)
+    for x in find_crossings(lambda at: first.curve.value(at) - second.curve.value(at), grid, _level(first)):
         at = np.array([x])
         steep = float(first.curve.slope(at)[0] - second.curve.slope(at)[0])
         error = _error_of_difference(first, second, at)
@@ -172,6 +173,11 @@ def _stretch(fit: Fit, interval: tuple[float, float] | None) -> tuple[float, flo
 
 def _grid(fit: Fit, low: float, high: float) -> Array:
     return search_grid(low, high, cycles_within(fit, low, high))
+
+
+def _level(fit: Fit) -> float:
+    """Variation of y that is only rounding."""
+    return 1e-12 * float(np.max(np.abs(fit.readings.y[fit.readings.used]), initial=0.0))
 
 
 def _length(fit: Fit, x: float, order: int) -> float:
