@@ -13,7 +13,7 @@ from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data, Limits, descend
 from ridge.core.fitting.descend_one import Minimum, descend_one
 from ridge.core.fitting.linear import DependentColumn
-from ridge.core.fitting.polish import Polished, polish, spread_covariance
+from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covariance
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
 from ridge.core.fitting.search import apart, condense, search, try_all, valleys
 from ridge.core.fitting.separable import Separable
@@ -113,7 +113,9 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
         with np.errstate(all="ignore"):
             found_natural = form.natural(inner, np.longdouble(origin), np.longdouble(span))
             # Far from x = 0 a parameter may be beyond all doubles; the next best may not.
-            if all(np.isfinite(float(value)) for value in found_natural.values()):
+            held = [float(value) for value in found_natural.values()]
+            vanished = any(value == 0 for value in held) and bool(np.all(scaled != 0))
+            if np.all(np.isfinite(held)) and not vanished:
                 return found_natural
     if minima:
         raise BeyondDoubles(f"factor of the {model.family}")
@@ -274,16 +276,23 @@ def _settle(
             values = {**values, name: np.longdouble(edge)}
             held = (*held, Held(name, edge, "bound"))
     plain = {name: float(value) for name, value in values.items()}
+    dependent = ""
     try:
         polished = polish(prepared, model, values)
-    except DependentColumn:
-        polished = None
+    except NotFinite:
+        raise _Nowhere from None
+    except DependentColumn as cause:
+        polished, dependent = None, model.free_names[cause.index]
     if polished is None or polished.condition > SUSPICIOUS:
         directions = null_directions(model, prepared.x, plain, model.free_names)
         if directions is not None and len(directions):
             return _hold_one(prepared, model, values, directions[0], bounds, deadline, held)
     if polished is None:
-        raise _Nowhere
+        # Told apart by too little for extended precision, though not by nothing: at the edge of what readings can say.
+        kept = model.with_fixed({dependent: plain[dependent]})
+        return _settle(
+            prepared, kept, values, bounds, deadline, (*held, Held(dependent, plain[dependent], "redundant"))
+        )
     for name in model.free_names:
         low, high = bounds.get(name, (-np.inf, np.inf))
         if not low <= polished.values[name] <= high:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.fitting.linear import DependentColumn, LinearSolution, solve
+from ridge.core.fitting.linear import LinearSolution, solve
 from ridge.core.fitting.solved import Prepared
 from ridge.core.models.base import Extended, ExtendedNumber, Model
 from ridge.core.readings import Array
@@ -32,6 +32,10 @@ class Polished:
         return float(np.sqrt(np.sum(inverse * inverse) * len(self.rest) * len(inverse)))
 
 
+class NotFinite(ArithmeticError):
+    """A derivative has no value at some reading."""
+
+
 def weighted_rest(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) -> Extended:
     """Observed minus curve, times root weight, in units of y_scale."""
     rest = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
@@ -53,7 +57,7 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) 
             sizes = _sizes(design)
             design /= sizes
             if not np.all(np.isfinite(design)):
-                raise DependentColumn(0)
+                raise NotFinite
             solution = solve(design, _plain(rest, prepared.root), prepared.root)
             steps = solution.coefficients / sizes
             size = float(np.sqrt(np.dot(solution.projections, solution.projections)))

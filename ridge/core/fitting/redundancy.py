@@ -59,7 +59,9 @@ def structural_rank(model: Model, x: Array, trials: Sequence[Mapping[str, float]
 
 def involved(direction: Array, values: Mapping[str, float], free: Sequence[str]) -> list[str]:
     """Names that take part in a direction."""
-    shares = np.abs(direction) / np.array([max(abs(values[name]), 1e-300) for name in free])
+    sizes = np.array([abs(values[name]) for name in free])
+    # A parameter of zero is measured by the largest of the others.
+    shares = np.abs(direction) / np.where(sizes > 0, sizes, sizes.max() or 1.0)
     shares = np.nan_to_num(shares, nan=0.0, posinf=1e300)
     return [name for name, share in zip(free, shares, strict=True) if share >= 1e-6 * shares.max()]
 
@@ -96,12 +98,13 @@ def _pair(
 ) -> str:
     relative, absolute = [], []
     for point, direction in zip(points, directions, strict=True):
-        if not direction[first] or not direction[second] or not point[first] or not point[second]:
+        if not direction[first] or not direction[second]:
             return ""
         absolute.append(direction[second] / direction[first])
-        relative.append(absolute[-1] * point[first] / point[second])
+        if point[first] and point[second]:
+            relative.append(absolute[-1] * point[first] / point[second])
     for ratios, additive in ((relative, False), (absolute, True)):
-        if abs(ratios[0] - ratios[1]) > 1e-6 * abs(ratios[0]):
+        if len(ratios) < 2 or abs(ratios[0] - ratios[1]) > 1e-6 * abs(ratios[0]):
             continue
         for plain in _PLAIN:
             if abs(abs(ratios[0]) - plain) < 1e-6:

@@ -61,12 +61,14 @@ _PLAIN: Power = {}
 def unit_powers(tree: Node, variable: str, names: tuple[str, ...]) -> dict[str, tuple[float, float]]:
     """The powers of [x] and of [y] in the unit of each name; 0 where the formula leaves them open."""
     unknowns = _Unknowns()
+    numbers: list[Power] = []
 
     def visit(node: Node) -> Power:
         match node:
             case Number():
-                # A plain factor has no unit; a plain term takes the unit of its neighbours.
-                return unknowns.fresh()
+                # A plain factor has no unit; a plain term takes the unit of its neighbours, none where they leave it open.
+                numbers.append(unknowns.fresh())
+                return numbers[-1]
             case Constant():
                 return _PLAIN
             case Name(name):
@@ -119,6 +121,8 @@ def unit_powers(tree: Node, variable: str, names: tuple[str, ...]) -> dict[str, 
         return _PLAIN if isinstance(node, Number) else visit(node)
 
     unknowns.equal(visit(tree), {Y: Fraction(1)})
+    for plain in numbers:
+        unknowns.equal(plain, _PLAIN)
     found: dict[str, tuple[float, float]] = {}
     for name in names:
         power = unknowns.settle({name: Fraction(1)})

@@ -89,7 +89,11 @@ _PI = np.longdouble("3.14159265358979323846264338327950288")
 
 
 def _of_degrees(function: Callable[..., Values]) -> Callable[..., Values]:
-    return lambda values: function(np.asarray(values) * np.asarray(values).dtype.type(_PI / 180))
+    def values_of(degrees: Values) -> Values:
+        angle = np.asarray(degrees) * 1.0
+        return function(angle * angle.dtype.type(_PI / 180))
+
+    return values_of
 
 
 def _to_degrees(function: Callable[..., Values]) -> Callable[..., Values]:
@@ -98,10 +102,6 @@ def _to_degrees(function: Callable[..., Values]) -> Callable[..., Values]:
         return angle * angle.dtype.type(180 / _PI)
 
     return values_of
-
-
-def _cbrt(values: Values) -> Values:
-    return np.cbrt(values)
 
 
 def _none(*_: Node) -> Node:
@@ -130,7 +130,7 @@ FUNCTIONS: dict[str, Function] = {
     ),
     "sqrt": Function(np.sqrt, (lambda u: divide(ONE, multiply(_TWO, call("sqrt", u))),), r"\sqrt", "square root"),
     "cbrt": Function(
-        _cbrt,
+        np.cbrt,
         (lambda u: divide(ONE, multiply(number(3), power(call("cbrt", u), _TWO))),),
         r"\sqrt[3]",
         "cube root, also of negative numbers",

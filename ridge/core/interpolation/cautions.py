@@ -25,9 +25,12 @@ def find(curve: Interpolation) -> list[Finding]:
         if nodes >= MANY or even:
             found.append(Finding("many-nodes-one-polynomial", facts={"nodes": nodes, "even": float(even)}))
     dense = np.concatenate([np.linspace(a, b, 21) for a, b in zip(curve.x[:-1], curve.x[1:], strict=True)])
-    values = curve.evaluate(dense)
-    outside = max(float(values.max() - curve.y.max()), float(curve.y.min() - values.min()))
-    if outside > 0.25 * float(np.ptp(curve.y)) and np.ptp(curve.y) > 0:
+    with np.errstate(all="ignore"):
+        values = curve.evaluate(dense)
+    with np.errstate(all="ignore"):
+        outside = max(float(np.nanmax(values) - curve.y.max()), float(curve.y.min() - np.nanmin(values)))
+        spread = float(np.ptp(curve.y))
+    if spread > 0 and outside > 0.25 * spread:
         found.append(Finding("swings", facts={"outside": outside}))
     if curve.averaged:
         found.append(Finding("repeats-averaged"))

@@ -12,7 +12,7 @@ from ridge.core.readings import Array, Readings
 
 KINDS = ("linear", "polynomial", "cubic-spline", "monotone", "spline")
 ENDS = ("natural", "not-a-knot", "clamped", "periodic")
-_LEAST = {"linear": 2, "polynomial": 1, "cubic-spline": 2, "monotone": 2}
+_LEAST = {"linear": 2, "polynomial": 2, "cubic-spline": 2, "monotone": 2}
 
 
 def interpolate(
@@ -60,8 +60,12 @@ def interpolate(
     if kind == "cubic-spline" and ends == "periodic":
         y = np.append(y[:-1], y[0])
     with np.errstate(all="ignore"):
-        shape = _shape(kind, x, y, ends, degree, end_slopes)
-        if not np.all(np.isfinite(shape.value(x))):
+        try:
+            shape = _shape(kind, x, y, ends, degree, end_slopes)
+            held = bool(np.all(np.isfinite(shape.value(x))))
+        except (ValueError, np.linalg.LinAlgError):  # SciPy's way of saying that numbers ran out
+            held = False
+        if not held:
             raise OutsideSense("y", "the readings are too large or too close together for this curve.")
     return Interpolation(readings, kind, ends, degree, x, y, shape, averaged)
 

@@ -12,7 +12,7 @@ from ridge.core.readings import Array
 
 
 class Piecewise:
-    """A PPoly whose outermost pieces go on beyond the ends."""
+    """A PPoly whose outermost pieces go on beyond the ends; a periodic one repeats itself."""
 
     def __init__(self, polynomial: PPoly) -> None:
         self._polynomial = polynomial
@@ -45,8 +45,8 @@ def straight(x: Array, y: Array) -> Piecewise:
 def cubic_spline(x: Array, y: Array, ends: str, end_slopes: tuple[float, float]) -> Piecewise:
     """Twice continuously differentiable cubics (de Boor, "A Practical Guide to Splines", chapter IV)."""
     condition: object = ((1, end_slopes[0]), (1, end_slopes[1])) if ends == "clamped" else ends
-    made = CubicSpline(x, y, bc_type=condition, extrapolate=True)
-    return Piecewise(PPoly(made.c, made.x, extrapolate=True))
+    made = CubicSpline(x, y, bc_type=condition)
+    return Piecewise(PPoly(made.c, made.x, extrapolate="periodic" if ends == "periodic" else True))
 
 
 def monotone(x: Array, y: Array) -> Piecewise:

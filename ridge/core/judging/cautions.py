@@ -100,7 +100,8 @@ def _of_curve(fit: Fit) -> Iterator[Finding]:
     x = np.sort(fit.readings.x[fit.readings.used])
     if not high > low or fit.model.family == "line":
         return
-    dense = np.unique(np.concatenate([np.linspace(low, high, 401), x if len(x) < 2000 else x[:: len(x) // 1000]]))
+    zero = [0.0] if low < 0 < high else []  # where 1/x and ln x end
+    dense = np.unique(np.concatenate([np.linspace(low, high, 401), x if len(x) < 2000 else x[:: len(x) // 1000], zero]))
     values = fit.evaluate(dense)
     if not np.isfinite(values).all():
         yield Finding("undefined-inside", facts={"x": float(dense[~np.isfinite(values)][0])})
