@@ -1,7 +1,19 @@
-"""``./run bench``: own medians beside a reference in the same run."""
+"""``./run bench``: own figures beside a reference in the same run.
 
-from bench import interface, line
+./run bench            everything
+./run bench accuracy   the core only, written to docs/accuracy.md
+"""
+
+from __future__ import annotations
+
+import sys
+
+from bench import accuracy, interface, line
 
 if __name__ == "__main__":
-    line.run()
-    interface.run()
+    if "accuracy" in sys.argv[1:]:
+        accuracy.write()
+    else:
+        line.run()
+        accuracy.show()
+        interface.run()

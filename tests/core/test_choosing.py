@@ -5,10 +5,12 @@ from __future__ import annotations
 from unittest import TestCase
 
 import numpy as np
+from scipy.stats import probplot
 
 from ridge.core import Readings, fit
 from ridge.core.errors import OutsideSense
 from ridge.core.judging.comparison import compare, leave_one_out
+from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.ranking import CATALOGUE, bends, rank_models
 from ridge.core.judging.resampling import bootstrap, k_fold, random_shares, root_mean_square
 from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
@@ -129,3 +131,18 @@ class Resampling(TestCase):
         ):  # fmt: skip
             with self.assertRaises(OutsideSense):
                 call()
+
+
+class Quantiles(TestCase):
+    def test_against_scipy(self) -> None:
+        result = fit(Readings(X, 2 * X + 1 + NOISE), Line())
+        found = normal_quantiles(result)
+        np.testing.assert_allclose(found.observed, np.sort(result.standardised_residuals), rtol=1e-12)
+        # SciPy's probplot uses Filliben's places, which differ a little from Blom's.
+        (expected, _), (_, _, r) = probplot(result.standardised_residuals)
+        np.testing.assert_allclose(found.expected, expected, atol=0.06)
+        self.assertAlmostEqual(found.correlation or 0, r, delta=0.005)
+        self.assertEqual(list(found.rows), list(np.argsort(result.standardised_residuals)))
+
+    def test_two_readings_have_none(self) -> None:
+        self.assertIsNone(normal_quantiles(fit(Readings([1, 2], [1.0, 3.0]), Line())).correlation)

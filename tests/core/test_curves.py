@@ -10,7 +10,7 @@ from scipy.stats import t as student
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import NoSolution, OutsideSense
-from ridge.core.judging.profile import profile_interval
+from ridge.core.judging.profile import intervals, profile_interval
 from ridge.core.models import Exponential, Formula, Gaussian, Line, Logistic, Polynomial, Reciprocal, Sinusoid
 from ridge.core.predicting.curve_at_y import solve_curve
 from ridge.core.predicting.features import area, crossings, inflexions, roots, tangent, turning_points
@@ -68,8 +68,8 @@ class XatY(TestCase):
                 exact = result.solve(9.0, repeats=repeats)[0]
                 general = solve_curve(result, 9.0, repeats, 0.95, None)[0]
                 np.testing.assert_allclose(
-                    [general.value, general.standard_error, general.low, general.high],
-                    [exact.value, exact.standard_error, exact.low, exact.high], rtol=1e-9,
+                    np.array([general.value, general.standard_error, general.low, general.high], dtype=float),
+                    np.array([exact.value, exact.standard_error, exact.low, exact.high], dtype=float), rtol=1e-9,
                 )  # fmt: skip
 
     def test_every_solution_in_the_interval(self) -> None:
@@ -105,7 +105,7 @@ class XatY(TestCase):
         result = fit(Readings(X, 2 * X + NOISE), Polynomial(2))
         for arguments in ({"repeats": 0}, {"level": 1.0}, {"interval": (3, 1)}):
             with self.assertRaises(OutsideSense):
-                result.solve(5.0, **arguments)  # type: ignore[arg-type]
+                result.solve(5.0, **arguments)
 
 
 class Features(TestCase):
@@ -195,3 +195,13 @@ class Profiles(TestCase):
         self.assertTrue(profile_interval(fit(readings, Logistic()), "upper").misleading)
         with self.assertRaises(OutsideSense):
             profile_interval(fit(readings, Logistic()), "height")
+
+    def test_the_method_is_said(self) -> None:
+        calm = fit(Readings(X, 30 * np.exp(-0.4 * X) + 7 + NOISE), Exponential(level=True))
+        self.assertEqual({one.method for one in intervals(calm).values()}, {"standard error"})
+        wild = fit(Readings(X[:14], (40 / (1 + np.exp(-1.2 * (X - 6))) + 4 * NOISE)[:14]), Logistic())
+        found = intervals(wild)
+        self.assertEqual(found["upper"].method, "profile")
+        profile = profile_interval(wild, "upper")
+        self.assertEqual((found["upper"].low, found["upper"].high), (profile.low, profile.high))
+        self.assertEqual(intervals(fit(Readings([1, 2], [1.0, 3.0]), Line()))["slope"].method, "none")

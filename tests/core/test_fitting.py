@@ -275,7 +275,7 @@ class Refused(TestCase):
             {"least_squares_in": "orthogonal"},
         ):  # fmt: skip
             with self.assertRaises(OutsideSense):
-                fit(readings, Line(), **arguments)  # type: ignore[arg-type]
+                fit(readings, Line(), **arguments)
         with self.assertRaises(OutsideSense):
             fit(readings, Formula("a*sqrt(b-x)"), start={"a": 1, "b": -5})
 

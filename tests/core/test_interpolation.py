@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Any
 from unittest import TestCase
 
 import mpmath
@@ -23,10 +24,10 @@ AT = np.linspace(-0.5, 7.6, 60)
 
 
 class AgainstScipy(TestCase):
-    def check(self, kind: str, reference: object, **more: object) -> None:
+    def check(self, kind: str, reference: Any, **more: object) -> None:
         curve = interpolate(Readings(X[::-1], Y[::-1]), kind, **more)  # type: ignore[arg-type]
         np.testing.assert_allclose(curve.evaluate(X), Y, atol=1e-12)
-        np.testing.assert_allclose(curve.evaluate(AT), reference(AT), rtol=1e-10, atol=1e-11)  # type: ignore[operator]
+        np.testing.assert_allclose(curve.evaluate(AT), reference(AT), rtol=1e-10, atol=1e-11)
 
     def test_cubic_splines(self) -> None:
         for ends in ("natural", "not-a-knot", "periodic"):
@@ -56,7 +57,7 @@ class ByHand(TestCase):
         # Through (0, 0), (1, 1), (2, 0): S = 1.5x − 0.5x³ on the first piece (worked by hand).
         curve = interpolate(Readings([0, 1, 2], [0.0, 1.0, 0.0]), "cubic-spline", ends="natural")
         np.testing.assert_allclose(curve.pieces[0].coefficients, (0.0, 1.5, 0.0, -0.5), atol=1e-14)
-        self.assertAlmostEqual(curve.predict(0.5).value, 0.6875)
+        self.assertAlmostEqual(float(curve.predict(0.5).value), 0.6875)
         np.testing.assert_allclose(curve.bend([0.0, 2.0]), 0, atol=1e-12)
 
     def test_nineteen_points_on_a_line_stay_on_it(self) -> None:
@@ -76,7 +77,7 @@ class ByHand(TestCase):
         x = np.cos(np.pi * (np.arange(40) + 0.5) / 40)
         curve = interpolate(Readings(x, np.exp(x)), "polynomial")
         for place in (-0.95, 0.123, 0.8):
-            self.assertAlmostEqual(curve.predict(place).value, float(mpmath.exp(place)), places=13)
+            self.assertAlmostEqual(float(curve.predict(place).value), float(mpmath.exp(place)), places=13)
 
     def test_areas_and_solutions(self) -> None:
         curve = interpolate(Readings([0, 1, 2], [0.0, 1.0, 0.0]), "cubic-spline", ends="natural")
@@ -124,7 +125,7 @@ class Care(TestCase):
             {"kind": "spline", "degree": 6},
         ):
             with self.assertRaises(OutsideSense):
-                interpolate(Readings(X, Y), **arguments)  # type: ignore[arg-type]
+                interpolate(Readings(X, Y), **arguments)
         with self.assertRaises(OutsideSense):
             interpolate(Readings([0, 1, 2], [0.0, 1.0, 3.0]), "cubic-spline", ends="periodic")
         with self.assertRaises(OutsideSense):

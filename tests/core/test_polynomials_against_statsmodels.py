@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Any
 from unittest import TestCase
 
 import numpy as np
@@ -26,8 +27,8 @@ CASES: list[tuple[Model, np.ndarray]] = [
 
 
 class AgainstStatsmodels(TestCase):
-    def pairs(self) -> list[tuple[Fit, object, np.ndarray]]:
-        found = []
+    def pairs(self) -> list[tuple[Fit, Any, np.ndarray]]:
+        found: list[tuple[Fit, Any, np.ndarray]] = []
         for model, design in CASES:
             found.append((fit(Readings(X, Y), model), sm.OLS(Y, design).fit(), design))
             found.append((fit(Readings(X, Y, weight=WEIGHT), model), sm.WLS(Y, design, weights=WEIGHT).fit(), design))
@@ -35,20 +36,23 @@ class AgainstStatsmodels(TestCase):
 
     def test_parameters_and_statistics(self) -> None:
         for ours, theirs, _ in self.pairs():
-            errors = [parameter.standard_error for parameter in ours.parameters.values()]
-            np.testing.assert_allclose(list(ours.values.values()), theirs.params, rtol=1e-8)  # type: ignore[attr-defined]
-            np.testing.assert_allclose(errors, theirs.bse, rtol=1e-8)  # type: ignore[attr-defined]
+            errors = np.array([parameter.standard_error for parameter in ours.parameters.values()], dtype=float)
+            np.testing.assert_allclose(list(ours.values.values()), theirs.params, rtol=1e-8)
+            np.testing.assert_allclose(errors, theirs.bse, rtol=1e-8)
             np.testing.assert_allclose(
-                [p.p_value for p in ours.parameters.values()], theirs.pvalues, rtol=1e-6, atol=1e-300
-            )  # type: ignore[attr-defined]
+                np.array([p.p_value for p in ours.parameters.values()], dtype=float),
+                theirs.pvalues,
+                rtol=1e-6,
+                atol=1e-300,
+            )
             np.testing.assert_allclose(
                 [p.interval(0.9) for p in ours.parameters.values()], theirs.conf_int(0.1), rtol=1e-8
-            )  # type: ignore[attr-defined]
+            )
             statistics = ours.statistics
             for mine, other in (
-                (statistics.r_squared, theirs.rsquared), (statistics.adjusted_r_squared, theirs.rsquared_adj),  # type: ignore[attr-defined]
-                (statistics.f_statistic, theirs.fvalue), (statistics.residual_sum_of_squares, theirs.ssr),  # type: ignore[attr-defined]
-                (statistics.aic, theirs.aic + 2), (statistics.bic, theirs.bic + np.log(24)),  # type: ignore[attr-defined]
+                (statistics.r_squared, theirs.rsquared), (statistics.adjusted_r_squared, theirs.rsquared_adj),
+                (statistics.f_statistic, theirs.fvalue), (statistics.residual_sum_of_squares, theirs.ssr),
+                (statistics.aic, theirs.aic + 2), (statistics.bic, theirs.bic + np.log(24)),
             ):  # fmt: skip  # the variance counts as a parameter here
                 self.assertAlmostEqual(mine / other, 1, delta=1e-8)
 
@@ -56,14 +60,14 @@ class AgainstStatsmodels(TestCase):
         at = np.array([0.5, 3.3, 9.7])
         for (model, _), (ours, theirs, _) in zip([case for case in CASES for _ in range(2)], self.pairs(), strict=True):
             gradient = model.gradient(at, ours.values)
-            summary = theirs.get_prediction(gradient).summary_frame(alpha=0.05)  # type: ignore[attr-defined]
+            summary = theirs.get_prediction(gradient).summary_frame(alpha=0.05)
             found = ours.predict(at)
             np.testing.assert_allclose(found.mean_low, summary["mean_ci_lower"], rtol=1e-7)
             np.testing.assert_allclose(found.high, summary["obs_ci_upper"], rtol=1e-7)
 
     def test_leverage_and_influence(self) -> None:
         for ours, theirs, _ in self.pairs()[::2]:
-            influence = theirs.get_influence()  # type: ignore[attr-defined]
+            influence = theirs.get_influence()
             np.testing.assert_allclose(ours.leverage, influence.hat_matrix_diag, rtol=1e-8)
             np.testing.assert_allclose(ours.standardised_residuals, influence.resid_studentized_internal, rtol=1e-7)
             np.testing.assert_allclose(ours.deleted_residuals, influence.resid_studentized_external, rtol=1e-7)
@@ -74,7 +78,7 @@ class AgainstStatsmodels(TestCase):
 
     def test_correlations_of_the_parameters(self) -> None:
         ours, theirs, _ = self.pairs()[0]
-        covariance = theirs.cov_params()  # type: ignore[attr-defined]
+        covariance = theirs.cov_params()
         errors = np.sqrt(np.diag(covariance))
         np.testing.assert_allclose(ours.correlations, covariance / np.outer(errors, errors), rtol=1e-8)
         np.testing.assert_allclose(ours.covariance, covariance, rtol=1e-7)

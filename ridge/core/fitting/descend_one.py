@@ -88,10 +88,11 @@ def descend_one(
     deadline: Deadline,
     to_beat: float = np.inf,
     farthest: Array | float = np.inf,
+    settled: float = 1e-24,
 ) -> Minimum:
     """Go downhill from one shape (k,), each parameter no larger than ``farthest``.
 
-    Given up where it cannot get below ``to_beat`` any more.
+    Given up where it cannot get below ``to_beat`` any more; done when a step promises no more than the share ``settled``.
     """
     with np.errstate(all="ignore"):
         here = _Place(problem, data, np.array(shape, dtype=float))
@@ -106,7 +107,7 @@ def descend_one(
                 inner, target = here.linearised(problem, data)
                 if not (np.isfinite(inner).all() and np.isfinite(target).all()):
                     break
-                scale = np.maximum(scale, np.sqrt(np.einsum("ij,ij->j", inner, inner)))
+                scale = np.maximum(scale, np.sqrt((inner * inner).sum(axis=0)))
                 size = np.where(scale > 0, scale, 1.0)
                 # Even five times what the straightened problem promises would not do.
                 if here.rss - 5 * float(target @ target) > to_beat * (1 + 1e-9):
@@ -128,7 +129,7 @@ def descend_one(
             else:
                 damping = max(damping * growth, 1e-3)
                 growth *= 2
-            if predicted <= 1e-24 * here.rss or damping > 1e12:
+            if predicted <= settled * here.rss or damping > 1e12:
                 break
     return Minimum(here.shape, here.coefficients, here.rss)
 

@@ -100,7 +100,7 @@ def _needs_fractions(prepared: Prepared, natural: Extended, solution: LinearSolu
     inner, root = solution.coefficients, natural @ solution.inverse_factor
     size = np.sqrt(np.dot(prepared.target, prepared.target))
     rounding = unit * (np.abs(natural) @ np.abs(inner) + np.sqrt(np.sum(root * root, axis=1)) * size)
-    return bool(np.any(rounding > 1e-15 * np.abs(natural @ inner)))
+    return bool(np.any(rounding > 2e-14 * np.abs(natural @ inner)))
 
 
 def _check_distinct(prepared: Prepared, model: Model, free: list[str], powers: tuple[int, ...]) -> None:

@@ -12,6 +12,7 @@ from ridge.core.fitting.curve import NonlinearCurve
 from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data, Limits, descend
 from ridge.core.fitting.descend_one import Minimum, descend_one
+from ridge.core.fitting.high_precision import NEARLY_EXACT, refine
 from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covariance
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
@@ -98,7 +99,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
     farthest = 2 * np.max(np.abs(shapes), axis=0)
     starts = shapes[valleys(rss, 4) if single else apart(shapes, rss, 6)]
     if len(small.x) < len(data.x):
-        likely = _minima(problem, small, starts, 30, deadline, farthest)
+        likely = _minima(problem, small, starts, 30, deadline, farthest, settled=1e-7)
         starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
         starts = starts.reshape(len(starts), len(form.nonlinear))
         if form.more is not None:
@@ -123,13 +124,19 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
 
 
 def _minima(
-    problem: Separable, data: Data, starts: Array, iterations: int, deadline: Deadline, farthest: Array
+    problem: Separable,
+    data: Data,
+    starts: Array,
+    iterations: int,
+    deadline: Deadline,
+    farthest: Array,
+    settled: float = 1e-24,
 ) -> list[Minimum]:
     """Minima downhill from the starts, the deepest first; of equally deep ones the plainest, such as the lowest frequency."""
     found: list[Minimum] = []
     for start in starts:
         to_beat = min((one.rss for one in found), default=np.inf)
-        found.append(descend_one(problem, data, start, iterations, deadline, to_beat, farthest))
+        found.append(descend_one(problem, data, start, iterations, deadline, to_beat, farthest, settled))
     known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
     if not known:
         return []
@@ -352,15 +359,27 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
     centre = np.dot(weights, prepared.target) / total if model.has_constant else np.longdouble(0)
     about = prepared.target - centre
     whole = np.dot(weights * about, about)
-    rss = np.dot(polished.rest, polished.rest)
+    rest, rss = polished.rest, np.dot(polished.rest, polished.rest)
+    refined = None
+    if 0 < rss < NEARLY_EXACT**2 * np.dot(prepared.target, prepared.target):
+        y = prepared.readings.y[prepared.readings.used]
+        refined = refine(model, polished.values, prepared.x, y, weights)
+    if refined is not None:
+        rest = refined.rest.astype(np.longdouble) / prepared.y_scale
+        rss = np.longdouble(refined.rss) / prepared.y_scale**2
     regression = max(whole - rss, np.longdouble(0))
-    rss_y, regression_y, ratio, exact = sums(prepared, rss, regression, reach_of(polished.rest), free)
+    rss_y, regression_y, ratio, exact = sums(prepared, rss, regression, reach_of(rest), free)
     with np.errstate(over="ignore", under="ignore"):
         values = {name: float(polished.values[name]) for name in model.parameter_names}
+        if refined is not None:
+            values |= dict(zip(model.free_names, refined.values.tolist(), strict=True))
         check_values(values)
         covariance, root, sizes = spread_covariance(model, polished, prepared.y_scale)
-        rest = polished.rest if prepared.root is None else polished.rest / prepared.root
-        residuals = (rest * prepared.y_scale).astype(np.float64)
+        if refined is not None:
+            at = [model.parameter_names.index(name) for name in model.free_names]
+            covariance[np.ix_(at, at)] = refined.unit_covariance
+        plain = rest if prepared.root is None else rest / prepared.root
+        residuals = (plain * prepared.y_scale).astype(np.float64)
     return Solved(
         model, values, covariance, NonlinearCurve(model, values, root, sizes), residuals, polished.solution.leverage,
         rss_y, regression_y, ratio, exact, held, cut_short,

@@ -81,3 +81,26 @@ def profile_interval(fit: Fit, name: str, level: float = 0.95) -> ProfileInterva
     below, above = (parameter.value - low) / (width * error), (high - parameter.value) / (width * error)
     misleading = not (abs(below - 1) < MISLEADS and abs(above - 1) < MISLEADS)
     return ProfileInterval(name, float(low), float(high), level, misleading)
+
+
+@dataclass(frozen=True)
+class Interval:
+    """Limits of a parameter and how they were found: "standard error", "profile" or, where nothing scatters, "none"."""
+
+    low: float
+    high: float
+    method: str
+
+
+def intervals(fit: Fit, level: float = 0.95) -> dict[str, Interval]:
+    """An interval for every fitted parameter: by its standard error, or by its profile where that would mislead."""
+    found = {}
+    for name in fit.model.free_names:
+        low, high = fit.parameters[name].interval(level)
+        found[name] = Interval(low, high, "standard error" if np.isfinite(low) and not fit.statistics.exact else "none")
+        if found[name].method == "none" or fit.model.linear_form is not None:
+            continue
+        profile = profile_interval(fit, name, level)
+        if profile.misleading:
+            found[name] = Interval(profile.low, profile.high, "profile")
+    return found

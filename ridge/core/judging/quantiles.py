@@ -1,0 +1,43 @@
+"""Normal quantiles: residuals against what normal scatter would look like."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+import numpy.typing as npt
+from scipy.special import ndtri
+
+from ridge.core.readings import Array
+
+if TYPE_CHECKING:
+    from ridge.core.fitting.result import Fit
+
+
+@dataclass(frozen=True)
+class Quantiles:
+    """``expected`` and ``observed`` standardised residuals, ascending, with their 0-based ``rows``.
+
+    ``correlation`` of the two: near 1 for normal scatter; None with fewer than three readings.
+    """
+
+    rows: npt.NDArray[np.intp]
+    expected: Array
+    observed: Array
+    correlation: float | None
+
+
+def normal_quantiles(fit: Fit) -> Quantiles:
+    """Standardised residuals in order, against normal quantiles at (i − 3/8)/(n + 1/4).
+
+    Blom, "Statistical Estimates and Transformed Beta-Variables", 1958. Rows without a standardised residual are left out.
+    """
+    standardised = fit.standardised_residuals
+    rows = np.flatnonzero(np.isfinite(standardised))
+    rows = rows[np.argsort(standardised[rows], kind="stable")]
+    observed = standardised[rows]
+    n = len(rows)
+    expected = ndtri((np.arange(1, n + 1) - 0.375) / (n + 0.25))
+    correlation = float(np.corrcoef(expected, observed)[0, 1]) if n >= 3 and np.ptp(observed) > 0 else None
+    return Quantiles(rows, expected, observed, correlation)
