@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import replace
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
@@ -15,6 +15,7 @@ from ridge.core import Fit
 from ridge.core.errors import RidgeError
 from ridge.core.wording.readings import word_refusal
 from ridge.exchange.figure import CannotDraw, draw_svg
+from ridge.exchange.tables import LONGEST, NoTable, read_text_table
 from ridge.studies.analysis import analyse, analysis_of, fit_state, sample_curve
 from ridge.studies.answers import answer
 from ridge.studies.changes import AnyChange, ChangeRefused
@@ -37,9 +38,12 @@ from ridge.studies.schemas import (
     SampleOut,
     ShelfOut,
     StudyOut,
+    UnderstoodCellOut,
+    UnderstoodColumnOut,
+    UnderstoodOut,
 )
 from ridge.studies.shelf import card
-from ridge.studies.state import AnswerState, StudyState, empty_study
+from ridge.studies.state import LIMITS, AnswerState, StudyState, empty_study
 from ridge.studies.store import (
     NothingToStep,
     StaleVersion,
@@ -53,6 +57,7 @@ from ridge.studies.store import (
 )
 
 router = Router(tags=["studies"])
+SHOWN = 8  # rows of a pasted table that its preview shows
 CONFLICT = "This study was changed in another window. Here is the newer state; your last change was not made."
 
 
@@ -124,6 +129,15 @@ class ChangeIn(Schema):
     request_key: Annotated[str, StringConstraints(max_length=40)] = ""
 
 
+class UnderstandIn(Schema):
+    """A pasted table; what is None is guessed."""
+
+    text: Annotated[str, StringConstraints(max_length=LONGEST)]
+    separator: Literal["tab", "semicolon", "comma", "spaces"] | None = None
+    decimal: Literal["point", "comma"] | None = None
+    header: bool | None = None
+
+
 class StepIn(Schema):
     version: int
 
@@ -157,6 +171,33 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
     else:
         state = empty_study(body.title or "New study")
     return 201, card(create_study(user_or_new_guest(request), state))
+
+
+@router.post("/tables/understand", response={200: UnderstoodOut, 400: Message})
+def understand(request: HttpRequest, body: UnderstandIn) -> Any:
+    """How a pasted table reads; stores nothing."""
+    try:
+        table = read_text_table(body.text, body.separator, body.decimal, body.header)
+    except NoTable as reason:
+        return 400, Message(message=str(reason))
+    return UnderstoodOut(
+        separator=table.separator,
+        decimal=table.decimal,
+        header=table.header,
+        row_count=table.row_count,
+        columns=[
+            UnderstoodColumnOut(
+                name=column.name[:100],
+                symbol=column.symbol[:20],
+                unit=column.unit[:40],
+                role=column.role,
+                cells=[cell[:60] for cell in column.cells[:SHOWN]],
+                wrong=[UnderstoodCellOut(row=row, text=column.cells[row][:60]) for row in column.wrong[:SHOWN]],
+                wrong_count=len(column.wrong),
+            )
+            for column in table.columns[: LIMITS["columns"] + 1]
+        ],
+    )
 
 
 @router.get("/studies/{study_id}", response={200: StudyOut, 404: Message})

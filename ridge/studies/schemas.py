@@ -250,3 +250,30 @@ class ShelfOut(Schema):
     cards: list[CardOut]
     bin: list[CardOut]
     samples: list[SampleOut]
+
+
+class UnderstoodCellOut(Schema):
+    row: int
+    text: str
+
+
+class UnderstoodColumnOut(Schema):
+    """A column as it was understood, with its first cells and the first of those that are no numbers."""
+
+    name: str
+    symbol: str
+    unit: str
+    role: str
+    cells: list[str]
+    wrong: list[UnderstoodCellOut]
+    wrong_count: int
+
+
+class UnderstoodOut(Schema):
+    """What was understood of a pasted table."""
+
+    separator: str
+    decimal: str
+    header: bool
+    row_count: int
+    columns: list[UnderstoodColumnOut]

@@ -11,6 +11,7 @@ from ridge.studies.changes.cells import DeleteRows, InsertRows, RestoreRows, Set
 from ridge.studies.changes.columns import AddColumn, EditColumn, PutColumnSettings, RemoveColumn, SwapAxes
 from ridge.studies.changes.marks import MarkRows
 from ridge.studies.changes.page import EditStudy, KeepAnswer, RemoveAnswer, SetFit
+from ridge.studies.changes.tables import PutTable, TakeTable
 
 AnyChange = Annotated[
     SetCells
@@ -23,6 +24,8 @@ AnyChange = Annotated[
     | AddColumn
     | RemoveColumn
     | SwapAxes
+    | TakeTable
+    | PutTable
     | EditStudy
     | SetFit
     | KeepAnswer

@@ -11,6 +11,7 @@ export type Curve = Schemas["CurveOut"];
 export type Answer = Schemas["AnswerOut"];
 export type Unknown = Schemas["UnknownOut"];
 export type Card = Schemas["CardOut"];
+export type Understood = Schemas["UnderstoodOut"];
 export type Sample = Schemas["SampleOut"];
 export type Change = Schemas["ChangeIn"]["change"];
 export type Role = NonNullable<Schemas["EditColumn"]["role"]>;

@@ -241,6 +241,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/understand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Understand
+         * @description How a pasted table reads; stores nothing.
+         */
+        post: operations["ridge_studies_api_understand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -424,7 +444,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["MarkRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["EditStudy"] | components["schemas"]["SetFit"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["MarkRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["SetFit"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"];
             /**
              * Request Key
              * @default
@@ -789,6 +809,24 @@ export interface components {
             /** Row */
             row: number;
         };
+        /** PutColumn */
+        PutColumn: {
+            /** Cells */
+            cells: string[];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "x" | "y" | "x_error" | "y_error" | "weight" | "other";
+            /** Symbol */
+            symbol: string;
+            /** Unit */
+            unit: string;
+        };
         /**
          * PutColumnSettings
          * @description Settings of several columns at once.
@@ -801,6 +839,24 @@ export interface components {
              * @enum {string}
              */
             kind: "put_column_settings";
+        };
+        /**
+         * PutTable
+         * @description The whole table as it was.
+         */
+        PutTable: {
+            /** Aside */
+            aside?: [
+                number,
+                string
+            ][];
+            /** Columns */
+            columns: components["schemas"]["PutColumn"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_table";
         };
         /**
          * ReadingOut
@@ -1012,6 +1068,58 @@ export interface components {
             kind: "swap_axes";
         };
         /**
+         * TakeTable
+         * @description Take in a table from its text, as it was understood: in place of the readings, or below them.
+         */
+        TakeTable: {
+            /** Columns */
+            columns: components["schemas"]["TakenColumn"][];
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "point" | "comma";
+            /** Header */
+            header: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_table";
+            /** New Keys */
+            new_keys?: string[];
+            /**
+             * Separator
+             * @enum {string}
+             */
+            separator: "tab" | "semicolon" | "comma" | "spaces";
+            /** Text */
+            text: string;
+            /**
+             * Where
+             * @default replace
+             * @enum {string}
+             */
+            where?: "replace" | "below";
+        };
+        /**
+         * TakenColumn
+         * @description What the user made of one column of the table.
+         */
+        TakenColumn: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "x" | "y" | "x_error" | "y_error" | "weight" | "other";
+            /** Symbol */
+            symbol: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * ThumbnailOut
          * @description Points and line of a card, scaled to the unit square (y upwards); ``bar`` is the measured range.
          */
@@ -1023,6 +1131,63 @@ export interface components {
             line: components["schemas"]["PointOut"][];
             /** Points */
             points: components["schemas"]["PointOut"][];
+        };
+        /**
+         * UnderstandIn
+         * @description A pasted table; what is None is guessed.
+         */
+        UnderstandIn: {
+            /** Decimal */
+            decimal?: ("point" | "comma") | null;
+            /** Header */
+            header?: boolean | null;
+            /** Separator */
+            separator?: ("tab" | "semicolon" | "comma" | "spaces") | null;
+            /** Text */
+            text: string;
+        };
+        /** UnderstoodCellOut */
+        UnderstoodCellOut: {
+            /** Row */
+            row: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * UnderstoodColumnOut
+         * @description A column as it was understood, with its first cells and the first of those that are no numbers.
+         */
+        UnderstoodColumnOut: {
+            /** Cells */
+            cells: string[];
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Symbol */
+            symbol: string;
+            /** Unit */
+            unit: string;
+            /** Wrong */
+            wrong: components["schemas"]["UnderstoodCellOut"][];
+            /** Wrong Count */
+            wrong_count: number;
+        };
+        /**
+         * UnderstoodOut
+         * @description What was understood of a pasted table.
+         */
+        UnderstoodOut: {
+            /** Columns */
+            columns: components["schemas"]["UnderstoodColumnOut"][];
+            /** Decimal */
+            decimal: string;
+            /** Header */
+            header: boolean;
+            /** Row Count */
+            row_count: number;
+            /** Separator */
+            separator: string;
         };
         /** UnknownOut */
         UnknownOut: {
@@ -1589,6 +1754,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_understand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnderstandIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderstoodOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
         };

@@ -6,6 +6,7 @@ import { api, messageOf, type Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
 import { Page } from "../page/Page";
 import { Plot } from "../plot/Plot";
+import { PasteDialog } from "../readings/PasteDialog";
 import { Readings } from "../readings/Readings";
 import { navigate } from "../route";
 import { QueueContext } from "../study/context";
@@ -15,6 +16,7 @@ import { KeysDialog } from "./KeysDialog";
 import { Messages } from "./Messages";
 import { TopBar } from "./TopBar";
 import { useBenchKeys } from "./useBenchKeys";
+import { usePasteAnywhere } from "./usePasteAnywhere";
 import { WidthHandle } from "./WidthHandle";
 
 /** A study: readings on the left, the plot in the middle, the page on the right; tabs where there is no room. */
@@ -62,12 +64,15 @@ function OpenBench({ study: first }: { study: Study }) {
   const { study, saving } = useSyncExternalStore(queue.subscribe, queue.read);
   const panel = useView((view) => view.panel);
   const folded = useView((view) => view.pageFolded);
+  const pasted = useView((view) => view.pasted);
   const [keys, setKeys] = useState(false);
   const [width, setWidth] = useState<number | null>(null);
   useBenchKeys(
     queue,
     useCallback(() => setKeys(true), []),
   );
+
+  usePasteAnywhere();
 
   useEffect(() => resetView, []);
   useEffect(() => {
@@ -122,6 +127,7 @@ function OpenBench({ study: first }: { study: Study }) {
         </nav>
       </div>
       <KeysDialog open={keys} onOpenChange={setKeys} />
+      {pasted !== null && <PasteDialog text={pasted} />}
     </QueueContext.Provider>
   );
 }

@@ -27,6 +27,7 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
     title: "Anywhere",
     keys: [
       ["Ctrl+Z, Ctrl+Y", "undo, redo"],
+      ["Ctrl+V", "look through a copied table and take it in"],
       ["?", "this list"],
     ],
   },

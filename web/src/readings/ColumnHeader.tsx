@@ -5,7 +5,7 @@ import type { Role } from "../api/client";
 import type { HeldColumn } from "../study/changes";
 import { useChange } from "../study/context";
 
-const ROLES: { role: Role; word: string }[] = [
+export const ROLES: { role: Role; word: string }[] = [
   { role: "x", word: "x" },
   { role: "y", word: "y" },
   { role: "y_error", word: "uncertainty of y" },

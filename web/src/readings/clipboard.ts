@@ -19,6 +19,20 @@ export function textToBlock(text: string): string[][] {
   return lines.map((line) => [unquote(line)]);
 }
 
+const NUMBER = /^[+\-−–]?(?:\d[\d \u00a0\u202f]*(?:[.,]\d*)?|[.,]\d+)(?:\s*(?:[eE]|[×·*x]\s*10\^?)\s*[+\-−⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹\d]+)?$/;
+
+/**
+ * Whether a pasted text can go straight into the cells: one cell, or nothing but numbers. A single column whose
+ * every cell holds a comma may be two columns, so it is looked through first.
+ */
+export function isPlain(text: string): boolean {
+  const block = textToBlock(text);
+  const cells = block.flat().filter(Boolean);
+  if (cells.length <= 1) return true;
+  const commas = block.every((line) => line.length === 1 && (!line[0] || line[0].includes(",")));
+  return !commas && cells.every((cell) => NUMBER.test(cell));
+}
+
 function unquote(cell: string): string {
   const trimmed = cell.trim();
   const quoted = /^"((?:[^"]|"")*)"$/.exec(trimmed);

@@ -4,7 +4,7 @@ import { api, type Change } from "../api/client";
 import { useQueue, useSnapshot } from "../study/context";
 import { newestWins } from "../study/newest";
 import { litColumns, litRows, type Place, select, setView, useView } from "../study/view";
-import { blockToText, textToBlock } from "./clipboard";
+import { blockToText, isPlain, textToBlock } from "./clipboard";
 
 /** Rows offered below the last one, so that there is always room to type. */
 const SPARE = 15;
@@ -106,6 +106,10 @@ export function useGrid() {
   }
 
   function paste(text: string) {
+    if (!isPlain(text)) {
+      setView({ pasted: text });
+      return;
+    }
     const block = textToBlock(text);
     if (!block.length || !text) return;
     const lit = litRows(selection);

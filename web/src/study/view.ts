@@ -31,6 +31,8 @@ interface View {
   asked: Answer | null;
   panel: "readings" | "plot" | "page";
   pageFolded: boolean;
+  /** A pasted table that waits to be looked through before it is taken in. */
+  pasted: string | null;
 }
 
 const START: View = {
@@ -41,6 +43,7 @@ const START: View = {
   asked: null,
   panel: "plot",
   pageFolded: false,
+  pasted: null,
 };
 
 export const useView = create<View>(() => START);

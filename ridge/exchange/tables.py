@@ -1,0 +1,221 @@
+"""A pasted or written table as columns: what separates its cells, which decimal sign it uses, what its heading says."""
+
+from __future__ import annotations
+
+import csv
+import re
+from collections import Counter
+from dataclasses import dataclass
+
+from ridge.exchange.cells import NotANumber, read_number
+
+SEPARATORS = {"tab": "\t", "semicolon": ";", "comma": ",", "spaces": ""}
+DECIMALS = ("point", "comma")
+LONGEST = 20_000_000
+_SAMPLE = 60  # lines that the guesses look at
+
+_UNIT_IN_BRACKETS = re.compile(r"^(.*?)\s*[(\[]([^()\[\]]*)[)\]]\s*$")
+_ONE_LETTER = re.compile(r"[^\W\d_](?:_\w{1,8}|\d{1,2}|[\u2080-\u2089]{1,2})?")
+_ERROR_NAME = re.compile(
+    r"^(?:±|u$|u_|σ|Δ|err|uncert|std|s\.?d\.?$|standard (?:error|dev))|(?:error|uncertainty|deviation)$", re.I
+)
+_WEIGHT_NAME = re.compile(r"^(?:w|weights?)$", re.I)
+
+
+class NoTable(ValueError):
+    """The text holds no table; the message says why and what to do."""
+
+
+@dataclass(frozen=True)
+class TableColumn:
+    """One column. ``cells`` are ready for the grid; ``wrong``: rows (from 0) whose cell is text but no number."""
+
+    name: str
+    symbol: str
+    unit: str
+    role: str
+    cells: tuple[str, ...]
+    wrong: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class TextTable:
+    """What was understood. All columns have the same number of cells."""
+
+    separator: str
+    decimal: str
+    header: bool
+    columns: tuple[TableColumn, ...]
+
+    @property
+    def row_count(self) -> int:
+        return len(self.columns[0].cells)
+
+
+def read_text_table(
+    text: str, separator: str | None = None, decimal: str | None = None, header: bool | None = None
+) -> TextTable:
+    """Understand a table. What is not given is guessed from the first lines.
+
+    Numbers are brought to a decimal point without thousands separators, since ``1,234`` alone could mean two things;
+    what is no number stays as it was written. Raises NoTable.
+    """
+    if len(text) > LONGEST:
+        raise NoTable("This is too long to take in: 20 million characters at most. Take a part of it.")
+    lines = [
+        line for line in text.replace("\0", "").replace("\r\n", "\n").replace("\r", "\n").split("\n") if line.strip()
+    ]
+    if not lines:
+        raise NoTable("There is nothing to take in. Copy some rows first.")
+    if separator is None or decimal is None:
+        separator, decimal = _guess(lines[:_SAMPLE], separator, decimal)
+    rows = _split(lines, separator)
+    width = max(len(row) for row in rows)
+    rows = [row + [""] * (width - len(row)) for row in rows]
+    rows, width = _without_empty_columns(rows, width)
+    if not width:
+        raise NoTable("There is nothing in these cells.")
+    if header is None:
+        header = _has_header(rows, decimal)
+    units: list[str] = []
+    headings = rows[0] if header else [""] * width
+    body = rows[1:] if header else rows
+    if header and body and _is_unit_row(body, decimal):
+        units, body = body[0], body[1:]
+    columns = []
+    for i in range(width):
+        written = [row[i] for row in body]
+        read = [_to_grid(cell, decimal) for cell in written]
+        name, symbol, unit = read_heading(headings[i])
+        wrong = tuple(row for row, (_, is_number) in enumerate(read) if not is_number)
+        columns.append(
+            TableColumn(
+                name, symbol, unit or (units[i] if units else ""), "other", tuple(cell for cell, _ in read), wrong
+            )
+        )
+    return TextTable(separator, decimal, header, _with_roles(columns))
+
+
+def read_heading(text: str) -> tuple[str, str, str]:
+    """Name, symbol and unit of ``time (s)``, ``t / s``, ``t [s]`` or ``time t / s``; empty where there is none."""
+    text = text.strip().strip('"')
+    unit = ""
+    match = _UNIT_IN_BRACKETS.match(text)
+    if match:
+        text, unit = match.group(1), match.group(2).strip()
+    else:
+        before, slash, after = text.rpartition(" / ")
+        if not slash:
+            before, slash, after = text.rpartition("/")
+        if slash and before.strip():
+            text, unit = before, after.strip()
+    words = text.strip().rstrip(",").split()
+    if words and _ONE_LETTER.fullmatch(words[-1]):
+        return " ".join(words[:-1]).rstrip(","), words[-1], unit
+    return " ".join(words), "", unit
+
+
+def _guess(lines: list[str], separator: str | None, decimal: str | None) -> tuple[str, str]:
+    """The separator and decimal sign that make the most even table with the most numbers."""
+    best, best_score = ("tab", "point"), (-1.0, -1.0, -1.0)
+    tabs = any("\t" in line for line in lines)
+    for name in [separator] if separator else ["tab"] if tabs else SEPARATORS:
+        if SEPARATORS[name] and not any(SEPARATORS[name] in line for line in lines) and separator is None:
+            continue
+        rows = _split(lines, name)
+        width, count = Counter(len(row) for row in rows).most_common(1)[0]
+        for sign in [decimal] if decimal else DECIMALS:
+            if name == "comma" and sign == "comma" and decimal is None:
+                continue
+            cells = [cell for row in rows[1:] or rows for cell in row if cell]
+            numbers = sum(_to_grid(cell, sign)[1] for cell in cells) / (len(cells) or 1)
+            even = count / len(rows)
+            plain = 0.01 if sign == "point" else 0.0
+            tabbed = 0.5 if name == "tab" else 0.0
+            score = (round(even * numbers, 3), min(width, 3) + tabbed, plain)
+            if score > best_score:
+                best, best_score = (name, sign), score
+    return best
+
+
+def _split(lines: list[str], separator: str) -> list[list[str]]:
+    if separator == "spaces":
+        return [re.split(r"[ \u00a0]+", line.strip()) for line in lines]
+    try:
+        return [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=SEPARATORS[separator])]
+    except csv.Error:
+        return [[cell.strip() for cell in line.split(SEPARATORS[separator])] for line in lines]
+
+
+def _without_empty_columns(rows: list[list[str]], width: int) -> tuple[list[list[str]], int]:
+    kept = [i for i in range(width) if any(row[i] for row in rows)]
+    return [[row[i] for i in kept] for row in rows], len(kept)
+
+
+def _to_grid(cell: str, decimal: str) -> tuple[str, bool]:
+    """The cell as the grid takes it, and whether it is a number or empty."""
+    body = cell
+    if decimal == "comma":
+        if re.fullmatch(r"[+\-\u2212]?\d{1,3}(?:\.\d{3})+(?:,\d*)?", body):
+            body = body.replace(".", "")
+        body = body.replace(",", ".")
+    elif re.fullmatch(r"[+\-\u2212]?\d{1,3}(?:,\d{3})+(?:\.\d*)?", body):
+        body = body.replace(",", "")
+    elif "," in body:
+        return cell, False
+    try:
+        read_number(body)
+    except NotANumber:
+        return cell, False
+    return body, True
+
+
+def _has_header(rows: list[list[str]], decimal: str) -> bool:
+    """A first row of text over numbers."""
+    first, rest = rows[0], rows[1 : 1 + _SAMPLE]
+    texts = [i for i, cell in enumerate(first) if cell and not _to_grid(cell, decimal)[1]]
+    if not texts:
+        return False
+    if not rest:
+        return len(texts) == len([cell for cell in first if cell])
+    for i in texts:
+        below = [row[i] for row in rest if row[i]]
+        if below and sum(_to_grid(cell, decimal)[1] for cell in below) >= 0.5 * len(below):
+            return True
+    return False
+
+
+def _is_unit_row(body: list[list[str]], decimal: str) -> bool:
+    """A second row of short texts over numbers."""
+    first = [cell for cell in body[0] if cell]
+    texts = [cell for cell in first if not _to_grid(cell, decimal)[1]]
+    return (
+        bool(first)
+        and len(body) > 1
+        and len(texts) == len(first)
+        and all(len(cell.strip("()[]")) <= 8 for cell in first)
+    )
+
+
+def _with_roles(columns: list[TableColumn]) -> tuple[TableColumn, ...]:
+    """x and y are the first two columns of numbers; uncertainties and weights by their names."""
+    given: set[str] = set()
+    before = ""
+    found = []
+    for column in columns:
+        numbers = 2 * len(column.wrong) <= len(column.cells)
+        known = column.symbol or column.name
+        role = "other"
+        if numbers and (_ERROR_NAME.search(known) or _ERROR_NAME.search(column.name)) and before:
+            role = "x_error" if before == "x" else "y_error"
+        elif numbers and _WEIGHT_NAME.match(column.name or column.symbol):
+            role = "weight"
+        elif numbers:
+            role = "x" if "x" not in given else "y" if "y" not in given else "other"
+        if role in given:
+            role = "other"
+        if role != "other":
+            given.add(role)
+        before = role if role in ("x", "y") else before
+        found.append(TableColumn(column.name, column.symbol, column.unit, role, column.cells, column.wrong))
+    return tuple(found)
