@@ -305,7 +305,7 @@ def _settle(
         if not low <= polished.values[name] <= high:
             edge = low if polished.values[name] < low else high
             return _settle(prepared, model, {**values, name: np.longdouble(edge)}, bounds, deadline, held)
-    return _sum_up(prepared, model, polished, held, deadline.missed)
+    return _sum_up(prepared, model, polished, held, deadline.missed or not polished.settled)
 
 
 def _hold_one(

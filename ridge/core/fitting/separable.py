@@ -120,7 +120,3 @@ class Separable:
         # A trial that overflows somewhere has no value, even where the sums happen to be finite.
         rss = np.where(np.isfinite(rss) & np.all(np.isfinite(coefficients), axis=1), rss, np.inf)
         return Projection(coefficients, rest, rss, basis)
-
-
-def by_name(names: Sequence[str], values: Array) -> dict[str, float]:
-    return dict(zip(names, values.tolist(), strict=True))

@@ -49,7 +49,6 @@ _POSSIBLE = {
     "TIMES": "×", "OVER": "/", "_HAT": "^", "COMMA": "a comma", "COMPARE": "a comparison such as <",
     "$END": "the end", "RAISED": "a raised number",
 }  # fmt: skip
-_STARTS = {"NUMBER", "NAME", "FUNCTION", "LPAR", "IF", "PLUS", "MINUS"}
 
 
 @dataclass(frozen=True)

@@ -128,7 +128,7 @@ def _redundant(finding: Finding, _: Naming) -> tuple[str, str]:
 
 def _cut_short(_: Finding, __: Naming) -> tuple[str, str]:
     return (
-        "The search was stopped by its time limit; this is the best curve found so far.",
+        "The search was stopped before it settled; this is the best curve found so far.",
         "Give starting values, fix a parameter, or simplify the formula.",
     )
 
