@@ -8,7 +8,7 @@ from unittest import TestCase
 import numpy as np
 
 from ridge.core import Fit, Readings, fit, interpolate
-from ridge.core.errors import RidgeError
+from ridge.core.errors import FormulaError, RidgeError
 from ridge.core.interpolation import KINDS
 from ridge.core.models import (
     Exponential,
@@ -98,6 +98,23 @@ class EveryModel(TestCase):
                         self.assertTrue(str(error))
                     else:
                         self.assertEqual(curve.cautions[-1].code, "no-residuals")
+
+    def test_hostile_formulas_end_with_a_fit_or_a_reason(self) -> None:
+        y = X + 0.01 * np.sin(40 * X)
+        for text in (
+            "*".join(["(x+a)"] * 140), "x^" * 80 + "a", "sin(" * 90 + "a*x" + ")" * 90, "gamma(" * 30 + "a*x" + ")" * 30,
+            "*".join(f"sin(a{i}*x)" for i in range(11)), "+".join(f"a{i}*exp(-b{i}*x)" for i in range(6)), "a*" + "/".join(["(x+b)"] * 120),
+        ):  # fmt: skip
+            with self.subTest(text[:30]):
+                try:
+                    result = fit(Readings(X, y), Formula(text), seconds=1.0)
+                except RidgeError as error:
+                    self.assertTrue(str(error))
+                else:
+                    self.use(result)
+                    result.curve.rows([2.0], 2)
+        with self.assertRaises(FormulaError):
+            Formula("+".join(f"a{i}*x^{i}" for i in range(30)))
 
     def test_a_million_readings(self) -> None:
         x = np.linspace(0, 10, 1_000_000)

@@ -162,7 +162,7 @@ class Derivatives(TestCase):
             for place in (0.3, 0.71):
                 with self.subTest(name, place=place):
                     self.assertAlmostEqual(float(evaluate(tree, {"x": place})), float(reference(place)), places=13)
-                    for order, derived in ((1, slope), (2, bend)):
+                    for order, derived in ((1, slope), (2, bend), (3, differentiate(bend, "x"))):
                         expected = float(mpmath.diff(reference, place, order))
                         self.assertAlmostEqual(float(evaluate(derived, {"x": place})) / expected, 1, places=11)
 

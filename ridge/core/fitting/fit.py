@@ -27,7 +27,7 @@ def fit(
     bounds: Bounds | None = None,
     x_range: tuple[float, float] | None = None,
     least_squares_in: str = "y",
-    seconds: float | None = None,
+    seconds: float | None = 10.0,
 ) -> Fit:
     """Fit ``model`` to the readings in use by weighted least squares.
 
@@ -52,7 +52,7 @@ def fit(
         (logarithmic), as textbooks and calculators do; see ``ridge.core.fitting.logarithms``. "orthogonal": distances
         in x and y, each in units of its uncertainty; see ``ridge.core.fitting.errors_in_x``.
     seconds : float, optional
-        Time after which the search stops with the best so far; a caution says so.
+        Time after which the search stops with the best so far; a caution says so. None for no limit.
 
     Weights enter as in ``Readings.used_weights``.
 

@@ -293,7 +293,7 @@ def _settle(
     if polished is None or polished.condition > SUSPICIOUS:
         directions = null_directions(model, prepared.x, plain, model.free_names)
         if directions is not None and len(directions):
-            return _hold_one(prepared, model, values, directions[0], bounds, deadline, held)
+            return _hold_one(prepared, model, values, directions, bounds, deadline, held)
     if polished is None:
         # Told apart by too little for extended precision, though not by nothing: at the edge of what readings can say.
         kept = model.with_fixed({dependent: plain[dependent]})
@@ -312,21 +312,23 @@ def _hold_one(
     prepared: Prepared,
     model: Model,
     values: dict[str, np.longdouble],
-    direction: Array,
+    directions: Array,
     bounds: Bounds,
     deadline: Deadline,
     held: tuple[Held, ...],
 ) -> Solved:
     """Keep one of the parameters that do the same job, at a plain value where the curve stays as good."""
     plain = {name: float(value) for name, value in values.items()}
-    names = involved(direction, plain, model.free_names)
+    names = involved(directions[0], plain, model.free_names)
     combination = known_combination(model, prepared.x, plain, names)
     rest = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
     weighted = rest if prepared.root is None else rest * prepared.root
     allowed = float(np.dot(weighted, weighted)) * (1 + 1e-6) + 1e-24 * len(rest)
     search_first = [name for name in names if name not in model.linear] or names
     # In a formula the fault is as a rule in its form, and another value serves as well; a family's own form has none.
-    for name in search_first if model.family == "formula" else ():
+    # Where much is redundant, trying values for each would take for ever: they stay where they are.
+    simple = model.family == "formula" and len(directions) + len(held) <= 2 and not deadline.passed
+    for name in search_first[:3] if simple else ():
         for value in (0.0, 1.0, -1.0):
             low, high = bounds.get(name, (-np.inf, np.inf))
             if not low <= value <= high:

@@ -70,6 +70,16 @@ def _sinc_bend(values: Values) -> Values:
     return np.where(near, series, -_sinc(safe) - 2 * _sinc_slope(safe) / safe)
 
 
+def _sinc_twist(values: Values) -> Values:
+    """Third derivative: −(cos u + 3·sinc″(u))/u, a series near zero."""
+    values = np.asarray(values)
+    near = np.abs(values) < 1e-1
+    safe = np.where(near, values.dtype.type(1), values)
+    square = values * values
+    series = values * (1 / 5 - square * (1 / 42 - square * (1 / 1080 - square / 55440)))
+    return np.where(near, series, -(np.cos(safe) + 3 * _sinc_bend(safe)) / safe)
+
+
 def _arc(sign: int) -> Callable[[Node], Node]:
     def rule(u: Node) -> Node:
         root = call("sqrt", subtract(ONE, power(u, number(2))))
@@ -173,16 +183,21 @@ FUNCTIONS: dict[str, Function] = {
 }
 """What a user may type. The names with a word of degrees are put in when a formula measures angles in degrees."""
 
+# Derivatives up to the third order are needed, for the uncertainty of a curve's bend; their own are not.
 _INNER: dict[str, Function] = {
     "sinc_slope": Function(_sinc_slope, (lambda u: call("sinc_bend", u),), r"\operatorname{sinc}'", ""),
     "sinc_bend": Function(
         _sinc_bend,
-        (),
+        (lambda u: call("sinc_twist", u),),
         r"\operatorname{sinc}''",
         "",
     ),
+    "sinc_twist": Function(_sinc_twist, (), r"\operatorname{sinc}'''", ""),
     "digamma": Function(_in_doubles(special.digamma), (lambda u: call("trigamma", u),), r"\psi", "derivative of ln Γ"),
-    "trigamma": Function(_in_doubles(lambda u: special.polygamma(1, u)), (), r"\psi_1", ""),
+    "trigamma": Function(
+        _in_doubles(lambda u: special.polygamma(1, u)), (lambda u: call("tetragamma", u),), r"\psi_1", ""
+    ),
+    "tetragamma": Function(_in_doubles(lambda u: special.polygamma(2, u)), (), r"\psi_2", ""),
     "sin_of_degrees": Function(
         _of_degrees(np.sin), (lambda u: multiply(_DEGREE, call("cos_of_degrees", u)),), r"\sin", ""
     ),

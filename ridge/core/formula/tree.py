@@ -3,86 +3,82 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, fields
-from typing import Any
+from dataclasses import dataclass
+from threading import Lock
+from typing import Any, ClassVar, Self
+from weakref import WeakValueDictionary
 
 
-def _remembered_hash(self: Any) -> int:
-    """A hash that is computed once: whole trees serve as keys."""
-    try:
-        return self._hash  # type: ignore[no-any-return]
-    except AttributeError:
-        value = hash((type(self).__name__, *(getattr(self, field.name) for field in fields(self))))
-        object.__setattr__(self, "_hash", value)
-        return value
+class _Kept:
+    """Equal nodes are one object: derivatives share most of their parts, and comparing them costs nothing."""
+
+    _known: ClassVar[WeakValueDictionary[tuple[Any, ...], Any]] = WeakValueDictionary()
+    _lock: ClassVar[Lock] = Lock()
+
+    def __new__(cls, *parts: Any) -> Self:
+        key = (cls, *parts)
+        with _Kept._lock:
+            return _Kept._known.setdefault(key, super().__new__(cls))  # type: ignore[no-any-return]
 
 
-@dataclass(frozen=True)
-class Number:
+@dataclass(frozen=True, eq=False)
+class Number(_Kept):
     value: float
     text: str
-    __hash__ = _remembered_hash
 
 
-@dataclass(frozen=True)
-class Constant:
+@dataclass(frozen=True, eq=False)
+class Constant(_Kept):
     """π or e."""
 
     name: str
-    __hash__ = _remembered_hash
 
 
-@dataclass(frozen=True)
-class Name:
+@dataclass(frozen=True, eq=False)
+class Name(_Kept):
     """A parameter or the independent variable."""
 
     name: str
-    __hash__ = _remembered_hash
 
 
-@dataclass(frozen=True)
-class Negative:
+@dataclass(frozen=True, eq=False)
+class Negative(_Kept):
     part: Node
-    __hash__ = _remembered_hash
 
 
-@dataclass(frozen=True)
-class Operation:
+@dataclass(frozen=True, eq=False)
+class Operation(_Kept):
     """``left`` and ``right`` joined by one of + - * / ^."""
 
     sign: str
     left: Node
     right: Node
-    __hash__ = _remembered_hash
 
 
-@dataclass(frozen=True)
-class Call:
+@dataclass(frozen=True, eq=False)
+class Call(_Kept):
     """A function of ``ridge.core.formula.functions`` and its arguments."""
 
     function: str
     arguments: tuple[Node, ...]
-    __hash__ = _remembered_hash
 
 
-@dataclass(frozen=True)
-class Comparison:
+@dataclass(frozen=True, eq=False)
+class Comparison(_Kept):
     """The condition of an ``if``; sign is one of < <= > >= = !=."""
 
     sign: str
     left: Node
     right: Node
-    __hash__ = _remembered_hash
 
 
-@dataclass(frozen=True)
-class Choice:
+@dataclass(frozen=True, eq=False)
+class Choice(_Kept):
     """``if(condition, yes, no)``."""
 
     condition: Comparison
     yes: Node
     no: Node
-    __hash__ = _remembered_hash
 
 
 Node = Number | Constant | Name | Negative | Operation | Call | Comparison | Choice

@@ -10,6 +10,8 @@ from ridge.core.formula.linearity import linear_names
 from ridge.core.formula.tree import ONE, Node
 from ridge.core.models.base import Model
 
+MOST_PARAMETERS = 20
+
 
 class Formula(Model):
     """Any formula in x and parameters, such as ``Formula("p*exp(-q*x) + r")``.
@@ -23,7 +25,7 @@ class Formula(Model):
     degrees : bool
         Whether the trigonometric functions count angles in degrees.
 
-    Raises FormulaError with the position of a mistake, or when the formula has no parameter.
+    Raises FormulaError with the position of a mistake, or when the formula has no parameter or more than 20.
     """
 
     family = "formula"
@@ -36,6 +38,12 @@ class Formula(Model):
             raise FormulaError(
                 "The formula has no parameter to fit. Put a letter where a number is to be found.", 0, len(text), text
             )
+        if len(self.parameter_names) > MOST_PARAMETERS:
+            raise FormulaError(
+                f"The formula has {len(self.parameter_names)} parameters; {MOST_PARAMETERS} at most can be searched. "
+                "Write numbers for those that are known.",
+                0, len(text), text,
+            )  # fmt: skip
         self.fixed = {}
 
     def __repr__(self) -> str:
