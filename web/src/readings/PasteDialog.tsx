@@ -80,13 +80,13 @@ export function PasteDialog({ text }: { text: string }) {
           {found && (
             <>
               <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
-                <Choice label="Cells are parted by" value={found.separator} words={SEPARATORS} onChange={(separator) => setChoices({ ...choices, separator })} />
-                <Choice label="The decimal sign is" value={found.decimal} words={DECIMALS} onChange={(decimal) => setChoices({ ...choices, decimal })} />
+                <Choice label="Cells are parted by" value={choices.separator ?? found.separator} words={SEPARATORS} onChange={(separator) => setChoices({ ...choices, separator })} />
+                <Choice label="The decimal sign is" value={choices.decimal ?? found.decimal} words={DECIMALS} onChange={(decimal) => setChoices({ ...choices, decimal })} />
                 <label className="flex items-center gap-2">
                   <input
                     type="checkbox"
                     className="size-4 accent-pine"
-                    checked={found.header}
+                    checked={choices.header ?? found.header}
                     onChange={(event) => setChoices({ ...choices, header: event.target.checked })}
                   />
                   The first row is a heading
