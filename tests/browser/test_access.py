@@ -49,6 +49,13 @@ class Wide(BrowserCase):
         expect(self.page.get_by_label("Keep the intercept at")).to_be_visible()
         self.check("intercept")
 
+    def test_a_pasted_table(self) -> None:
+        self.open_new()
+        self.page.evaluate("text => navigator.clipboard.writeText(text)", "t / s;h / m\n0;1\n1;n/a\n2;5")
+        self.page.keyboard.press("Control+v")
+        expect(self.page.get_by_role("dialog", name="Take in a table")).to_contain_text("3 rows")
+        self.check("a pasted table")
+
     def test_empty_and_refused(self) -> None:
         self.open_new()
         self.check("empty study")
