@@ -111,6 +111,20 @@ class WithoutStarts(TestCase):
             self.assertAlmostEqual(ours.values[name], theirs[i], delta=1e-6)
             self.assertAlmostEqual(ours.parameters[name].standard_error or 0, np.sqrt(covariance[i, i]), delta=1e-5)
 
+    def test_a_power_law_with_a_reading_at_zero(self) -> None:
+        x = np.arange(12.0)
+        y = 3 * x**1.5 + NOISE[:12]
+        result = fit(Readings(x, y), Power())
+        theirs, covariance = curve_fit(lambda x, a, n: a * x**n, x[1:], y[1:], p0=(3, 1.5))
+        self.assertAlmostEqual(
+            result.values["n"], theirs[1], delta=1e-6
+        )  # at x = 0 the curve is 0 whatever the parameters
+        self.assertEqual(result.statistics.degrees_of_freedom, 10)
+        own = fit(Readings(x, y), Formula("a*x^n"))
+        self.assertAlmostEqual(own.values["n"], result.values["n"], places=9)
+        ratio = (result.parameters["n"].standard_error or 0) / np.sqrt(covariance[1, 1])
+        self.assertAlmostEqual(ratio, 1, delta=0.1)
+
     def test_weights_repeat_readings(self) -> None:
         y = 30 * np.exp(-0.4 * X) + 7 + NOISE
         counts = np.arange(25) % 3 + 1

@@ -100,6 +100,7 @@ def descend_one(
         scale = np.zeros(len(here.shape))
         moved = True
         inner, target = np.zeros((0, 0)), np.zeros(0)
+        before: tuple[float, float] | None = None  # of one parameter: its last place and the gradient there
         for _ in range(iterations if np.isfinite(here.rss) and len(here.shape) else 0):
             if deadline.passed or here.rss <= 0:
                 break
@@ -112,8 +113,12 @@ def descend_one(
                 # Even five times what the straightened problem promises would not do.
                 if here.rss - 5 * float(target @ target) > to_beat * (1 + 1e-9):
                     break
-            scaled = _step(inner / size, target, damping)
-            step = scaled / size
+            step = _secant_step(inner, target, here.shape, before) if moved else None
+            if step is None:
+                step = _step(inner / size, target, damping) / size
+            if moved and len(target) == 1:
+                before = (float(here.shape[0]), float(inner[0, 0] * target[0]))
+            scaled = step * size
             bent = inner @ step
             predicted = float(damping * (scaled @ scaled) + bent @ bent)
             there = _Place(problem, data, here.shape + step)
@@ -132,6 +137,20 @@ def descend_one(
             if predicted <= settled * here.rss or damping > 1e12:
                 break
     return Minimum(here.shape, here.coefficients, here.rss)
+
+
+def _secant_step(inner: Array, target: Array, shape: Array, before: tuple[float, float] | None) -> Array | None:
+    """Newton's step for one parameter, the curvature from the last two gradients; None where it is not to be trusted.
+
+    It takes in the bend of the model that Gauss and Newton leave out, so that the last digits come sooner.
+    """
+    if before is None:
+        return None
+    gradient = float(inner[0, 0] * target[0])
+    moved = float(shape[0]) - before[0]
+    curvature = (before[1] - gradient) / moved if moved else 0.0
+    usual = float(inner[0, 0]) ** 2
+    return np.array([gradient / curvature]) if 0.3 * usual < curvature < 3 * usual else None
 
 
 def _step(inner: Array, target: Array, damping: float) -> Array:

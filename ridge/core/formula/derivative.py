@@ -78,6 +78,6 @@ def _power(node: Node, base: Node, exponent: Node, name: str) -> Node:
         lower = number(exponent.value - 1) if isinstance(exponent, Number) else subtract(exponent, ONE)
         total = multiply(multiply(exponent, power(base, lower)), of_base)
     if of_exponent != ZERO:
-        logarithm: Node = ONE if base == Constant("e") else call("ln", base)
-        total = add(total, multiply(multiply(node, logarithm), of_exponent))
+        own = node if base == Constant("e") else call("times_ln", node, base)
+        total = add(total, multiply(own, of_exponent))
     return total

@@ -183,8 +183,19 @@ FUNCTIONS: dict[str, Function] = {
 }
 """What a user may type. The names with a word of degrees are put in when a formula measures angles in degrees."""
 
+
+def _times_ln(factor: Values, values: Values) -> Values:
+    """factor·ln(values), and 0 where the factor is 0: so xⁿ·ln x ends at x = 0, as its limit does."""
+    factor = np.asarray(factor)
+    zero = factor == 0
+    return np.where(zero, factor, factor * np.log(np.where(zero, factor.dtype.type(1), values)))
+
+
 # Derivatives up to the third order are needed, for the uncertainty of a curve's bend; their own are not.
 _INNER: dict[str, Function] = {
+    "times_ln": Function(
+        _times_ln, (lambda u, v: call("ln", v), lambda u, v: divide(u, v)), r"\operatorname{times\,ln}", ""
+    ),
     "sinc_slope": Function(_sinc_slope, (lambda u: call("sinc_bend", u),), r"\operatorname{sinc}'", ""),
     "sinc_bend": Function(
         _sinc_bend,
