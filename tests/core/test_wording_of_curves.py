@@ -52,6 +52,14 @@ class Equations(TestCase):
         own = Naming("t", "h", letters=(("slope", "b"), ("intercept", "a")))
         self.assertEqual(write_symbols(Line(), own)[0], "h = b·t + a")
 
+    def test_degrees_carry_their_sign(self) -> None:
+        text, latex = write_symbols(Sinusoid(degrees=True), NAMING)
+        self.assertEqual(text, "h = A·sin((ω·t + φ)°) + d")
+        self.assertIn(r"\sin\left(\left(\omega\,t + \varphi\right)^\circ\right)", latex)
+        result = fit(Readings(X, 3 * np.sin(X) + NOISE), Sinusoid(degrees=True))
+        self.assertRegex(result.equation.text, r"sin\(\([\d.]+·x [−+] [\d.]+\)°\)")
+        self.assertNotIn("°", fit(Readings(X, 3 * np.sin(X) + NOISE), Sinusoid()).equation.text)
+
     def test_numbers_keep_their_decimals_and_signs(self) -> None:
         cases: list[tuple[Model, np.ndarray, str]] = [
             (Polynomial(2), X**2 - 4 * X - 3, "y = x² − 4·x − 3"),

@@ -18,6 +18,8 @@ from ridge.core.formula.tree import (
     Operation,
 )
 
+# A degree sign goes with the angles of these, so that nobody takes them for radians.
+_ANGLE_IN_DEGREES = {"sin_of_degrees", "cos_of_degrees", "tan_of_degrees"}
 _RANK = {"+": 1, "-": 1, "*": 2, "/": 2, "^": 4}
 _SIGN = 3
 _WHOLE = 9
@@ -117,6 +119,8 @@ def to_print(node: Node, symbol: Callable[[str], str], written: Callable[[Number
             return f"{inner(base, _WHOLE)}^{inner(exponent, _WHOLE)}"
         case Call("exp", (argument,)):
             return f"e^({to_print(argument, symbol, written)})"
+        case Call(function, (argument,)) if function in _ANGLE_IN_DEGREES:
+            return f"{TYPED[function]}({inner(argument, _WHOLE)}°)"
         case Call(function, arguments):
             shown = ", ".join(to_print(part, symbol, written) for part in arguments)
             return f"{TYPED.get(function, function)}({shown})"
@@ -206,6 +210,8 @@ def to_latex(
         case Call("floor" | "ceil" as function, (argument,)):
             side = "floor" if function == "floor" else "ceil"
             return rf"\left\l{side} {to_latex(argument, symbol, written)} \right\r{side}"
+        case Call(function, (argument,)) if function in _ANGLE_IN_DEGREES:
+            return rf"{ALL_FUNCTIONS[function].latex}\left({inner(argument, _WHOLE)}^\circ\right)"
         case Call(function, arguments):
             parts = ", ".join(to_latex(part, symbol, written) for part in arguments)
             return rf"{ALL_FUNCTIONS[function].latex}\left({parts}\right)"
