@@ -6,8 +6,8 @@ from unittest import TestCase
 
 import numpy as np
 
-from ridge.core import Readings, fit
-from ridge.core.formula import parse
+from ridge.core import Readings, fit, interpolate
+from ridge.core.formula import evaluate, parse
 from ridge.core.models import (
     Exponential,
     Formula,
@@ -28,6 +28,7 @@ from ridge.core.wording.features import word_place, word_quantity, word_tangent
 from ridge.core.wording.judgement import how_well
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.outside import beyond_sentence
+from ridge.core.wording.pieces import word_piece
 
 X = np.linspace(0.5, 10, 25)
 NOISE = np.random.default_rng(1).normal(0, 0.2, 25)
@@ -163,6 +164,33 @@ class Sentences(TestCase):
         self.assertRegex(word_quantity(area(result, 3, 7), NAMING.unit(1, 1), 0.95), r"^−10\.\d ± 0\.\d\xa0m·h")
 
 
+class Pieces(TestCase):
+    def test_the_equation_of_each_piece(self) -> None:
+        curve = interpolate(Readings([0, 1, 2], [0.0, 1.0, 0.0]), "cubic-spline", ends="natural")
+        texts = [word_piece(piece, NAMING) for piece in curve.pieces]
+        self.assertEqual(texts[0].text, "h = 1.5·t − 0.5·t³ for 0 ≤ t ≤ 1")
+        self.assertEqual(texts[1].text, "h = 1 − 1.5·(t − 1)² + 0.5·(t − 1)³ for 1 ≤ t ≤ 2")
+        self.assertEqual(texts[0].latex, r"h = 1.5\,t - 0.5\,t^{3} \quad 0 \le t \le 1")
+        self.assertIn(r"\left(t - 1\right)^{2}", texts[1].latex)
+
+    def test_signs_and_zeros(self) -> None:
+        straight = interpolate(Readings([-2, 0, 1], [-3.0, -3.0, 5.0]), "linear")
+        self.assertEqual(
+            [word_piece(piece, NAMING).text for piece in straight.pieces],
+            ["h = −3 for −2 ≤ t ≤ 0", "h = −3 + 8·t for 0 ≤ t ≤ 1"],
+        )
+        falling = interpolate(Readings([-2, 0], [3.0, -1.0]), "linear")
+        self.assertEqual(word_piece(falling.pieces[0], NAMING).text, "h = 3 − 2·(t + 2) for −2 ≤ t ≤ 0")
+
+    def test_it_reads_back_as_the_curve(self) -> None:
+        curve = interpolate(Readings(X, np.sin(X)), "cubic-spline", ends="not-a-knot")
+        for piece in curve.pieces[::5]:
+            right = word_piece(piece, Naming()).text.partition(" = ")[2].partition(" for ")[0]
+            middle = (piece.low + piece.high) / 2
+            found = float(evaluate(parse(right).tree, {"x": middle}))
+            self.assertAlmostEqual(found, float(curve.predict(middle).value), places=4)
+
+
 class MoreCautions(TestCase):
     def codes(self, model: Model, y: np.ndarray, x: np.ndarray = X) -> list[str]:
         return [caution.code for caution in fit(Readings(x, y), model).cautions]
@@ -178,6 +206,13 @@ class MoreCautions(TestCase):
         )
         self.assertIn("less-than-half-a-cycle", self.codes(Sinusoid(), 3 * np.sin(0.15 * X) + NOISE / 100))
         self.assertIn("undefined-inside", self.codes(Reciprocal(), 1 / (X - 5.1) + NOISE, X - 5.1))
+
+    def test_more_bends_than_are_seen(self) -> None:
+        # A fourth power that chance made significant, on readings that AICc gives one bend.
+        y = (X - 5) ** 2 + np.random.default_rng(24).normal(0, 1, 25)
+        caution = next(c for c in fit(Readings(X, y), Polynomial(4)).cautions if c.code == "more-bends-than-seen")
+        self.assertEqual(caution.message, "This polynomial may bend 3 times; the readings show 1 bend.")
+        self.assertNotIn("more-bends-than-seen", self.codes(Polynomial(2), y))
 
     def test_too_few_readings_a_cycle(self) -> None:
         x = np.sort(np.random.default_rng(4).uniform(0, 10, 9))

@@ -14,6 +14,10 @@ if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
 
+MOST_LOOKED_AT = 5000
+"""Readings up to which a polynomial's degree is set against the bends that are seen."""
+
+
 @dataclass(frozen=True)
 class Finding:
     """Something found, not yet in words. ``rows`` are 0-based; ``words`` hold names and ``curve``, what the fit is called."""
@@ -92,6 +96,16 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
         p = fit.parameters[highest].p_value
         if p is not None and p > 0.05:
             yield Finding("highest-term-not-needed", facts={"p": p, "degree": int(highest[1:])})
+        elif (seen := _bends_seen(fit)) is not None and seen < free - 2:
+            yield Finding("more-bends-than-seen", facts={"seen": seen, "allowed": free - 2})
+
+
+def _bends_seen(fit: Fit) -> int | None:
+    """Bends that the readings show, where the polynomial has all its terms and there are few enough readings to look."""
+    from ridge.core.judging.ranking import bends
+
+    complete = len(fit.model.free_names) == int(fit.model.parameter_names[-1][1:]) + 1
+    return bends(fit.readings) if complete and fit.statistics.n <= MOST_LOOKED_AT else None
 
 
 def _of_curve(fit: Fit) -> Iterator[Finding]:

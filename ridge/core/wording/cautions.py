@@ -108,6 +108,15 @@ def _highest_term(finding: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
+def _more_bends(finding: Finding, _: Naming) -> tuple[str, str]:
+    seen, allowed = int(finding.facts["seen"]), int(finding.facts["allowed"])
+    shown = "no bend" if seen == 0 else f"{seen} bend{'' if seen == 1 else 's'}"
+    return (
+        f"This polynomial may bend {allowed} times; the readings show {shown}.",
+        f"Degree {seen + 1} may do as well: compare the two.",
+    )
+
+
 def _bound(finding: Finding, _: Naming) -> tuple[str, str]:
     name, value = finding.words["name"], significant(finding.facts["value"], 6, strip=True).text
     return (
@@ -239,6 +248,7 @@ _WORDS = {
     "slope-not-told-from-zero": _slope,
     "no-better-than-constant": _constant,
     "highest-term-not-needed": _highest_term,
+    "more-bends-than-seen": _more_bends,
     "at-bound": _bound,
     "not-identifiable": _redundant,
     "search-cut-short": _cut_short,
