@@ -5,6 +5,7 @@ Source: NIST/ITL Statistical Reference Datasets, nonlinear regression, 18 proble
 
 from __future__ import annotations
 
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 from unittest import TestCase
 
@@ -48,3 +49,11 @@ class Certified(TestCase):
         for problem in self.problems[:4]:
             one, other = (fit(readings_of(problem), Formula(problem["model"])) for _ in range(2))
             self.assertEqual(one.values, other.values)
+
+    def test_fits_in_several_threads_do_not_disturb_each_other(self) -> None:
+        problem = next(problem for problem in self.problems if problem["name"] == "Lanczos1")
+        readings, model = readings_of(problem), Formula(problem["model"])
+        start = {parameter["name"]: parameter["start2"] for parameter in problem["parameters"]}
+        with ThreadPoolExecutor(4) as threads:
+            for result in threads.map(lambda _: fit(readings, model, start=start), range(40)):
+                self.check(problem, result, "in a thread")

@@ -218,6 +218,16 @@ class MoreCautions(TestCase):
         x = np.sort(np.random.default_rng(4).uniform(0, 10, 9))
         self.assertIn("fewer-than-two-readings-a-cycle", self.codes(Sinusoid(), np.sin(4.5 * x), x))
 
+    def test_rows_that_take_no_part_are_named(self) -> None:
+        x, y, weight = X.copy(), 2 * X + NOISE, np.ones(25)
+        x[2], y[4], y[6], weight[8], weight[9], weight[10] = np.inf, np.nan, -np.inf, 0, -1, np.nan
+        x[12] = y[12] = np.nan  # an empty row, and an unknown
+        x[13] = np.nan
+        readings = Readings(x, y, weight=weight, included=np.arange(25) != 20)
+        caution = next(c for c in fit(readings, Line()).cautions if c.code == "rows-left-out")
+        self.assertEqual(caution.rows, (2, 4, 6, 8, 9, 10))
+        self.assertIn("Rows 3, 5, 7 and 9 to 11 take no part", caution.message)
+
     def test_assumed_readings_are_named(self) -> None:
         readings = Readings(X, 2 * X + NOISE, assumed=np.arange(25) == 4)
         caution = next(c for c in fit(readings, Line()).cautions if c.code == "assumed-readings")

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -22,6 +23,7 @@ NEARLY_EXACT = 1e-10
 MOST = 2000
 """Readings times parameters up to which it is quick."""
 BITS, STEPS = 220, 12
+_precision = Lock()  # flint's precision is one for all threads
 
 _FUNCTIONS: dict[str, Callable[[Any], Any]] = {
     "sin": arb.sin, "cos": arb.cos, "tan": arb.tan, "asin": arb.asin, "acos": arb.acos, "atan": arb.atan, "sinh": arb.sinh,
@@ -83,14 +85,15 @@ def refine(model: Model, values: Mapping[str, Any], x: Array, y: Array, weights:
     free = model.free_names
     if len(x) * len(free) > MOST:
         return None
-    before = ctx.prec
-    ctx.prec = BITS
-    try:
-        return _refine(model, values, x, y, weights)
-    except (_Unknown, ZeroDivisionError, ValueError, OverflowError):
-        return None
-    finally:
-        ctx.prec = before
+    with _precision:
+        before = ctx.prec
+        ctx.prec = BITS
+        try:
+            return _refine(model, values, x, y, weights)
+        except (_Unknown, ZeroDivisionError, ValueError, OverflowError):
+            return None
+        finally:
+            ctx.prec = before
 
 
 def _refine(model: Model, values: Mapping[str, Any], x: Array, y: Array, weights: Array) -> Refined | None:

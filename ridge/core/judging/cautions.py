@@ -143,6 +143,11 @@ def _of_readings(fit: Fit) -> Iterator[Finding]:
         yield Finding("x-errors-not-used")
     if fit.least_squares_in == "logarithms" and fit.log_line is not None:
         yield Finding("in-logarithms")
+    readings = fit.readings
+    blank = np.isnan(readings.x) & np.isnan(readings.y)
+    left_out = readings.included & ~readings.used & ~readings.unknowns & ~blank
+    if left_out.any():
+        yield Finding("rows-left-out", tuple(np.flatnonzero(left_out).tolist()))
     assumed = fit.readings.assumed & fit.readings.used
     if assumed.any():
         yield Finding("assumed-readings", tuple(np.flatnonzero(assumed).tolist()))

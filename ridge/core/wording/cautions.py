@@ -179,6 +179,15 @@ def _in_logarithms(_: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
+def _left_out(finding: Finding, naming: Naming) -> tuple[str, str]:
+    many = len(finding.rows) > 1
+    return (
+        f"{_capital(name_rows(finding.rows))} {'take' if many else 'takes'} no part: {naming.x}, {naming.y}, an uncertainty or a "
+        "weight there is missing, infinite, or not positive where it must be.",
+        f"Complete {'them' if many else 'it'}, or set {'them' if many else 'it'} aside.",
+    )
+
+
 def _assumed(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
@@ -260,6 +269,7 @@ _WORDS = {
     "many-nodes-one-polynomial": _many_nodes,
     "repeats-averaged": _averaged,
     "no-residuals": _no_residuals,
+    "rows-left-out": _left_out,
     "assumed-readings": _assumed,
     "errors-do-not-match": _errors,
     "x-errors-not-used": _x_errors,

@@ -147,7 +147,7 @@ export function PasteDialog({ text }: { text: string }) {
                       .slice(0, 4)
                       .map((cell) => `row ${cell.row + 1}: “${cell.text}”`)
                       .join(", ")}${wrongCount > 4 ? ", …" : ""})`}
-                    . {wrongCount === 1 ? "It is kept as written, and its row" : "They are kept as written, and their rows"} left out of fits.
+                    . {wrongCount === 1 ? "It is kept as written, and its row is" : "They are kept as written, and their rows are"} left out of fits.
                   </span>
                 )}
               </p>
