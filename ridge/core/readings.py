@@ -49,6 +49,9 @@ class Readings:
         Standard uncertainties in the units of x and y, positive.
     weight : array-like, shape (n,), optional
         Factors on the squared residuals, not negative; a reading of weight 0 takes no part.
+    count : array-like, shape (n,), optional
+        How often each reading occurred: it then stands for so many equal ones, in sums as in degrees of freedom. One of
+        0 takes no part.
     included : array-like of bool, shape (n,), optional
         False for a reading that is set aside.
     assumed : array-like of bool, shape (n,), optional
@@ -72,6 +75,7 @@ class Readings:
         included: npt.ArrayLike | None = None,
         absolute_errors: bool = False,
         assumed: npt.ArrayLike | None = None,
+        count: npt.ArrayLike | None = None,
     ) -> None:
         self.x = _column("x", x, None)
         n = len(self.x)
@@ -79,6 +83,9 @@ class Readings:
         self.x_error = None if x_error is None else _column("x_error", x_error, n)
         self.y_error = None if y_error is None else _column("y_error", y_error, n)
         self.weight = None if weight is None else _column("weight", weight, n)
+        self.count = None if count is None else _column("count", count, n)
+        if self.count is not None and np.any(np.nan_to_num(self.count) % 1):
+            raise OutsideSense("count", "must be whole numbers: how often each reading occurred.")
         self.included = _marks("included", included, n, True)
         self.assumed = _marks("assumed", assumed, n, False)
         if absolute_errors and self.y_error is None:
@@ -146,7 +153,19 @@ class Readings:
             mask &= np.isfinite(self.y_error) & (self.y_error > 0)
         if self.weight is not None:
             mask &= np.isfinite(self.weight) & (self.weight > 0)
+        if self.count is not None:
+            mask &= np.isfinite(self.count) & (self.count > 0)
         return mask
+
+    @property
+    def used_counts(self) -> Array:
+        """How often each of the rows in use occurred, shape (number used,); ones where no count is given."""
+        return np.ones(int(self.used.sum())) if self.count is None else self.count[self.used]
+
+    @property
+    def n(self) -> int:
+        """Number of readings in use, repeats counted."""
+        return int(self.used.sum()) if self.count is None else int(self.count[self.used].sum())
 
     @cached_property
     def unknowns(self) -> Mask:
@@ -171,14 +190,14 @@ class Readings:
         if not len(errors):
             return 1.0
         smallest = errors.min()
-        return float(smallest / np.sqrt(np.mean((smallest / errors) ** 2)))
+        return float(smallest / np.sqrt(np.average((smallest / errors) ** 2, weights=self.used_counts)))
 
     @cached_property
     def used_weights(self) -> Array:
         """Weights of the rows in use, shape (number used,).
 
-        ``weight`` as given, times (reference_error / y_error)². The second factor has mean one, so that
-        equal uncertainties leave sums of squares and s in the units of y.
+        ``weight`` as given, times (reference_error / y_error)², times ``count``. The second factor has mean one, so
+        that equal uncertainties leave sums of squares and s in the units of y.
         """
         weights = np.ones(int(self.used.sum()))
         if self.y_error is not None:
@@ -189,4 +208,6 @@ class Readings:
         if self.weight is not None:
             with np.errstate(over="ignore", under="ignore"):
                 weights = np.maximum(weights * self.weight[self.used], np.finfo(np.float64).tiny)
+        if self.count is not None:
+            weights = weights * self.count[self.used]
         return weights

@@ -68,3 +68,23 @@ def read_numbers(text: str) -> list[float]:
     if not numbers:
         raise NotANumber("type a number")
     return numbers
+
+
+CLOCK_UNITS = {"h:min": "h", "min:s": "min", "h:min:s": "h"}
+"""Units whose cells are clock readings such as 13:30, and the unit that their numbers are counted in."""
+_CLOCK = re.compile(r"([+\-\u2212]?)(\d{1,4}):([0-5]?\d)(?::([0-5]?\d(?:[.,]\d+)?))?")
+
+
+def read_clock(text: str, unit: str) -> float | None:
+    """The number of hours (``h:min``, ``h:min:s``) or minutes (``min:s``) in a cell; plain numbers stay as they are.
+
+    Raises NotANumber.
+    """
+    match = _CLOCK.fullmatch(text.strip(_SPACES + "\t\r\n"))
+    if not match:
+        return read_number(text)
+    sign, first, second, third = match.groups()
+    if third and unit == "min:s":
+        raise NotANumber(f"'{text.strip()}' has hours, and this column is in minutes and seconds")
+    value = int(first) + int(second) / 60 + (float(third.replace(",", ".")) / 3600 if third else 0.0)
+    return -value if sign in ("-", "\u2212") else value

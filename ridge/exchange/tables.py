@@ -1,18 +1,23 @@
-"""A pasted or written table as columns: what separates its cells, which decimal sign it uses, what its heading says."""
+"""A table as columns: what separates its cells, which decimal sign it uses, what its heading says, which are times."""
 
 from __future__ import annotations
 
 import csv
 import re
 from collections import Counter
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 
 from ridge.exchange.cells import NotANumber, read_number
+from ridge.exchange.times import SECONDS, find_times
 
 SEPARATORS = {"tab": "\t", "semicolon": ";", "comma": ",", "spaces": ""}
 DECIMALS = ("point", "comma")
 LONGEST = 20_000_000
+WIDEST = 60
 _SAMPLE = 60  # lines that the guesses look at
+_MANY = 12
+_ABOVE = 30  # lines that may stand above the table
 
 _UNIT_IN_BRACKETS = re.compile(r"^(.*?)\s*[(\[]([^()\[\]]*)[)\]]\s*$")
 _ONE_LETTER = re.compile(r"[^\W\d_](?:_\w{1,8}|\d{1,2}|[\u2080-\u2089]{1,2})?")
@@ -28,7 +33,11 @@ class NoTable(ValueError):
 
 @dataclass(frozen=True)
 class TableColumn:
-    """One column. ``cells`` are ready for the grid; ``wrong``: rows (from 0) whose cell is text but no number."""
+    """One column. ``cells`` are ready for the grid; ``wrong``: rows (from 0) whose cell is text but no number.
+
+    ``times``: "date" or "clock" where the cells were such and are now the time since ``since``, in ``unit``; empty
+    otherwise. ``ambiguous``: whether its days and months could be taken either way.
+    """
 
     name: str
     symbol: str
@@ -36,15 +45,20 @@ class TableColumn:
     role: str
     cells: tuple[str, ...]
     wrong: tuple[int, ...]
+    times: str = ""
+    since: str = ""
+    ambiguous: bool = False
 
 
 @dataclass(frozen=True)
 class TextTable:
-    """What was understood. All columns have the same number of cells."""
+    """What was understood. All columns have the same number of cells. ``header``: the line (from 1, empty ones not
+    counted) that is the heading, 0 for none; the lines above it, or above the first row, are passed over."""
 
     separator: str
     decimal: str
-    header: bool
+    header: int
+    passed_over: int
     columns: tuple[TableColumn, ...]
 
     @property
@@ -53,12 +67,19 @@ class TextTable:
 
 
 def read_text_table(
-    text: str, separator: str | None = None, decimal: str | None = None, header: bool | None = None
+    text: str,
+    separator: str | None = None,
+    decimal: str | None = None,
+    header: int | None = None,
+    day_first: bool | None = None,
+    elapsed: Mapping[int, str] | None = None,
 ) -> TextTable:
     """Understand a table. What is not given is guessed from the first lines.
 
     Numbers are brought to a decimal point without thousands separators, since ``1,234`` alone could mean two things;
-    what is no number stays as it was written. Raises NoTable.
+    what is no number stays as it was written. A column of dates or clock times becomes the time since its first one, in
+    the unit that ``elapsed`` gives for it (by its place from 0; "" leaves it as it is) or in one that suits its span.
+    Raises NoTable.
     """
     if len(text) > LONGEST:
         raise NoTable("This is too long to take in: 20 million characters at most. Take a part of it.")
@@ -71,29 +92,61 @@ def read_text_table(
         separator, decimal = _guess(lines[:_SAMPLE], separator, decimal)
     rows = _split(lines, separator)
     width = max(len(row) for row in rows)
+    if width > 20_000 or width * len(rows) > 4_000_000:
+        raise NoTable(f"This is too wide to take in: {width} columns. Take a part of it.")
     rows = [row + [""] * (width - len(row)) for row in rows]
+    above = header - 1 if header else _lines_above(rows, decimal)
+    if above >= len(rows):
+        raise NoTable(f"There are only {len(rows)} lines. Choose another one for the heading.")
+    passed_over, rows = above, rows[above:]
     rows, width = _without_empty_columns(rows, width)
     if not width:
         raise NoTable("There is nothing in these cells.")
-    if header is None:
-        header = _has_header(rows, decimal)
+    if width > WIDEST:
+        raise NoTable(
+            f"This table has {width} columns; {WIDEST} at most can be looked through. Take the ones that are meant."
+        )
+    has_header = _has_header(rows, decimal) if header is None else header > 0
     units: list[str] = []
-    headings = rows[0] if header else [""] * width
-    body = rows[1:] if header else rows
-    if header and body and _is_unit_row(body, decimal):
+    headings = rows[0] if has_header else [""] * width
+    body = rows[1:] if has_header else rows
+    if has_header and body and _is_unit_row(body, decimal):
         units, body = body[0], body[1:]
     columns = []
     for i in range(width):
         written = [row[i] for row in body]
-        read = [_to_grid(cell, decimal) for cell in written]
         name, symbol, unit = read_heading(headings[i])
-        wrong = tuple(row for row, (_, is_number) in enumerate(read) if not is_number)
-        columns.append(
-            TableColumn(
-                name, symbol, unit or (units[i] if units else ""), "other", tuple(cell for cell, _ in read), wrong
-            )
+        unit = unit or (units[i].strip("()[]") if units else "")
+        columns.append(_read_column(written, name, symbol, unit, decimal, day_first, (elapsed or {}).get(i)))
+    return TextTable(separator, decimal, above + 1 if has_header else 0, passed_over, _with_roles(columns))
+
+
+def _read_column(
+    written: list[str], name: str, symbol: str, unit: str, decimal: str, day_first: bool | None, elapsed: str | None
+) -> TableColumn:
+    times = find_times(written, day_first) if elapsed != "" else None
+    if times is not None:
+        unit = elapsed if elapsed in SECONDS else times.fitting_unit
+        cells = tuple(
+            cell if cell is not None else text for cell, text in zip(times.elapsed(unit), written, strict=True)
         )
-    return TextTable(separator, decimal, header, _with_roles(columns))
+        return TableColumn(name, symbol, unit, "other", cells, times.wrong, times.kind, times.first, times.ambiguous)
+    read = [_to_grid(cell, decimal) for cell in written]
+    wrong = tuple(row for row, (_, is_number) in enumerate(read) if not is_number)
+    return TableColumn(name, symbol, unit, "other", tuple(cell for cell, _ in read), wrong)
+
+
+def _lines_above(rows: list[list[str]], decimal: str) -> int:
+    """How many lines stand above the table: titles and notes with fewer cells than the table has as a rule."""
+    widths = [sum(1 for cell in row if cell) for row in rows[: _ABOVE + _SAMPLE]]
+    usual = Counter(widths).most_common(1)[0][0]
+    if usual < 2:
+        return 0
+    for place, row in enumerate(rows[:_ABOVE]):
+        numbers = sum(_to_grid(cell, decimal)[1] for cell in row if cell)
+        if widths[place] >= usual or numbers:
+            return place
+    return 0
 
 
 def read_heading(text: str) -> tuple[str, str, str]:
@@ -198,7 +251,8 @@ def _is_unit_row(body: list[list[str]], decimal: str) -> bool:
 
 
 def _with_roles(columns: list[TableColumn]) -> tuple[TableColumn, ...]:
-    """x and y are the first two columns of numbers; uncertainties and weights by their names."""
+    """x and y are the first two columns of numbers; uncertainties and weights by their names. Of a very wide table the
+    rest is left out unless it is asked for."""
     given: set[str] = set()
     before = ""
     found = []
@@ -214,8 +268,10 @@ def _with_roles(columns: list[TableColumn]) -> tuple[TableColumn, ...]:
             role = "x" if "x" not in given else "y" if "y" not in given else "other"
         if role in given:
             role = "other"
+        if role == "other" and len(columns) > _MANY:
+            role = "skip"
         if role != "other":
             given.add(role)
         before = role if role in ("x", "y") else before
-        found.append(TableColumn(column.name, column.symbol, column.unit, role, column.cells, column.wrong))
+        found.append(replace(column, role=role))
     return tuple(found)

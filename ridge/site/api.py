@@ -16,6 +16,7 @@ from ninja.utils import check_csrf
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.api import NotYours
 from ridge.studies.api import router as studies
+from ridge.studies.tables_api import router as tables
 
 
 class StrictJSON(BaseRenderer):
@@ -37,6 +38,7 @@ def same_site(request: HttpRequest) -> bool:
 
 api = NinjaAPI(title="Ridge", version="1", renderer=StrictJSON(), docs_url=None, auth=same_site)
 api.add_router("", studies)
+api.add_router("", tables)
 
 
 @api.exception_handler(NotYours)
@@ -60,4 +62,4 @@ def invalid(request: HttpRequest, exception: ValidationError) -> HttpResponse:
 
 @api.exception_handler(RequestDataTooBig)
 def too_big(request: HttpRequest, exception: RequestDataTooBig) -> HttpResponse:
-    return api.create_response(request, {"message": "That is more than 12 MB at once. Paste it in parts."}, status=413)
+    return api.create_response(request, {"message": "That is more than 24 MB at once. Paste it in parts."}, status=413)

@@ -121,7 +121,7 @@ STORAGES = {
 VITE_MANIFEST = ROOT / "web" / "dist" / "manifest.json"
 
 # A hundred thousand pasted rows fit; much more is refused before it is read.
-DATA_UPLOAD_MAX_MEMORY_SIZE = 12 * 1024 * 1024
+DATA_UPLOAD_MAX_MEMORY_SIZE = 24 * 1024 * 1024
 USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"

@@ -46,7 +46,7 @@ def answer(
         if question.direction == "y_at_x" and len(numbers) > 1:
             raise NotANumber(f"one {naming.x} at a time")
         if fit is None:
-            return out.model_copy(update={"problem": "No answer until there is a line."})
+            return out.model_copy(update={"problem": "No answer until there is a fit."})
         if question.direction == "y_at_x":
             return _at_x(fit, out, numbers[0], level, naming)
         return _at_y(fit, out, numbers, question.repeats, level, naming)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import replace
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
@@ -12,44 +12,47 @@ from pydantic import Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.core import Fit
-from ridge.core.errors import RidgeError
-from ridge.core.wording.readings import word_refusal
 from ridge.exchange.figure import CannotDraw, draw_svg
-from ridge.exchange.tables import LONGEST, NoTable, read_text_table
-from ridge.studies.analysis import analyse, analysis_of, fit_state, sample_curve
+from ridge.studies.analysis import analyse, analysis_of, sample_curve
 from ridge.studies.answers import answer
+from ridge.studies.begin import begin_with_table
+from ridge.studies.calculated import calculate
 from ridge.studies.changes import AnyChange, ChangeRefused
+from ridge.studies.changes.plot import PlotSettings
+from ridge.studies.changes.tables import TakeTable
 from ridge.studies.figure import figure_content
+from ridge.studies.fits import fit_all, fit_one
 from ridge.studies.models import Study
 from ridge.studies.reading_details import describe_reading
-from ridge.studies.readings import Table, read_table
+from ridge.studies.readings import read_table
 from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.schemas import (
     AnalysisOut,
     AnswerOut,
     AsideOut,
+    AssumedOut,
     CardOut,
     ColumnOut,
     ConflictOut,
     CurveOut,
     EntryOut,
+    HistoryOut,
     Message,
     ReadingOut,
     SampleOut,
     ShelfOut,
+    StepOut,
     StudyOut,
-    UnderstoodCellOut,
-    UnderstoodColumnOut,
-    UnderstoodOut,
 )
 from ridge.studies.shelf import card
-from ridge.studies.state import LIMITS, AnswerState, StudyState, empty_study
+from ridge.studies.state import AnswerState, ColumnState, StudyState, empty_study
 from ridge.studies.store import (
     NothingToStep,
     StaleVersion,
     commit,
     create_study,
     delete,
+    go_to,
     read_state,
     restore,
     step,
@@ -57,7 +60,7 @@ from ridge.studies.store import (
 )
 
 router = Router(tags=["studies"])
-SHOWN = 8  # rows of a pasted table that its preview shows
+HISTORY_SHOWN = 200
 CONFLICT = "This study was changed in another window. Here is the newer state; your last change was not made."
 
 
@@ -85,17 +88,9 @@ def _study_out(study: Study, state: StudyState, known: StudyState | None = None)
         absolute_errors=state.absolute_errors,
         level=state.level,
         row_count=state.row_count,
-        columns=[
-            ColumnOut(
-                key=c.key,
-                name=c.name,
-                symbol=c.symbol,
-                unit=c.unit,
-                role=c.role,
-                cells=None if held.get(c.key) == c.cells else list(c.cells),
-            )
-            for c in state.columns
-        ],
+        columns=_columns_out(state, held),
+        assumed=[AssumedOut(row=row, reason=reason) for row, reason in sorted(state.assumed.items())],
+        plot=PlotSettings(**state.plot),
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,
@@ -103,22 +98,38 @@ def _study_out(study: Study, state: StudyState, known: StudyState | None = None)
     )
 
 
+def _columns_out(state: StudyState, held: dict[str, tuple[str, ...]]) -> list[ColumnOut]:
+    calculated = calculate(state)
+
+    def out(column: ColumnState) -> ColumnOut:
+        found = calculated.get(column.key)
+        cells = None if held.get(column.key) == column.cells else list(column.cells)
+        return ColumnOut(
+            key=column.key, name=column.name, symbol=column.symbol, unit=column.unit, role=column.role,
+            formula=column.formula, exponent=column.exponent, uncertainty=column.uncertainty,
+            problem=found.problem if found else "", cells=list(found.texts) if found else cells,
+        )  # fmt: skip
+
+    return [out(column) for column in state.columns]
+
+
 def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictOut]:
     study = _own_study(request, study_id)
     return 409, ConflictOut(message=CONFLICT, study=_study_out(study, read_state(study)))
 
 
-def _fit(state: StudyState, table: Table) -> tuple[Fit | None, str]:
-    """The leading fit, or why there is none."""
-    try:
-        return fit_state(table, state.fits[0]), ""
-    except RidgeError as error:
-        return None, word_refusal(error, table.readings, table.naming)
+def _leading(state: StudyState) -> Fit | None:
+    """The leading fit, if there is one."""
+    return fit_one(read_table(state), state.fits[0]).fit if state.fits else None
 
 
 class NewStudy(Schema):
+    """An empty study, a sample, or one that begins with a table; ``apart``: every y column a study of its own."""
+
     title: Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)] = ""
     sample: str = ""
+    table: TakeTable | None = None
+    apart: bool = False
 
 
 class ChangeIn(Schema):
@@ -129,17 +140,14 @@ class ChangeIn(Schema):
     request_key: Annotated[str, StringConstraints(max_length=40)] = ""
 
 
-class UnderstandIn(Schema):
-    """A pasted table; what is None is guessed."""
-
-    text: Annotated[str, StringConstraints(max_length=LONGEST)]
-    separator: Literal["tab", "semicolon", "comma", "spaces"] | None = None
-    decimal: Literal["point", "comma"] | None = None
-    header: bool | None = None
-
-
 class StepIn(Schema):
     version: int
+
+
+class GoToIn(StepIn):
+    """``number`` of the last step that is to be in force, 0 for the beginning."""
+
+    number: Annotated[int, Field(ge=0)]
 
 
 class AskIn(Schema):
@@ -168,36 +176,17 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
         if not any(sample.name == body.sample for sample in SAMPLES):
             return 400, Message(message="There is no sample of that name.")
         state = build_sample(body.sample)
+    elif body.table is not None:
+        try:
+            states = begin_with_table(body.title or "New study", body.table, body.apart)
+        except ChangeRefused as refused:
+            return 400, Message(message=str(refused))
+        user = user_or_new_guest(request)
+        made = [create_study(user, state) for state in states]
+        return 201, card(made[0])
     else:
         state = empty_study(body.title or "New study")
     return 201, card(create_study(user_or_new_guest(request), state))
-
-
-@router.post("/tables/understand", response={200: UnderstoodOut, 400: Message})
-def understand(request: HttpRequest, body: UnderstandIn) -> Any:
-    """How a pasted table reads; stores nothing."""
-    try:
-        table = read_text_table(body.text, body.separator, body.decimal, body.header)
-    except NoTable as reason:
-        return 400, Message(message=str(reason))
-    return UnderstoodOut(
-        separator=table.separator,
-        decimal=table.decimal,
-        header=table.header,
-        row_count=table.row_count,
-        columns=[
-            UnderstoodColumnOut(
-                name=column.name[:100],
-                symbol=column.symbol[:20],
-                unit=column.unit[:40],
-                role=column.role,
-                cells=[cell[:60] for cell in column.cells[:SHOWN]],
-                wrong=[UnderstoodCellOut(row=row, text=column.cells[row][:60]) for row in column.wrong[:SHOWN]],
-                wrong_count=len(column.wrong),
-            )
-            for column in table.columns[: LIMITS["columns"] + 1]
-        ],
-    )
 
 
 @router.get("/studies/{study_id}", response={200: StudyOut, 404: Message})
@@ -240,6 +229,31 @@ def _step(request: HttpRequest, study_id: uuid.UUID, version: int, direction: in
     return _study_out(study, after, before)
 
 
+@router.get("/studies/{study_id}/history", response={200: HistoryOut, 404: Message})
+def history(request: HttpRequest, study_id: uuid.UUID) -> HistoryOut:
+    """Every step that was made, the newest first, those that were undone among them."""
+    study = _own_study(request, study_id)
+    total = study.revisions.count()
+    newest = study.revisions.order_by("-number").values_list("number", "label", "made")[:HISTORY_SHOWN]
+    steps = [StepOut(number=n, label=label, made=made, done=n <= study.position) for n, label, made in newest]
+    if total <= HISTORY_SHOWN:
+        steps.append(StepOut(number=0, label="the beginning", made=study.created, done=True))
+    return HistoryOut(steps=steps, more=max(0, total - HISTORY_SHOWN))
+
+
+@router.post("/studies/{study_id}/go_to", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
+def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
+    """Back or forward to any step of the history."""
+    _own_study(request, study_id)
+    try:
+        study, before, after = go_to(study_id, body.version, body.number)
+    except StaleVersion:
+        return _conflict(request, study_id)
+    except NothingToStep:
+        return 400, Message(message="That step is no longer in the history.")
+    return _study_out(study, after, before)
+
+
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})
 def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     """The analysis as it would be after a change. Stores nothing."""
@@ -257,7 +271,7 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""
     state = read_state(_own_study(request, study_id))
     table = read_table(state)
-    fit, _ = _fit(state, table)
+    fit = _leading(state)
     direction = "x_at_y" if body.direction == "x_at_y" else "y_at_x"
     return answer(fit, AnswerState("", direction, body.given, body.repeats), state.level, table.naming)
 
@@ -269,14 +283,14 @@ class StretchIn(Schema):
     high: FiniteFloat
 
 
-@router.get("/studies/{study_id}/curve", response={200: CurveOut, 400: Message, 404: Message})
-def curve(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) -> Any:
-    """Samples of the leading curve over what the plot shows."""
+@router.get("/studies/{study_id}/curves", response={200: list[CurveOut | None], 400: Message, 404: Message})
+def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) -> Any:
+    """Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made."""
     state = read_state(_own_study(request, study_id))
-    fit, refusal = _fit(state, read_table(state))
-    if fit is None or not stretch.low < stretch.high:
-        return 400, Message(message=refusal or "The stretch ends before it begins.")
-    return sample_curve(fit, stretch.low, stretch.high, state.level)
+    if not stretch.low < stretch.high:
+        return 400, Message(message="The stretch ends before it begins.")
+    fitted = fit_all(read_table(state), state.fits)
+    return [sample_curve(one.fit, stretch.low, stretch.high, state.level) if one.fit else None for one in fitted]
 
 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})
@@ -287,7 +301,7 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingO
     if not 0 <= row < state.row_count:
         return ReadingOut(row=row, entries=[])
     table = read_table(state)
-    entries = describe_reading(state, table, _fit(state, table)[0], row)
+    entries = describe_reading(state, table, _leading(state), row)
     if found := next((unknown for unknown in analysis_of(study, state).unknowns if row in unknown.rows), None):
         entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])

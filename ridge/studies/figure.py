@@ -8,7 +8,8 @@ import numpy as np
 
 from ridge.core.readings import Array
 from ridge.exchange.figure import FigureContent
-from ridge.studies.analysis import fit_state, sample_curve
+from ridge.studies.analysis import sample_curve
+from ridge.studies.fits import fit_one
 from ridge.studies.readings import Status, read_table
 from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import StudyState
@@ -44,8 +45,10 @@ def figure_content(
     worded = analysis.fits[0] if analysis.fits else None
     curve = None
     residuals = None
+    result = None
     if worded and not worded.refusal:
-        result = fit_state(table, state.fits[0])
+        result = fit_one(table, state.fits[0]).fit
+    if result is not None:
         curve = sample_curve(result, *x_view, state.level)
         residuals = result.residuals
     empty = np.array([])

@@ -20,6 +20,7 @@ class Study(models.Model):
     question = models.TextField(blank=True)
     absolute_errors = models.BooleanField(default=False)
     level = models.FloatField(default=0.95)
+    plot = models.JSONField(default=dict)
     version = models.PositiveIntegerField(default=0)
     position = models.PositiveIntegerField(default=0)
     created = models.DateTimeField(auto_now_add=True)
@@ -41,6 +42,9 @@ class Column(models.Model):
     unit = models.CharField(max_length=40, blank=True)
     role = models.CharField(max_length=10, choices=[(role, role) for role in ROLES])
     cells = models.JSONField(default=list)
+    formula = models.CharField(max_length=500, blank=True)
+    exponent = models.SmallIntegerField(default=0)
+    uncertainty = models.CharField(max_length=40, blank=True)
 
     class Meta:
         ordering = ("place",)
@@ -65,16 +69,35 @@ class SetAside(models.Model):
         return f"row {self.row + 1}"
 
 
+class Assumed(models.Model):
+    """A reading that was not measured but supposed. ``row`` counts from 0."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="assumed")
+    row = models.PositiveIntegerField()
+    reason = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ("row",)
+        constraints = (models.UniqueConstraint(fields=["study", "row"], name="assumed_once"),)
+
+    def __str__(self) -> str:
+        return f"row {self.row + 1}"
+
+
 class StudyFit(models.Model):
-    """A model to be fitted. Its numbers are computed from the readings, never stored."""
+    """A model to be fitted, the leading one first. Its numbers are computed from the readings, never stored."""
 
     study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="fits")
+    place = models.PositiveSmallIntegerField(default=0)
     letter = models.CharField(max_length=1)
     family = models.CharField(max_length=20)
     fixed = models.JSONField(default=dict)
+    options = models.JSONField(default=dict)
+    series = models.CharField(max_length=200, blank=True)
+    method = models.CharField(max_length=12, default="y")
 
     class Meta:
-        ordering = ("letter",)
+        ordering = ("place", "letter")
         constraints = (models.UniqueConstraint(fields=["study", "letter"], name="one_fit_a_letter"),)
 
     def __str__(self) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from ridge.core import Fit
+from ridge.core.wording.families import curve_word
 from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.studies.readings import Status, Table
@@ -23,6 +24,8 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
     entries = [("status", _STATUS_WORDS[status])]
     if status is Status.ASIDE and state.aside.get(row):
         entries.append(("reason", state.aside[row]))
+    if row in state.assumed:
+        entries.append(("assumed", state.assumed[row] or "without a reason"))
     if status not in (Status.USED, Status.ASIDE):
         return entries
     if fit is None or not math.isfinite(fit.residuals[row]):
@@ -34,7 +37,10 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
         shown = significant(value, 6, strip=True) if decimals is None else write(value, decimals)
         return naming.y_with_unit(shown.text)
 
-    entries += [("on the line", word(float(fit.fitted[row]))), ("residual", word(float(fit.residuals[row])))]
+    entries += [
+        (f"on the {curve_word(fit.model)}", word(float(fit.fitted[row]))),
+        ("residual", word(float(fit.residuals[row]))),
+    ]
     standardised, leverage = float(fit.standardised_residuals[row]), float(fit.leverage[row])
     if math.isfinite(standardised):
         entries.append(("standardised", write(standardised, 2).text))

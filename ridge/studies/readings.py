@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import IntEnum
-from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
 
 from ridge.core import Readings
-from ridge.core.readings import Array
+from ridge.core.readings import Array, Mask
 from ridge.core.wording.naming import Naming
-from ridge.exchange.cells import NotANumber, read_number
+from ridge.exchange.cells import CLOCK_UNITS, NotANumber
+from ridge.studies.columns import ColumnValues, column_values, first_filled, in_percent, uncertainty_of
 from ridge.studies.state import ColumnState, StudyState
 
 Statuses = npt.NDArray[np.int8]
@@ -47,51 +48,51 @@ class Unknown:
 
 
 @dataclass(frozen=True)
+class Series:
+    """Which row belongs to which series: an index into ``names``, -1 for none, shape (rows,)."""
+
+    names: tuple[str, ...]
+    indices: npt.NDArray[np.int32]
+
+    def rows_of(self, name: str) -> Mask:
+        mask: Mask = self.indices == self.names.index(name)
+        return mask
+
+
+@dataclass(frozen=True)
 class Table:
-    """The readings of a study, read from its cells. Arrays have one entry a row."""
+    """The readings of a study, read from its cells. Arrays have one entry a row.
+
+    ``column_problems``: what is wrong with a column as a whole, by its key.
+    """
 
     readings: Readings
     status: Statuses
     problems: tuple[CellProblem, ...]
+    column_problems: Mapping[str, str]
     unknowns: tuple[Unknown, ...]
+    series: Series | None
     naming: Naming
 
     def count(self, status: Status) -> int:
         return int((self.status == status).sum())
 
 
-@lru_cache(maxsize=48)
-def _numbers(cells: tuple[str, ...]) -> tuple[Array, dict[int, str]]:
-    """The numbers of a column, NaN where there is none, and what is wrong by row."""
-    values = np.full(len(cells), np.nan)
-    wrong: dict[int, str] = {}
-    for row, text in enumerate(cells):
-        if text:
-            try:
-                number = read_number(text)
-            except NotANumber as problem:
-                wrong[row] = str(problem)
-            else:
-                if number is not None:
-                    values[row] = number
-    values.setflags(write=False)
-    return values, wrong
-
-
 def read_naming(state: StudyState) -> Naming:
-    """Names, symbols and units of the x and the y column."""
+    """Names, symbols and units of the x and the y column; of a clock unit the one its numbers are counted in."""
     x, y = state.column("x"), state.column("y")
     assert x is not None and y is not None
-    return Naming(x.symbol or "x", y.symbol or "y", x.unit, y.unit, x.name, y.name)
+    x_unit, y_unit = (CLOCK_UNITS.get(column.unit, column.unit) for column in (x, y))
+    return Naming(x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name)
 
 
 def read_table(state: StudyState) -> Table:
     """Read every row of a study. Nothing is guessed: what cannot be read is listed."""
     x_column, y_column = state.column("x"), state.column("y")
     assert x_column is not None and y_column is not None
+    values = column_values(state)
+    x, y = values[x_column.key], values[y_column.key]
     rows = state.row_count
-    x, x_wrong = _numbers(x_column.cells)
-    y, y_wrong = _numbers(y_column.cells)
     naming = read_naming(state)
     status = np.full(rows, Status.USED, dtype=np.int8)
     problems: dict[int, CellProblem] = {}
@@ -99,45 +100,108 @@ def read_table(state: StudyState) -> Table:
     def put(row: int, column: ColumnState, message: str) -> None:
         problems.setdefault(row, CellProblem(row, column.key, f"Row {row + 1}: {message}."))
 
-    for wrong, column in ((x_wrong, x_column), (y_wrong, y_column)):
-        for row, message in wrong.items():
+    for found, column in ((x, x_column), (y, y_column)):
+        for row, message in found.wrong.items():
             put(row, column, message)
-    no_x, no_y = np.isnan(x), np.isnan(y)
-    for row in np.flatnonzero(no_y & ~no_x).tolist():
-        put(row, y_column, f"no {naming.y}")
+    no_x, no_y = np.isnan(x.numbers), np.isnan(y.numbers)
     status[no_x & no_y] = Status.BLANK
     status[no_x & ~no_y] = Status.UNKNOWN
+    if x_column.formula or x.problem:
+        status[no_x & ~no_y] = Status.BLANK  # an x that cannot be calculated is no unknown
+    for row in np.flatnonzero(no_y & ~no_x).tolist():
+        if y_column.formula:
+            status[row] = Status.BLANK
+        else:
+            put(row, y_column, f"no {naming.y}")
 
-    errors: dict[str, Array | None] = {"x_error": None, "y_error": None, "weight": None}
-    for role in errors:
-        given = next((c for c in state.columns if c.role == role and any(cell.strip() for cell in c.cells)), None)
-        if given is None:
-            continue
-        values, wrong = _numbers(given.cells)
-        errors[role] = values
-        for row, message in wrong.items():
-            put(row, given, message)
-        if role == "x_error":
-            continue  # not used by the fit, so a gap in it does no harm
-        word = "weight" if role == "weight" else f"uncertainty of {naming.y}"
-        measured = status == Status.USED
-        for row in np.flatnonzero(measured & np.isnan(values)).tolist():
-            put(row, given, f"no {word}")
-        for row in np.flatnonzero(measured & (values <= 0)).tolist():
-            put(row, given, f"the {word} has to be above zero")
+    column_problems = {key: one.problem for key, one in values.items() if one.problem}
+    errors: dict[str, Array | None] = {}
+    for axis, column in (("x", x_column), ("y", y_column)):
+        error_column = first_filled(state.columns, f"{axis}_error")
+        if error_column is not None:
+            found = values[error_column.key]
+            numbers = found.numbers
+            if error_column.unit == "%":
+                numbers = in_percent(numbers, values[column.key].numbers)
+            _check(
+                put,
+                error_column,
+                ColumnValues(numbers, found.wrong),
+                status,
+                f"uncertainty of {getattr(naming, axis)}",
+                gaps=axis == "x",
+            )
+            errors[axis] = numbers
+        else:
+            try:
+                errors[axis] = uncertainty_of(column.uncertainty, values[column.key].numbers)
+            except NotANumber as problem:
+                errors[axis] = None
+                column_problems.setdefault(column.key, f"{str(problem)[:1].upper()}{str(problem)[1:]}.")
+    weights = {"weight": "weight", "count": "number of repeats"}
+    held: dict[str, Array | None] = dict.fromkeys(weights)
+    for role, word in weights.items():
+        given = first_filled(state.columns, role)
+        if given is not None:
+            found = values[given.key]
+            wrong = dict(found.wrong)
+            if role == "count":
+                wrong |= dict.fromkeys(
+                    np.flatnonzero(np.nan_to_num(found.numbers) % 1).tolist(), "not a whole number of repeats"
+                )
+            _check(put, given, ColumnValues(found.numbers, wrong), status, word)
+            held[role] = (
+                np.where(np.nan_to_num(found.numbers) % 1 > 0, np.nan, found.numbers)
+                if role == "count"
+                else found.numbers
+            )
 
     for row in problems:
         status[row] = Status.PROBLEM
     for row in state.aside:
         if row < rows and status[row] not in (Status.BLANK, Status.PROBLEM):
             status[row] = Status.ASIDE
+    assumed = np.zeros(rows, dtype=bool)
+    assumed[[row for row in state.assumed if row < rows]] = True
     readings = Readings(
-        x, y, errors["x_error"], errors["y_error"], errors["weight"], status == Status.USED,
-        absolute_errors=state.absolute_errors and errors["y_error"] is not None,
+        x.numbers, y.numbers, errors["x"], errors["y"], held["weight"], status == Status.USED,
+        absolute_errors=state.absolute_errors and errors["y"] is not None, assumed=assumed, count=held["count"],
     )  # fmt: skip
     return Table(
-        readings, status, tuple(problems[row] for row in sorted(problems)), _unknowns(state, status, y), naming
-    )
+        readings, status, tuple(problems[row] for row in sorted(problems)), column_problems,
+        _unknowns(state, status, y.numbers), read_series(state), naming,
+    )  # fmt: skip
+
+
+Put = Callable[[int, ColumnState, str], None]
+
+
+def _check(
+    put: Put, column: ColumnState, found: ColumnValues, status: Statuses, word: str, *, gaps: bool = False
+) -> None:
+    """List the rows whose uncertainty, weight or count cannot be used; ``gaps`` do no harm where no fit uses it."""
+    for row, message in found.wrong.items():
+        put(row, column, message)
+    if gaps:
+        return
+    measured = status == Status.USED
+    for row in np.flatnonzero(measured & np.isnan(found.numbers)).tolist():
+        put(row, column, f"no {word}")
+    for row in np.flatnonzero(measured & (found.numbers <= 0)).tolist():
+        put(row, column, f"the {word} has to be above zero")
+
+
+def read_series(state: StudyState) -> Series | None:
+    """The series of each row by the labels of the series column, in order of appearance; None without one."""
+    column = state.column("series")
+    if column is None:
+        return None
+    places: dict[str, int] = {}
+    indices = np.full(state.row_count, -1, dtype=np.int32)
+    for row, cell in enumerate(column.cells):
+        if label := cell.strip():
+            indices[row] = places.setdefault(label, len(places))
+    return Series(tuple(places), indices)
 
 
 def _unknowns(state: StudyState, status: Statuses, y: Array) -> tuple[Unknown, ...]:
@@ -145,7 +209,7 @@ def _unknowns(state: StudyState, status: Statuses, y: Array) -> tuple[Unknown, .
     labels = state.column("other")
     groups: dict[tuple[str, int], list[int]] = {}
     for row in np.flatnonzero(status == Status.UNKNOWN).tolist():
-        label = labels.cells[row].strip() if labels else ""
+        label = labels.cells[row].strip() if labels and not labels.formula else ""
         groups.setdefault((label, -1 if label else row), []).append(row)
     return tuple(
         Unknown(tuple(rows), label, tuple(float(y[row]) for row in rows)) for (label, _), rows in groups.items()

@@ -1,32 +1,37 @@
-"""A small memory of what was made for a study at a version. Versions are never reused, so nothing in it goes stale."""
+"""A small memory of what was computed, by a key that names all of what it was computed from, so nothing in it goes stale."""
 
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from threading import Lock
 from typing import Generic, TypeVar
-from uuid import UUID
 
+Key = TypeVar("Key", bound=Hashable)
 Made = TypeVar("Made")
 
 
-class Recent(Generic[Made]):
+class Recent(Generic[Key, Made]):
     """Holds the last ``size`` values, shared by the threads of one process."""
 
     def __init__(self, size: int) -> None:
-        self._size, self._held, self._lock = size, OrderedDict[tuple[UUID, int], Made](), Lock()
+        self._size, self._held, self._lock = size, OrderedDict[Key, Made](), Lock()
 
-    def get_or_make(self, key: tuple[UUID, int], make: Callable[[], Made]) -> Made:
+    def get(self, key: Key) -> Made | None:
         with self._lock:
             if key in self._held:
                 self._held.move_to_end(key)
-                return self._held[key]
+            return self._held.get(key)
+
+    def get_or_make(self, key: Key, make: Callable[[], Made]) -> Made:
+        held = self.get(key)
+        if held is not None:
+            return held
         made = make()
         self.put(key, made)
         return made
 
-    def put(self, key: tuple[UUID, int], value: Made) -> None:
+    def put(self, key: Key, value: Made) -> None:
         with self._lock:
             self._held[key] = value
             self._held.move_to_end(key)

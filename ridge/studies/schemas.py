@@ -7,6 +7,8 @@ from uuid import UUID
 
 from ninja import Schema
 
+from ridge.studies.changes.plot import PlotSettings
+
 
 class Message(Schema):
     """Why a request was not carried out, and what to do."""
@@ -24,13 +26,18 @@ class NamingOut(Schema):
 
 
 class ColumnOut(Schema):
-    """``cells`` None: as the client already has them."""
+    """``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
+    ``problem``: what is wrong with the column as a whole."""
 
     key: str
     name: str
     symbol: str
     unit: str
     role: str
+    formula: str
+    exponent: int
+    uncertainty: str
+    problem: str
     cells: list[str] | None
 
 
@@ -81,13 +88,37 @@ class CurveOut(Schema):
     high: list[float | None]
 
 
+class StretchOut(Schema):
+    """A stretch of an axis."""
+
+    low: float
+    high: float
+
+
+class DerivedOut(Schema):
+    name: str
+    text: str
+    full: str
+
+
 class FitOut(Schema):
-    """``refusal`` says why there is no fit; then the rest is empty."""
+    """``refusal`` says why there is no fit; then the rest is empty. ``refused_rows``: the rows that stand in its way;
+    ``refused_at``: the place in the formula, from and to. ``measured``: the range of its own readings."""
 
     letter: str
     family: str
+    name: str
+    options: dict[str, bool | int | str]
     fixed: dict[str, float]
+    series: str
+    least_squares_in: str
     refusal: str
+    refused_rows: list[int] = []
+    refused_at: list[int] = []
+    measured: StretchOut | None = None
+    form_text: str = ""
+    form_latex: str = ""
+    derived: list[DerivedOut] = []
     equation_text: str = ""
     equation_latex: str = ""
     rounding: str = ""
@@ -101,6 +132,20 @@ class FitOut(Schema):
     cautions: list[CautionOut] = []
     residuals: list[float | None] = []
     curve: CurveOut | None = None
+
+
+class StraightOut(Schema):
+    """The coordinates in which the leading model is a straight line: for each axis what is done to its values ("none",
+    "ln", "reciprocal" or "power", with ``shift`` taken off first and ``power`` raised to), its title, and the line."""
+
+    x: str
+    y: str
+    x_shift: float
+    y_shift: float
+    x_power: float
+    x_title: str
+    y_title: str
+    line: str
 
 
 class MarkOut(Schema):
@@ -138,13 +183,6 @@ class UnknownOut(Schema):
     answer: AnswerOut
 
 
-class StretchOut(Schema):
-    """A stretch of an axis."""
-
-    low: float
-    high: float
-
-
 class ViewOut(Schema):
     """The view that shows all readings and the answers near them: low and high of each axis."""
 
@@ -161,6 +199,12 @@ class AnalysisOut(Schema):
     x: list[float | None]
     y: list[float | None]
     y_error: list[float | None] | None
+    x_error: list[float | None] | None
+    series: list[str]
+    series_of: list[int] | None
+    repeated_x: list[int]
+    straight: StraightOut | None
+    straight_refusal: str
     summary: str
     problems: list[ProblemOut]
     problems_more: int
@@ -177,6 +221,11 @@ class AsideOut(Schema):
     reason: str
 
 
+class AssumedOut(Schema):
+    row: int
+    reason: str
+
+
 class StudyOut(Schema):
     """A study at one version. Undo and redo carry what they would do, in words."""
 
@@ -189,6 +238,8 @@ class StudyOut(Schema):
     row_count: int
     columns: list[ColumnOut]
     aside: list[AsideOut]
+    assumed: list[AssumedOut]
+    plot: PlotSettings
     undo: str | None
     redo: str | None
     analysis: AnalysisOut
@@ -224,6 +275,7 @@ class ThumbnailOut(Schema):
     points: list[PointOut]
     aside: list[PointOut]
     line: list[PointOut]
+    others: list[list[PointOut]]
     bar: StretchOut | None
 
 
@@ -264,6 +316,9 @@ class UnderstoodColumnOut(Schema):
     symbol: str
     unit: str
     role: str
+    times: str
+    since: str
+    ambiguous: bool
     cells: list[str]
     wrong: list[UnderstoodCellOut]
     wrong_count: int
@@ -274,6 +329,33 @@ class UnderstoodOut(Schema):
 
     separator: str
     decimal: str
-    header: bool
+    header: int
+    passed_over: int
     row_count: int
     columns: list[UnderstoodColumnOut]
+
+
+class FileTableOut(Schema):
+    """A file's table as text, with what could be chosen instead."""
+
+    name: str
+    kind: str
+    text: str
+    sheets: list[str]
+    sheet: str
+    encoding: str
+    encodings: list[str]
+
+
+class StepOut(Schema):
+    """One step of the history; ``number`` 0 is the beginning. ``done``: whether it is in force."""
+
+    number: int
+    label: str
+    made: datetime | None
+    done: bool
+
+
+class HistoryOut(Schema):
+    steps: list[StepOut]
+    more: int

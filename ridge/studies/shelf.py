@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from uuid import UUID
+
 import numpy as np
 
 from ridge.core import Fit
-from ridge.core.errors import RidgeError
 from ridge.core.wording.equation import word_equation
 from ridge.core.wording.numbers import group
-from ridge.studies.analysis import default_view, fit_state
+from ridge.studies.analysis import default_view
+from ridge.studies.fits import fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
@@ -16,7 +18,8 @@ from ridge.studies.schemas import CardOut, PointOut, StretchOut, ThumbnailOut
 from ridge.studies.store import read_state
 
 POINTS_DRAWN = 80
-_recent: Recent[tuple[str, str, ThumbnailOut]] = Recent(400)
+CURVE_DRAWN = 73
+_recent: Recent[tuple[UUID, int], tuple[str, str, ThumbnailOut]] = Recent(400)
 
 
 def card(study: Study) -> CardOut:
@@ -33,15 +36,13 @@ def _draw(study: Study) -> tuple[str, str, ThumbnailOut]:
     table = read_table(state)
     used = table.count(Status.USED)
     summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
-    try:
-        result: Fit | None = fit_state(table, state.fits[0])
-    except (RidgeError, IndexError):
-        result = None
-    return summary, word_equation(result, table.naming).text if result else "", _thumbnail(table, result)
+    fits = [one.fit for one in fit_all(table, state.fits) if one.fit is not None]
+    equation = word_equation(fits[0], table.naming).text if fits else ""
+    return summary, equation, _thumbnail(table, fits)
 
 
-def _thumbnail(table: Table, result: Fit | None) -> ThumbnailOut:
-    view = default_view(table, result, [])
+def _thumbnail(table: Table, fits: list[Fit]) -> ThumbnailOut:
+    view = default_view(table, fits[0] if fits else None, [])
 
     def scaled(x: np.ndarray, y: np.ndarray) -> list[PointOut]:
         u = np.clip((x - view.x.low) / (view.x.high - view.x.low), -1, 2)
@@ -56,12 +57,20 @@ def _thumbnail(table: Table, result: Fit | None) -> ThumbnailOut:
 
     with np.errstate(all="ignore"):
         if not np.isfinite(view.x.high - view.x.low) or not np.isfinite(view.y.high - view.y.low):
-            return ThumbnailOut(points=[], aside=[], line=[], bar=None)
-        ends = np.array([view.x.low, view.x.high])
-        line = scaled(ends, result.evaluate(ends)) if result else []
+            return ThumbnailOut(points=[], aside=[], line=[], others=[], bar=None)
+        places = np.linspace(view.x.low, view.x.high, CURVE_DRAWN)
+
+        def drawn(fit: Fit) -> list[PointOut]:
+            values = fit.evaluate(places)
+            return scaled(places[np.isfinite(values)], values[np.isfinite(values)])
+
+        lines = [drawn(fit) for fit in fits]
         measured = np.array(table.readings.measured_range)
         bar = None
         if np.isfinite(measured).all():
             low, high = (measured - view.x.low) / (view.x.high - view.x.low)
             bar = StretchOut(low=round(float(low), 4), high=round(float(high), 4))
-        return ThumbnailOut(points=thinned(Status.USED), aside=thinned(Status.ASIDE), line=line, bar=bar)
+        return ThumbnailOut(
+            points=thinned(Status.USED), aside=thinned(Status.ASIDE), line=lines[0] if lines else [],
+            others=lines[1:], bar=bar,
+        )  # fmt: skip

@@ -5,10 +5,11 @@ from __future__ import annotations
 import secrets
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from typing import Any
 
-ROLES = ("x", "y", "x_error", "y_error", "weight", "other")
+ROLES = ("x", "y", "x_error", "y_error", "weight", "count", "series", "other")
 DIRECTIONS = ("y_at_x", "x_at_y")
-LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200}
+LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200, "fits": 6}
 
 
 def new_key() -> str:
@@ -18,19 +19,31 @@ def new_key() -> str:
 
 @dataclass(frozen=True)
 class ColumnState:
+    """``cells`` are texts as typed, those of a calculated column (``formula``) empty. Values are the numbers in the
+    cells times 10 to the ``exponent``. ``uncertainty``: that of every value of the column, as typed (``0.5``, ``2 %``)."""
+
     key: str
     name: str
     symbol: str
     unit: str
     role: str
     cells: tuple[str, ...] = ()
+    formula: str = ""
+    exponent: int = 0
+    uncertainty: str = ""
 
 
 @dataclass(frozen=True)
 class FitState:
+    """``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
+    ``method``: what least squares is done in, see ``ridge.core.fit``."""
+
     letter: str
     family: str
     fixed: Mapping[str, float] = field(default_factory=dict)
+    options: Mapping[str, Any] = field(default_factory=dict)
+    series: str = ""
+    method: str = "y"
 
 
 @dataclass(frozen=True)
@@ -43,7 +56,8 @@ class AnswerState:
 
 @dataclass(frozen=True)
 class StudyState:
-    """``aside`` maps rows (from 0) that are set aside to the reason."""
+    """``aside`` maps rows (from 0) that are set aside to the reason, ``assumed`` those that were not measured;
+    ``plot`` holds what differs from the plot as it draws itself, see ``PlotSettings``."""
 
     title: str
     columns: tuple[ColumnState, ...]
@@ -51,6 +65,8 @@ class StudyState:
     absolute_errors: bool = False
     level: float = 0.95
     aside: Mapping[int, str] = field(default_factory=dict)
+    assumed: Mapping[int, str] = field(default_factory=dict)
+    plot: Mapping[str, Any] = field(default_factory=dict)
     fits: tuple[FitState, ...] = (FitState("A", "line"),)
     answers: tuple[AnswerState, ...] = ()
 

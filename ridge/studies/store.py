@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from ridge.accounts.models import User
 from ridge.studies.changes import Change, Outcome, read_change
-from ridge.studies.models import Answer, Column, Revision, SetAside, Study, StudyFit
+from ridge.studies.models import Answer, Assumed, Column, Revision, SetAside, Study, StudyFit
 from ridge.studies.recent import Recent
 from ridge.studies.state import AnswerState, ColumnState, FitState, StudyState
 
@@ -22,7 +22,7 @@ class NothingToStep(Exception):
     """Undo at the beginning of the history, or redo at its end."""
 
 
-_recent: Recent[StudyState] = Recent(24)
+_recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(24)
 
 
 def read_state(study: Study) -> StudyState:
@@ -37,10 +37,13 @@ def _read_tables(study: Study) -> StudyState:
         absolute_errors=study.absolute_errors,
         level=study.level,
         columns=tuple(
-            ColumnState(c.key, c.name, c.symbol, c.unit, c.role, tuple(c.cells)) for c in study.columns.all()
+            ColumnState(c.key, c.name, c.symbol, c.unit, c.role, tuple(c.cells), c.formula, c.exponent, c.uncertainty)
+            for c in study.columns.all()
         ),
         aside={mark.row: mark.reason for mark in study.aside.all()},
-        fits=tuple(FitState(fit.letter, fit.family, fit.fixed) for fit in study.fits.all()),
+        assumed={mark.row: mark.reason for mark in study.assumed.all()},
+        plot=study.plot,
+        fits=tuple(FitState(f.letter, f.family, f.fixed, f.options, f.series, f.method) for f in study.fits.all()),
         answers=tuple(AnswerState(a.key, a.direction, a.given, a.repeats) for a in study.answers.all()),
     )
 
@@ -98,6 +101,31 @@ def step(study_id: uuid.UUID, version: int, direction: int) -> tuple[Study, Stud
     return study, before, outcome.state
 
 
+@transaction.atomic
+def go_to(study_id: uuid.UUID, version: int, number: int) -> tuple[Study, StudyState, StudyState]:
+    """Undo or redo until exactly the first ``number`` revisions are in force. Raises StaleVersion, NothingToStep."""
+    study = Study.objects.select_for_update().get(pk=study_id)
+    if study.version != version:
+        raise StaleVersion
+    if number == study.position or number < 0 or number > study.revisions.count():
+        raise NothingToStep
+    before = state = read_state(study)
+    back = number < study.position
+    if back:
+        steps = study.revisions.filter(number__gt=number, number__lte=study.position).order_by("-number")
+    else:
+        steps = study.revisions.filter(number__gt=study.position, number__lte=number)
+    outcome = None
+    for revision in steps.iterator(chunk_size=20):
+        outcome = read_change(revision.inverse if back else revision.change).apply(state)
+        state = outcome.state
+    if outcome is None:
+        raise NothingToStep
+    study.position = number
+    _advance(study, before, outcome)
+    return study, before, state
+
+
 def step_labels(study: Study) -> tuple[str | None, str | None]:
     """What undo and redo would do, in words; None where there is nothing."""
     labels = dict(
@@ -118,7 +146,7 @@ def _advance(study: Study, before: StudyState, outcome: Outcome) -> None:
 def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     """Bring the tables to the new state; what did not change is not touched."""
     study.title, study.question = after.title, after.question
-    study.absolute_errors, study.level = after.absolute_errors, after.level
+    study.absolute_errors, study.level, study.plot = after.absolute_errors, after.level, dict(after.plot)
     if before is None or before.columns is not after.columns:
         old = {column.key: column for column in before.columns} if before else {}
         study.columns.exclude(key__in=[column.key for column in after.columns]).delete()
@@ -129,6 +157,9 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
                 "symbol": column.symbol,
                 "unit": column.unit,
                 "role": column.role,
+                "formula": column.formula,
+                "exponent": column.exponent,
+                "uncertainty": column.uncertainty,
             }
             if column.key not in old:
                 Column.objects.create(study=study, key=column.key, cells=list(column.cells), **settings)
@@ -139,10 +170,25 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     if before is None or before.aside != after.aside:
         study.aside.all().delete()
         SetAside.objects.bulk_create([SetAside(study=study, row=row, reason=why) for row, why in after.aside.items()])
+    if before is None or before.assumed != after.assumed:
+        study.assumed.all().delete()
+        Assumed.objects.bulk_create([Assumed(study=study, row=row, reason=why) for row, why in after.assumed.items()])
     if before is None or before.fits != after.fits:
         study.fits.all().delete()
         StudyFit.objects.bulk_create(
-            [StudyFit(study=study, letter=fit.letter, family=fit.family, fixed=dict(fit.fixed)) for fit in after.fits]
+            [
+                StudyFit(
+                    study=study,
+                    place=place,
+                    letter=fit.letter,
+                    family=fit.family,
+                    fixed=dict(fit.fixed),
+                    options=dict(fit.options),
+                    series=fit.series,
+                    method=fit.method,
+                )
+                for place, fit in enumerate(after.fits)
+            ]
         )
     if before is None or before.answers != after.answers:
         study.answers.all().delete()

@@ -109,11 +109,12 @@ class MainJob(ApiCase):
 
     def test_curve_row_and_figure(self) -> None:
         study = self.new(sample="mooring-line")
-        curve = self.read(f"/studies/{study}/curve?low=-100&high=900")
+        curve = self.read(f"/studies/{study}/curves?low=-100&high=900")
+        (curve,) = curve
         self.assertEqual((curve["x"][0], curve["x"][-1]), (-100, 900))
-        self.read(f"/studies/{study}/curve?low=9&high=1", status=400)
-        self.read(f"/studies/{study}/curve?low=-1e308&high=1e308")
-        self.read(f"/studies/{study}/curve?low=nan&high=1", status=422)
+        self.read(f"/studies/{study}/curves?low=9&high=1", status=400)
+        self.read(f"/studies/{study}/curves?low=-1e308&high=1e308")
+        self.read(f"/studies/{study}/curves?low=nan&high=1", status=422)
         entries = {entry["label"]: entry["value"] for entry in self.read(f"/studies/{study}/rows/8")["entries"]}
         self.assertEqual((entries["status"], entries["reason"]), ("set aside", "the line slipped on the cleat"))
         self.assertEqual(self.read(f"/studies/{study}/rows/99")["entries"], [])
@@ -225,7 +226,7 @@ class BadRequests(ApiCase):
             ({"kind": "set_cells", "row": 199_999, "column": 0, "block": [["1"], ["2"]]}, 400),
             ({"kind": "edit_study", "title": "   "}, 422),
             ({"kind": "edit_study", "level": 1.0}, 422),
-            ({"kind": "set_fit", "letter": "A", "fixed": {"slope": 1}}, 422),
+            ({"kind": "set_fit", "letter": "A", "fixed": {"wobble": 1}}, 400),
             ({"kind": "swap_axes", "extra": 1}, 422),
         ):
             answer = self.change(study, 1, status=status, **change)
@@ -254,10 +255,10 @@ class BadRequests(ApiCase):
         self.assertEqual(response.status_code, 403)
         self.assertIn("message", json.loads(response.content))
 
-    def test_more_than_twelve_megabytes_is_refused(self) -> None:
+    def test_more_than_24_megabytes_is_refused(self) -> None:
         study = self.new()
         response = self.client.post(
-            f"/api/studies/{study}/changes", b" " * (13 * 2**20), content_type="application/json"
+            f"/api/studies/{study}/changes", b" " * (25 * 2**20), content_type="application/json"
         )
         self.assertEqual(response.status_code, 413)
-        self.assertIn("12 MB", response.json()["message"])
+        self.assertIn("24 MB", response.json()["message"])

@@ -47,6 +47,49 @@ changes = st.one_of(
             ),
         }
     ),
+    st.fixed_dictionaries(
+        {
+            "kind": st.just("assume_rows"),
+            "marks": st.lists(
+                st.fixed_dictionaries({"row": row, "reason": st.just("by hand")}), min_size=1, max_size=2
+            ),
+        }
+    ),
+    st.fixed_dictionaries({"kind": st.just("sort_rows"), "key": st.just("load"), "descending": st.booleans()}),
+    st.just({"kind": "remove_empty_rows"}),
+    st.fixed_dictionaries(
+        {
+            "kind": st.just("write_cells"),
+            "cells": st.lists(
+                st.fixed_dictionaries({"row": row, "key": st.sampled_from(["load", "stretch"]), "text": cell}),
+                min_size=1,
+                max_size=3,
+            ),
+        }
+    ),
+    st.fixed_dictionaries(
+        {
+            "kind": st.just("generate_readings"),
+            "low": st.just(0),
+            "high": st.integers(1, 5),
+            "step": st.sampled_from([0.5, 1]),
+            "formula": st.sampled_from(["", "2F + 1"]),
+            "noise": st.just(0.1),
+            "where": st.sampled_from(["replace", "below"]),
+        }
+    ),
+    st.fixed_dictionaries(
+        {
+            "kind": st.just("set_plot"),
+            "settings": st.dictionaries(
+                st.sampled_from(["x_scale", "join", "size", "x_low", "labels"]),
+                st.sampled_from(["log", True, 3, None, {"A": [1, 2]}]),
+            ),
+        }
+    ),
+    st.fixed_dictionaries({"kind": st.just("add_fit"), "family": st.sampled_from(["power", "polynomial"])}),
+    st.fixed_dictionaries({"kind": st.just("set_fit"), "letter": st.sampled_from("AB"), "family": st.just("sinusoid")}),
+    st.fixed_dictionaries({"kind": st.sampled_from(["remove_fit", "lead_with"]), "letter": st.sampled_from("AB")}),
     st.just({"kind": "swap_axes"}),
     st.fixed_dictionaries({"kind": st.just("add_column"), "role": st.sampled_from(["y_error", "other", "x"])}),
     st.fixed_dictionaries({"kind": st.just("edit_study"), "title": st.sampled_from(["A", "B"])}),
@@ -117,7 +160,7 @@ class EachChange(TestCase):
             {"kind": "insert_rows", "at": 99},
             {"kind": "mark_rows", "marks": [{"row": 99, "reason": ""}]},
             {"kind": "restore_rows", "rows": [0], "cells": [["1"]]},
-            {"kind": "set_fit", "letter": "Z", "fixed": {}},
+            {"kind": "set_fit", "letter": "F", "fixed": {}},
             {"kind": "edit_study"},
             {"kind": "add_column", "role": "x"},
         ):
@@ -133,7 +176,7 @@ class EachChange(TestCase):
             ({"kind": "set_cells", "row": 0, "column": 0, "block": [["8"]]}, "type in row 1"),
             ({"kind": "set_cells", "row": 0, "column": 0, "block": [["", ""]]}, "clear 1 × 2 cells from row 1"),
             ({"kind": "edit_column", "key": self.x, "unit": "N"}, "change the unit of the x column"),
-            ({"kind": "set_fit", "letter": "A", "fixed": {"intercept": 0}}, "fix the intercept of fit A"),
+            ({"kind": "set_fit", "letter": "A", "fixed": {"intercept": 0}}, "fix intercept of fit A"),
         ):
             self.assertEqual(read_change(change).apply(self.state).label, label)
 

@@ -82,16 +82,16 @@ class Refusals(TestCase):
 
     def test_a_failure_not_foreseen_still_opens_the_readings(self) -> None:
         with (
-            mock.patch("ridge.studies.analysis.fit_state", side_effect=ZeroDivisionError),
+            mock.patch("ridge.studies.analysis.fit_all", side_effect=ZeroDivisionError),
             self.assertLogs(level="ERROR"),
         ):
             analysis = analyse(build_sample("mooring-line"))
         self.assertIn("it is our mistake", analysis.fits[0].refusal)
         self.assertEqual(len(analysis.x), 12)
 
-    def test_answers_wait_for_a_line(self) -> None:
+    def test_answers_wait_for_a_fit(self) -> None:
         state = read_change({"kind": "keep_answer", "direction": "y_at_x", "given": "4"}).apply(study("1 2")).state
-        self.assertEqual(analyse(state).answers[0].problem, "No answer until there is a line.")
+        self.assertEqual(analyse(state).answers[0].problem, "No answer until there is a fit.")
 
     def test_answers_to_what_is_no_number(self) -> None:
         for given, said in (

@@ -36,7 +36,7 @@ class BadInput(BrowserCase):
     def test_too_little_or_too_equal_for_a_line(self) -> None:
         self.open_new()
         self.fill("3\t2.1")
-        expect(self.account()).to_contain_text("One reading is not enough for this line: add 1 more.")
+        expect(self.account()).to_contain_text("One reading is not enough for a line: add 1 more.")
         self.fill("3\t2.1\n3\t2.5")
         expect(self.account()).to_contain_text("All x are equal (3), so no slope can be told.")
         self.page.get_by_role("button", name="Swap x and y").click()

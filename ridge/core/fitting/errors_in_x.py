@@ -35,7 +35,7 @@ def fit_orthogonal(readings: Readings, model: Model, start: Fit) -> Fit:
     if not np.all(np.isfinite(x_error) & (x_error > 0)):
         raise OutsideSense("x_error", "must be a positive number for every reading in use.")
     x, y = readings.x[used], readings.y[used]
-    weight = np.ones(len(x)) if readings.weight is None else readings.weight[used]
+    weight = readings.used_counts if readings.weight is None else readings.weight[used] * readings.used_counts
     free = [name for name in model.free_names if name not in start.model.fixed]
     fixed = dict(start.model.fixed)
     at = [model.parameter_names.index(name) for name in free]

@@ -158,11 +158,11 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
     """Spread the results of a solve over all rows and dress the parameters with their uncertainties."""
     model, used, weights = solved.model, readings.used, readings.used_weights
     free = len(model.free_names)
-    n = int(used.sum())
+    counts = readings.used_counts
     with np.errstate(over="ignore", under="ignore"):
         told = solved.regression > 0 or (not solved.exact and solved.rss > 0)
         statistics = compute_statistics(
-            n=n,
+            n=readings.n,
             free=free,
             constant=model.has_constant,
             rss=solved.rss,
@@ -171,7 +171,7 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
             ratio=solved.ratio,
             exact=solved.exact,
             correlation=correlation_of(readings.x[used], readings.y[used], weights),
-            log_weight_sum=float(np.log(weights).sum()),
+            log_weight_sum=float(counts @ np.log(weights / counts)),
             reference_error=readings.reference_error if readings.absolute_errors else None,
         )
     fitted, residuals, leverage = (np.full(len(readings), np.nan) for _ in range(3))

@@ -90,6 +90,7 @@ def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
             np.where(used, np.log(readings.y), np.nan),
             y_error=None if readings.y_error is None else np.abs(readings.y_error / readings.y),
             weight=readings.weight,
+            count=readings.count,
             included=readings.included,
             absolute_errors=readings.absolute_errors,
         )

@@ -140,9 +140,10 @@ class Fit:
         result = np.full(len(self.readings), np.nan)
         deviation, used = self.reading_deviation, self.readings.used
         if deviation and not self.statistics.exact:
-            room = 1 - self.leverage[used]
+            counts = self.readings.used_counts
+            room = 1 - self.leverage[used] / counts
             with np.errstate(divide="ignore", invalid="ignore"):
-                own = deviation * np.sqrt(np.where(room > 1e-12, room, np.nan) / self.readings.used_weights)
+                own = deviation * np.sqrt(np.where(room > 1e-12, room, np.nan) * counts / self.readings.used_weights)
                 result[used] = self.residuals[used] / own
         return result
 

@@ -109,6 +109,7 @@ def bootstrap(fit: Fit, times: int = 400, level: float = 0.95, seed: int = 0, of
             readings.x[rows], y,
             y_error=None if readings.y_error is None else readings.y_error[rows],
             weight=None if readings.weight is None else readings.weight[rows],
+            count=None if readings.count is None else readings.count[rows],
             absolute_errors=readings.absolute_errors,
         )  # fmt: skip
         try:

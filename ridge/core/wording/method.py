@@ -15,7 +15,10 @@ if TYPE_CHECKING:
 def method_sentence(fit: Fit, naming: Naming, aside: int) -> str:
     """Least squares in what, on how many readings, with which weights and fixed parameters."""
     n = fit.statistics.n
-    text = f"Least squares in {naming.y} on {group(str(n))} reading{'' if n == 1 else 's'}"
+    rows = int(fit.readings.used.sum())
+    text = f"{_least_squares(fit, naming)} on {group(str(n))} reading{'' if n == 1 else 's'}"
+    if rows != n:
+        text += f" in {group(str(rows))} rows, each counted as often as it occurred"
     if aside:
         text += f", {group(str(aside))} set aside"
     if fit.readings.y_error is None and fit.readings.weight is None:
@@ -28,6 +31,14 @@ def method_sentence(fit: Fit, naming: Naming, aside: int) -> str:
     for name, value in fit.model.fixed.items():
         text += f"; {name} fixed at {naming.y_with_unit(number_as_given(value))}"
     return text + "."
+
+
+def _least_squares(fit: Fit, naming: Naming) -> str:
+    if fit.least_squares_in == "orthogonal":
+        return f"Least squares of the distances in {naming.x} and {naming.y}, each in units of its uncertainty,"
+    if fit.least_squares_in == "logarithms":
+        return "Least squares in logarithms"
+    return f"Least squares in {naming.y}"
 
 
 def rounding_sentence(fit: Fit, naming: Naming) -> str:

@@ -10,7 +10,7 @@ from ridge.core.errors import NotIdentifiable, RidgeError, TooFewReadings
 from ridge.core.readings import Readings
 from ridge.core.wording.judgement import strength
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant, write
+from ridge.core.wording.numbers import count_word, significant, write
 from ridge.core.wording.rounding import round_with_uncertainty
 
 
@@ -30,16 +30,17 @@ def before_fit(readings: Readings, naming: Naming) -> str:
     return f"r = {write(r, 3 if abs(r) < 0.9995 else 6).text}: {strength(r)}"
 
 
-def word_refusal(error: RidgeError, readings: Readings, naming: Naming) -> str:
-    """Why there is no fit, what to do, and what can still be said."""
+def word_refusal(error: RidgeError, readings: Readings, naming: Naming, model: str = "line") -> str:
+    """Why there is no fit, what to do, and what can still be said. ``model``: what the model is called."""
     used = readings.used
     n = int(used.sum())
     if isinstance(error, TooFewReadings):
         if n == 0:
-            return f"No usable reading yet. Type {naming.x} and {naming.y} in the table, or paste them; a line needs {error.needed}."
+            return f"No usable reading yet. Type {naming.x} and {naming.y} in the table, or paste them; {_one(model)} needs {error.needed}."
         more = error.needed - error.found
-        return f"One reading is not enough for this line: add {more} more."
-    if isinstance(error, NotIdentifiable) and n > 1:
+        count = "One reading is" if n == 1 else f"{count_word(n, capital=True)} readings are"
+        return f"{count} not enough for {_one(model)}: add {more} more."
+    if isinstance(error, NotIdentifiable) and n > 1 and np.ptp(readings.x[used]) == 0:
         y = readings.y[used]
         with np.errstate(all="ignore"):
             mean, spread = float(y.mean()), float(y.std(ddof=1))
@@ -47,7 +48,11 @@ def word_refusal(error: RidgeError, readings: Readings, naming: Naming) -> str:
             said = naming.y_with_unit(round_with_uncertainty(mean, spread / math.sqrt(n) or None).text)
             x = naming.x_with_unit(significant(float(readings.x[used][0]), 6, strip=True).text)
             return (
-                f"All {naming.x} are equal ({x}), so no slope can be told. What can be said: the mean of {naming.y} there is {said}. "
+                f"All {naming.x} are equal ({x}), so no {'slope' if model.startswith('line') else 'curve'} can be told. What can be said: the mean of {naming.y} there is {said}. "
                 f"Add readings at another {naming.x}, or swap x and y."
             )
     return str(error)
+
+
+def _one(model: str) -> str:
+    return f"{'an' if model[0] in 'aeiou' else 'a'} {model}"

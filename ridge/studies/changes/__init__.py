@@ -9,8 +9,12 @@ from pydantic import Field, TypeAdapter
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import DeleteRows, InsertRows, RestoreRows, SetCells
 from ridge.studies.changes.columns import AddColumn, EditColumn, PutColumnSettings, RemoveColumn, SwapAxes
-from ridge.studies.changes.marks import MarkRows
-from ridge.studies.changes.page import EditStudy, KeepAnswer, RemoveAnswer, SetFit
+from ridge.studies.changes.fits import AddFit, LeadWith, PutFits, RemoveFit, SetFit
+from ridge.studies.changes.generated import GenerateReadings
+from ridge.studies.changes.marks import AssumeRows, MarkRows
+from ridge.studies.changes.page import EditStudy, KeepAnswer, RemoveAnswer
+from ridge.studies.changes.plot import SetPlot
+from ridge.studies.changes.rows import PutOrder, RemoveEmptyRows, SortRows, WriteCells
 from ridge.studies.changes.tables import PutTable, TakeTable
 
 AnyChange = Annotated[
@@ -18,7 +22,13 @@ AnyChange = Annotated[
     | InsertRows
     | DeleteRows
     | RestoreRows
+    | WriteCells
+    | SortRows
+    | PutOrder
+    | RemoveEmptyRows
+    | GenerateReadings
     | MarkRows
+    | AssumeRows
     | EditColumn
     | PutColumnSettings
     | AddColumn
@@ -27,7 +37,12 @@ AnyChange = Annotated[
     | TakeTable
     | PutTable
     | EditStudy
+    | AddFit
     | SetFit
+    | RemoveFit
+    | LeadWith
+    | PutFits
+    | SetPlot
     | KeepAnswer
     | RemoveAnswer,
     Field(discriminator="kind"),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Annotated, Literal
 
@@ -19,6 +20,14 @@ def refuse_too_many_rows(count: int) -> None:
     if count > LIMITS["rows"]:
         raise ChangeRefused(
             f"A study holds {group(str(LIMITS['rows']))} rows at most; this would make {group(str(count))}."
+        )
+
+
+def refuse_calculated(column: ColumnState) -> None:
+    if column.formula:
+        name = column.name or column.symbol or "This column"
+        raise ChangeRefused(
+            f"{name} is calculated as {column.formula}. Change its formula in the heading, or take it out."
         )
 
 
@@ -49,6 +58,8 @@ class SetCells(Change):
         for key in self.new_keys[: max(0, self.column + width - len(columns))]:
             columns.append(ColumnState(key, "", "", "", "other", ("",) * rows))
 
+        for column in columns[self.column : self.column + width]:
+            refuse_calculated(column)
         # What lay inside the old table; what this block adds beyond it, the inverse cuts off again.
         old_rows = max(0, min(state.row_count - self.row, height))
         before = [[columns[self.column + j].cells[self.row + i] for j in range(width)] for i in range(old_rows)]
@@ -87,10 +98,13 @@ class InsertRows(Change):
         refuse_too_many_rows(state.row_count + self.count)
         gap = ("",) * self.count
         columns = tuple(replace(c, cells=c.cells[: self.at] + gap + c.cells[self.at :]) for c in state.columns)
-        aside = {row + (self.count if row >= self.at else 0): reason for row, reason in state.aside.items()}
+
+        def moved(marks: Mapping[int, str]) -> dict[int, str]:
+            return {row + (self.count if row >= self.at else 0): reason for row, reason in marks.items()}
+
         rows = list(range(self.at, self.at + self.count))
         return Outcome(
-            replace(state, columns=columns, aside=aside),
+            replace(state, columns=columns, aside=moved(state.aside), assumed=moved(state.assumed)),
             DeleteRows.like(rows=rows),
             f"insert {name_rows(rows)}",
         )
@@ -110,13 +124,18 @@ class DeleteRows(Change):
         kept = [row for row in range(state.row_count) if row not in going]
         columns = tuple(replace(c, cells=tuple(c.cells[row] for row in kept)) for c in state.columns)
         place = {row: new for new, row in enumerate(kept)}
-        aside = {place[row]: reason for row, reason in state.aside.items() if row in place}
+
+        def moved(marks: Mapping[int, str]) -> dict[int, str]:
+            return {place[row]: reason for row, reason in marks.items() if row in place}
+
         inverse = RestoreRows.like(
             rows=gone,
             cells=[[c.cells[row] for row in gone] for c in state.columns],
             aside=[(row, reason) for row, reason in state.aside.items() if row in going],
+            assumed=[(row, reason) for row, reason in state.assumed.items() if row in going],
         )
-        return Outcome(replace(state, columns=columns, aside=aside), inverse, f"delete {name_rows(gone)}")
+        changed = replace(state, columns=columns, aside=moved(state.aside), assumed=moved(state.assumed))
+        return Outcome(changed, inverse, f"delete {name_rows(gone)}")
 
 
 class RestoreRows(Change):
@@ -126,6 +145,7 @@ class RestoreRows(Change):
     rows: Annotated[list[Row], Field(min_length=1)]
     cells: list[list[Cell]]
     aside: list[tuple[Row, str]] = []
+    assumed: list[tuple[Row, str]] = []
 
     def apply(self, state: StudyState) -> Outcome:
         total = state.row_count + len(self.rows)
@@ -145,8 +165,9 @@ class RestoreRows(Change):
                 cells[row] = text
             columns.append(replace(column, cells=tuple(cells)))
         aside = {stay[row]: reason for row, reason in state.aside.items()} | dict(self.aside)
+        assumed = {stay[row]: reason for row, reason in state.assumed.items()} | dict(self.assumed)
         return Outcome(
-            replace(state, columns=tuple(columns), aside=aside),
+            replace(state, columns=tuple(columns), aside=aside, assumed=assumed),
             DeleteRows.like(rows=self.rows),
             f"bring back {name_rows(sorted(self.rows))}",
         )

@@ -12,12 +12,15 @@ from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Cell
 from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
 
-Role = Literal["x", "y", "x_error", "y_error", "weight", "other"]
+Role = Literal["x", "y", "x_error", "y_error", "weight", "count", "series", "other"]
 Name = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 Symbol = Annotated[str, StringConstraints(max_length=20, strip_whitespace=True)]
 Unit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
+Formula = Annotated[str, StringConstraints(max_length=500, strip_whitespace=True)]
+Exponent = Annotated[int, Field(ge=-30, le=30)]
+Uncertainty = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
 ROLE_WORDS = {
-    "x": "x", "y": "y", "x_error": "uncertainty of x", "y_error": "uncertainty of y", "weight": "weight", "other": "other",
+    "x": "x", "y": "y", "x_error": "uncertainty of x", "y_error": "uncertainty of y", "weight": "weight", "count": "count of repeats", "series": "series", "other": "other",
 }  # fmt: skip
 
 
@@ -39,6 +42,9 @@ class ColumnSettings(Schema):
     symbol: Symbol
     unit: Unit
     role: Role
+    formula: Formula = ""
+    exponent: Exponent = 0
+    uncertainty: Uncertainty = ""
 
 
 class PutColumnSettings(Change):
@@ -67,18 +73,28 @@ class EditColumn(Change):
     symbol: Symbol | None = None
     unit: Unit | None = None
     role: Role | None = None
+    formula: Formula | None = None
+    exponent: Exponent | None = None
+    uncertainty: Uncertainty | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         at = find_column(state, self.key)
         old = state.columns[at]
         given = {k: v for k, v in self.model_dump(exclude={"kind", "key"}).items() if v is not None}
+        if self.formula and any(cell.strip() for cell in old.cells):
+            raise ChangeRefused(
+                f"{called(old)} holds typed cells. Add a new column for the formula, or clear these first."
+            )
         changed = [replace(old, **given)]
         if self.role not in (None, "other", old.role) and (holder := state.column(self.role)):
             changed.append(replace(holder, role=old.role))
         elif self.role is not None and self.role != old.role and old.role in ("x", "y"):
             raise ChangeRefused(f"A study needs an {old.role} column: give that role to another column instead.")
         outcome = PutColumnSettings(columns=[_settings(column) for column in changed]).apply(state)
-        what = {"name": "name", "symbol": "symbol", "unit": "unit", "role": "role"}
+        what = {
+            "name": "name", "symbol": "symbol", "unit": "unit", "role": "role", "formula": "formula",
+            "exponent": "multiplier", "uncertainty": "uncertainty",
+        }  # fmt: skip
         label = f"change the {' and '.join(what[k] for k in given) or 'settings'} of {called(changed[0])}"
         return replace(outcome, label=label)
 
@@ -92,6 +108,9 @@ class AddColumn(Change):
     symbol: Symbol = ""
     unit: Unit = ""
     role: Role = "other"
+    formula: Formula = ""
+    exponent: Exponent = 0
+    uncertainty: Uncertainty = ""
     at: int | None = None
     cells: list[Cell] | None = None
 
@@ -103,7 +122,9 @@ class AddColumn(Change):
         cells = ("",) * state.row_count if self.cells is None else tuple(self.cells)
         if len(cells) != state.row_count:
             raise ChangeRefused("This column does not belong to this table.")
-        column = ColumnState(self.key, self.name, self.symbol, self.unit, self.role, cells)
+        column = ColumnState(
+            self.key, self.name, self.symbol, self.unit, self.role, cells, self.formula, self.exponent, self.uncertainty
+        )
         at = len(state.columns) if self.at is None else self.at
         columns = (*state.columns[:at], column, *state.columns[at:])
         return Outcome(replace(state, columns=columns), RemoveColumn(key=self.key), f"add {called(column)}")
@@ -137,6 +158,4 @@ class SwapAxes(Change):
 
 
 def _settings(column: ColumnState) -> ColumnSettings:
-    return ColumnSettings.model_validate(
-        {"key": column.key, "name": column.name, "symbol": column.symbol, "unit": column.unit, "role": column.role}
-    )
+    return ColumnSettings.model_validate({name: getattr(column, name) for name in ColumnSettings.model_fields})

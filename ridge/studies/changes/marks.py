@@ -1,7 +1,8 @@
-"""Setting readings aside and taking them back."""
+"""Setting readings aside and taking them back; saying which ones were assumed, not measured."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Annotated, Literal
 
@@ -15,27 +16,49 @@ from ridge.studies.state import StudyState
 
 
 class Mark(Schema):
-    """``reason`` None: the row is in use; a text, also an empty one: it is set aside."""
+    """``reason`` None: the row is not marked; a text, also an empty one: it is."""
 
     row: Row
     reason: Annotated[str, StringConstraints(max_length=200)] | None
 
 
-class MarkRows(Change):
+class _Marking(Change):
+    """Mark rows with a reason each, or take the marks away."""
+
+    marks: Annotated[list[Mark], Field(min_length=1)]
+
+    def _marked(self, before: Mapping[int, str], state: StudyState) -> tuple[dict[int, str], list[Mark]]:
+        """The marks as they are afterwards, and what brings the old ones back."""
+        if max(mark.row for mark in self.marks) >= state.row_count:
+            raise ChangeRefused("That is beyond the last row.")
+        after = dict(before)
+        for mark in self.marks:
+            after.pop(mark.row, None)
+            if mark.reason is not None:
+                after[mark.row] = mark.reason
+        return after, [Mark(row=mark.row, reason=before.get(mark.row)) for mark in self.marks]
+
+    def _label(self, given: str, taken: str) -> str:
+        rows = sorted(mark.row for mark in self.marks)
+        return f"{taken if all(mark.reason is None for mark in self.marks) else given} {name_rows(rows)}"
+
+
+class MarkRows(_Marking):
     """Set rows aside or take them back."""
 
     kind: Literal["mark_rows"] = "mark_rows"
-    marks: Annotated[list[Mark], Field(min_length=1)]
 
     def apply(self, state: StudyState) -> Outcome:
-        if max(mark.row for mark in self.marks) >= state.row_count:
-            raise ChangeRefused("That is beyond the last row.")
-        before = [Mark(row=mark.row, reason=state.aside.get(mark.row)) for mark in self.marks]
-        aside = dict(state.aside)
-        for mark in self.marks:
-            aside.pop(mark.row, None)
-            if mark.reason is not None:
-                aside[mark.row] = mark.reason
-        rows = sorted(mark.row for mark in self.marks)
-        verb = "take back" if all(mark.reason is None for mark in self.marks) else "set aside"
-        return Outcome(replace(state, aside=aside), MarkRows(marks=before), f"{verb} {name_rows(rows)}")
+        aside, before = self._marked(state.aside, state)
+        return Outcome(replace(state, aside=aside), MarkRows(marks=before), self._label("set aside", "take back"))
+
+
+class AssumeRows(_Marking):
+    """Mark readings as assumed, with the reason, or as measured after all."""
+
+    kind: Literal["assume_rows"] = "assume_rows"
+
+    def apply(self, state: StudyState) -> Outcome:
+        assumed, before = self._marked(state.assumed, state)
+        label = self._label("mark as assumed", "count as measured")
+        return Outcome(replace(state, assumed=assumed), AssumeRows(marks=before), label)

@@ -1,8 +1,7 @@
-"""The page: title, question, how uncertainties are meant, what is fitted, and the answers kept."""
+"""The page: title, question, how uncertainties are meant, and the answers kept."""
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 from typing import Annotated, Literal
 
@@ -35,27 +34,6 @@ class EditStudy(Change):
         }
         inverse = EditStudy.like(**{k: getattr(state, k) for k in given})
         return Outcome(replace(state, **given), inverse, f"change the {' and '.join(words[k] for k in given)}")
-
-
-class SetFit(Change):
-    """Which parameters of a fit are fixed, and at what value."""
-
-    kind: Literal["set_fit"] = "set_fit"
-    letter: str
-    fixed: dict[Literal["intercept"], float]
-
-    def apply(self, state: StudyState) -> Outcome:
-        old = next((fit for fit in state.fits if fit.letter == self.letter), None)
-        if old is None:
-            raise ChangeRefused("That fit is no longer there.")
-        if not all(math.isfinite(value) for value in self.fixed.values()):
-            raise ChangeRefused("A fixed value has to be a finite number.")
-        fixed = {str(name): value for name, value in self.fixed.items()}
-        fits = tuple(replace(fit, fixed=fixed) if fit is old else fit for fit in state.fits)
-        label = (
-            f"fix the {', '.join(fixed)} of fit {self.letter}" if fixed else f"free the parameters of fit {self.letter}"
-        )
-        return Outcome(replace(state, fits=fits), SetFit.like(letter=self.letter, fixed=dict(old.fixed)), label)
 
 
 class KeepAnswer(Change):

@@ -93,7 +93,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/studies/{study_id}/curve": {
+    "/api/studies/{study_id}/curves": {
         parameters: {
             query?: never;
             header?: never;
@@ -101,10 +101,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Curve
-         * @description Samples of the leading curve over what the plot shows.
+         * Curves
+         * @description Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made.
          */
-        get: operations["ridge_studies_api_curve"];
+        get: operations["ridge_studies_api_curves"];
         put?: never;
         post?: never;
         delete?: never;
@@ -142,6 +142,46 @@ export interface paths {
          * @description The figure as SVG, as it is seen.
          */
         get: operations["ridge_studies_api_figure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/go_to": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go To Step
+         * @description Back or forward to any step of the history.
+         */
+        post: operations["ridge_studies_api_go_to_step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description Every step that was made, the newest first, those that were undone among them.
+         */
+        get: operations["ridge_studies_api_history"];
         put?: never;
         post?: never;
         delete?: never;
@@ -241,6 +281,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tables/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * From File
+         * @description The table in a file as text, ready to be understood like a pasted one.
+         */
+        post: operations["ridge_studies_tables_api_from_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables/understand": {
         parameters: {
             query?: never;
@@ -252,9 +312,9 @@ export interface paths {
         put?: never;
         /**
          * Understand
-         * @description How a pasted table reads; stores nothing.
+         * @description How a table reads.
          */
-        post: operations["ridge_studies_api_understand"];
+        post: operations["ridge_studies_tables_api_understand"];
         delete?: never;
         options?: never;
         head?: never;
@@ -274,6 +334,16 @@ export interface components {
             at?: number | null;
             /** Cells */
             cells?: string[] | null;
+            /**
+             * Exponent
+             * @default 0
+             */
+            exponent?: number;
+            /**
+             * Formula
+             * @default
+             */
+            formula?: string;
             /** Key */
             key?: string;
             /**
@@ -291,17 +361,54 @@ export interface components {
              * @default other
              * @enum {string}
              */
-            role?: "x" | "y" | "x_error" | "y_error" | "weight" | "other";
+            role?: "x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other";
             /**
              * Symbol
              * @default
              */
             symbol?: string;
             /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
+            /**
              * Unit
              * @default
              */
             unit?: string;
+        };
+        /**
+         * AddFit
+         * @description One more model over the readings.
+         */
+        AddFit: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_fit";
+            /**
+             * @default {
+             *       "degree": null,
+             *       "degrees": null,
+             *       "form": null,
+             *       "level": null,
+             *       "shift": null,
+             *       "text": null
+             *     }
+             */
+            options?: components["schemas"]["FitOptions"];
+            /**
+             * Series
+             * @default
+             */
+            series?: string;
         };
         /**
          * AnalysisOut
@@ -320,8 +427,17 @@ export interface components {
             problems: components["schemas"]["ProblemOut"][];
             /** Problems More */
             problems_more: number;
+            /** Repeated X */
+            repeated_x: number[];
+            /** Series */
+            series: string[];
+            /** Series Of */
+            series_of: number[] | null;
             /** Status */
             status: number[];
+            straight: components["schemas"]["StraightOut"] | null;
+            /** Straight Refusal */
+            straight_refusal: string;
             /** Summary */
             summary: string;
             /** Unknowns */
@@ -329,6 +445,8 @@ export interface components {
             view: components["schemas"]["ViewOut"];
             /** X */
             x: (number | null)[];
+            /** X Error */
+            x_error: (number | null)[] | null;
             /** Y */
             y: (number | null)[];
             /** Y Error */
@@ -403,6 +521,26 @@ export interface components {
              */
             repeats?: number;
         };
+        /**
+         * AssumeRows
+         * @description Mark readings as assumed, with the reason, or as measured after all.
+         */
+        AssumeRows: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "assume_rows";
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+        };
+        /** AssumedOut */
+        AssumedOut: {
+            /** Reason */
+            reason: string;
+            /** Row */
+            row: number;
+        };
         /** CardOut */
         CardOut: {
             /**
@@ -444,7 +582,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["MarkRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["SetFit"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"];
             /**
              * Request Key
              * @default
@@ -455,24 +593,43 @@ export interface components {
         };
         /**
          * ColumnOut
-         * @description ``cells`` None: as the client already has them.
+         * @description ``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
+         *     ``problem``: what is wrong with the column as a whole.
          */
         ColumnOut: {
             /** Cells */
             cells: string[] | null;
+            /** Exponent */
+            exponent: number;
+            /** Formula */
+            formula: string;
             /** Key */
             key: string;
             /** Name */
             name: string;
+            /** Problem */
+            problem: string;
             /** Role */
             role: string;
             /** Symbol */
             symbol: string;
+            /** Uncertainty */
+            uncertainty: string;
             /** Unit */
             unit: string;
         };
         /** ColumnSettings */
         ColumnSettings: {
+            /**
+             * Exponent
+             * @default 0
+             */
+            exponent?: number;
+            /**
+             * Formula
+             * @default
+             */
+            formula?: string;
             /** Key */
             key: string;
             /** Name */
@@ -481,9 +638,14 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "x" | "y" | "x_error" | "y_error" | "weight" | "other";
+            role: "x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other";
             /** Symbol */
             symbol: string;
+            /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
             /** Unit */
             unit: string;
         };
@@ -523,11 +685,24 @@ export interface components {
             /** Rows */
             rows: number[];
         };
+        /** DerivedOut */
+        DerivedOut: {
+            /** Full */
+            full: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
         /**
          * EditColumn
          * @description Some settings of one column. A role that may be held once passes its holder this column's old role.
          */
         EditColumn: {
+            /** Exponent */
+            exponent?: number | null;
+            /** Formula */
+            formula?: string | null;
             /** Key */
             key: string;
             /**
@@ -538,9 +713,11 @@ export interface components {
             /** Name */
             name?: string | null;
             /** Role */
-            role?: ("x" | "y" | "x_error" | "y_error" | "weight" | "other") | null;
+            role?: ("x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other") | null;
             /** Symbol */
             symbol?: string | null;
+            /** Uncertainty */
+            uncertainty?: string | null;
             /** Unit */
             unit?: string | null;
         };
@@ -571,8 +748,63 @@ export interface components {
             value: string;
         };
         /**
+         * FileIn
+         * @description ``sheet`` of a workbook and ``encoding`` of a text file; empty to let Ridge choose.
+         */
+        FileIn: {
+            /**
+             * Encoding
+             * @default
+             */
+            encoding?: string;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet?: string;
+        };
+        /**
+         * FileTableOut
+         * @description A file's table as text, with what could be chosen instead.
+         */
+        FileTableOut: {
+            /** Encoding */
+            encoding: string;
+            /** Encodings */
+            encodings: string[];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Sheet */
+            sheet: string;
+            /** Sheets */
+            sheets: string[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * FitOptions
+         * @description What can be chosen within a family; see ``ridge.core.models`` for the meaning of each.
+         */
+        FitOptions: {
+            /** Degree */
+            degree?: number | null;
+            /** Degrees */
+            degrees?: boolean | null;
+            /** Form */
+            form?: ("sin" | "cos") | null;
+            /** Level */
+            level?: boolean | null;
+            /** Shift */
+            shift?: boolean | null;
+            /** Text */
+            text?: string | null;
+        };
+        /**
          * FitOut
-         * @description ``refusal`` says why there is no fit; then the rest is empty.
+         * @description ``refusal`` says why there is no fit; then the rest is empty. ``refused_rows``: the rows that stand in its way;
+         *     ``refused_at``: the place in the formula, from and to. ``measured``: the range of its own readings.
          */
         FitOut: {
             /**
@@ -581,6 +813,11 @@ export interface components {
              */
             cautions?: components["schemas"]["CautionOut"][];
             curve?: components["schemas"]["CurveOut"] | null;
+            /**
+             * Derived
+             * @default []
+             */
+            derived?: components["schemas"]["DerivedOut"][];
             /** Deviation */
             deviation?: number | null;
             /**
@@ -600,17 +837,36 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Form Latex
+             * @default
+             */
+            form_latex?: string;
+            /**
+             * Form Text
+             * @default
+             */
+            form_text?: string;
+            /**
              * How Well
              * @default
              */
             how_well?: string;
+            /** Least Squares In */
+            least_squares_in: string;
             /** Letter */
             letter: string;
+            measured?: components["schemas"]["StretchOut"] | null;
             /**
              * Method
              * @default
              */
             method?: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: boolean | number | string;
+            };
             /**
              * Parameters
              * @default []
@@ -624,6 +880,16 @@ export interface components {
             /** Refusal */
             refusal: string;
             /**
+             * Refused At
+             * @default []
+             */
+            refused_at?: number[];
+            /**
+             * Refused Rows
+             * @default []
+             */
+            refused_rows?: number[];
+            /**
              * Residuals
              * @default []
              */
@@ -633,6 +899,8 @@ export interface components {
              * @default
              */
             rounding?: string;
+            /** Series */
+            series: string;
             /**
              * Statistics
              * @default []
@@ -643,6 +911,65 @@ export interface components {
              * @default
              */
             typical_miss?: string;
+        };
+        /**
+         * GenerateReadings
+         * @description x from ``low`` to ``high``, either every ``step`` or ``count`` of them, y by ``formula`` plus normal noise.
+         *
+         *     Without a formula only x is written. The same ``seed`` gives the same readings.
+         */
+        GenerateReadings: {
+            /** Count */
+            count?: number | null;
+            /**
+             * Formula
+             * @default
+             */
+            formula?: string;
+            /** High */
+            high: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "generate_readings";
+            /** Low */
+            low: number;
+            /**
+             * Noise
+             * @default 0
+             */
+            noise?: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+            /** Step */
+            step?: number | null;
+            /**
+             * Where
+             * @default replace
+             * @enum {string}
+             */
+            where?: "replace" | "below";
+        };
+        /**
+         * GoToIn
+         * @description ``number`` of the last step that is to be in force, 0 for the beginning.
+         */
+        GoToIn: {
+            /** Number */
+            number: number;
+            /** Version */
+            version: number;
+        };
+        /** HistoryOut */
+        HistoryOut: {
+            /** More */
+            more: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
         };
         /**
          * InsertRows
@@ -690,8 +1017,21 @@ export interface components {
             repeats?: number;
         };
         /**
+         * LeadWith
+         * @description Let a fit lead: its residuals are shown and answers come from it.
+         */
+        LeadWith: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lead_with";
+            /** Letter */
+            letter: string;
+        };
+        /**
          * Mark
-         * @description ``reason`` None: the row is in use; a text, also an empty one: it is set aside.
+         * @description ``reason`` None: the row is not marked; a text, also an empty one: it is.
          */
         Mark: {
             /** Reason */
@@ -753,13 +1093,22 @@ export interface components {
             /** Y Unit */
             y_unit: string;
         };
-        /** NewStudy */
+        /**
+         * NewStudy
+         * @description An empty study, a sample, or one that begins with a table; ``apart``: every y column a study of its own.
+         */
         NewStudy: {
+            /**
+             * Apart
+             * @default false
+             */
+            apart?: boolean;
             /**
              * Sample
              * @default
              */
             sample?: string;
+            table?: components["schemas"]["TakeTable"] | null;
             /**
              * Title
              * @default
@@ -793,6 +1142,82 @@ export interface components {
             /** Value */
             value: string;
         };
+        /**
+         * PlotSettings
+         * @description Everything that can be set; the values here are those of a plot that draws itself.
+         *
+         *     Limits and tick steps are in the units of their axis. ``labels``: by how many pixels each fit's letter was moved.
+         */
+        PlotSettings: {
+            /**
+             * Equal
+             * @default false
+             */
+            equal?: boolean;
+            /**
+             * Grid
+             * @default major
+             * @enum {string}
+             */
+            grid?: "none" | "major" | "minor";
+            /**
+             * Join
+             * @default false
+             */
+            join?: boolean;
+            /**
+             * Labels
+             * @default {}
+             */
+            labels?: {
+                [key: string]: number[];
+            };
+            /**
+             * Line
+             * @default 2.2
+             */
+            line?: number;
+            /**
+             * Shape
+             * @default circle
+             * @enum {string}
+             */
+            shape?: "circle" | "square" | "triangle" | "diamond" | "cross";
+            /**
+             * Size
+             * @default 4.5
+             */
+            size?: number;
+            /**
+             * Straighten
+             * @default false
+             */
+            straighten?: boolean;
+            /** X High */
+            x_high?: number | null;
+            /** X Low */
+            x_low?: number | null;
+            /**
+             * X Scale
+             * @default linear
+             * @enum {string}
+             */
+            x_scale?: "linear" | "log";
+            /** X Step */
+            x_step?: number | null;
+            /** Y High */
+            y_high?: number | null;
+            /** Y Low */
+            y_low?: number | null;
+            /**
+             * Y Scale
+             * @default linear
+             * @enum {string}
+             */
+            y_scale?: "linear" | "log";
+            /** Y Step */
+            y_step?: number | null;
+        };
         /** PointOut */
         PointOut: {
             /** X */
@@ -813,6 +1238,16 @@ export interface components {
         PutColumn: {
             /** Cells */
             cells: string[];
+            /**
+             * Exponent
+             * @default 0
+             */
+            exponent?: number;
+            /**
+             * Formula
+             * @default
+             */
+            formula?: string;
             /** Key */
             key: string;
             /** Name */
@@ -821,9 +1256,14 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "x" | "y" | "x_error" | "y_error" | "weight" | "other";
+            role: "x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other";
             /** Symbol */
             symbol: string;
+            /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
             /** Unit */
             unit: string;
         };
@@ -841,12 +1281,45 @@ export interface components {
             kind: "put_column_settings";
         };
         /**
+         * PutFits
+         * @description All fits as they were.
+         */
+        PutFits: {
+            /** Fits */
+            fits: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_fits";
+        };
+        /**
+         * PutOrder
+         * @description The rows in a given order: ``order[i]`` is the row that comes to place i.
+         */
+        PutOrder: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_order";
+            /** Order */
+            order: number[];
+        };
+        /**
          * PutTable
          * @description The whole table as it was.
          */
         PutTable: {
             /** Aside */
             aside?: [
+                number,
+                string
+            ][];
+            /** Assumed */
+            assumed?: [
                 number,
                 string
             ][];
@@ -895,6 +1368,30 @@ export interface components {
             kind: "remove_column";
         };
         /**
+         * RemoveEmptyRows
+         * @description Take out every row in which nothing is typed.
+         */
+        RemoveEmptyRows: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_empty_rows";
+        };
+        /**
+         * RemoveFit
+         * @description Take a fit off the plot and the page.
+         */
+        RemoveFit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_fit";
+            /** Letter */
+            letter: string;
+        };
+        /**
          * RestoreRows
          * @description Put deleted rows back where they were; ``cells`` has one list a column.
          */
@@ -904,6 +1401,14 @@ export interface components {
              * @default []
              */
             aside?: [
+                number,
+                string
+            ][];
+            /**
+             * Assumed
+             * @default []
+             */
+            assumed?: [
                 number,
                 string
             ][];
@@ -956,13 +1461,17 @@ export interface components {
         };
         /**
          * SetFit
-         * @description Which parameters of a fit are fixed, and at what value.
+         * @description Family, options, fixed parameters, series and method of a fit; what is left out stays.
+         *
+         *     A new family begins with nothing fixed.
          */
         SetFit: {
+            /** Family */
+            family?: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula") | null;
             /** Fixed */
-            fixed: {
+            fixed?: {
                 [key: string]: number;
-            };
+            } | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -970,6 +1479,26 @@ export interface components {
             kind: "set_fit";
             /** Letter */
             letter: string;
+            /** Method */
+            method?: ("y" | "logarithms" | "orthogonal") | null;
+            options?: components["schemas"]["FitOptions"] | null;
+            /** Series */
+            series?: string | null;
+        };
+        /**
+         * SetPlot
+         * @description Some settings of the plot; null sets one back.
+         */
+        SetPlot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_plot";
+            /** Settings */
+            settings: {
+                [key: string]: unknown;
+            };
         };
         /** ShelfOut */
         ShelfOut: {
@@ -981,6 +1510,24 @@ export interface components {
             guest: boolean;
             /** Samples */
             samples: components["schemas"]["SampleOut"][];
+        };
+        /**
+         * SortRows
+         * @description All rows in the order of one column: numbers by size, then texts, then empty cells.
+         */
+        SortRows: {
+            /**
+             * Descending
+             * @default false
+             */
+            descending?: boolean;
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sort_rows";
         };
         /** StatisticOut */
         StatisticOut: {
@@ -1003,6 +1550,43 @@ export interface components {
         StepIn: {
             /** Version */
             version: number;
+        };
+        /**
+         * StepOut
+         * @description One step of the history; ``number`` 0 is the beginning. ``done``: whether it is in force.
+         */
+        StepOut: {
+            /** Done */
+            done: boolean;
+            /** Label */
+            label: string;
+            /** Made */
+            made: string | null;
+            /** Number */
+            number: number;
+        };
+        /**
+         * StraightOut
+         * @description The coordinates in which the leading model is a straight line: for each axis what is done to its values ("none",
+         *     "ln", "reciprocal" or "power", with ``shift`` taken off first and ``power`` raised to), its title, and the line.
+         */
+        StraightOut: {
+            /** Line */
+            line: string;
+            /** X */
+            x: string;
+            /** X Power */
+            x_power: number;
+            /** X Shift */
+            x_shift: number;
+            /** X Title */
+            x_title: string;
+            /** Y */
+            y: string;
+            /** Y Shift */
+            y_shift: number;
+            /** Y Title */
+            y_title: string;
         };
         /**
          * StretchIn
@@ -1034,6 +1618,8 @@ export interface components {
             analysis: components["schemas"]["AnalysisOut"];
             /** Aside */
             aside: components["schemas"]["AsideOut"][];
+            /** Assumed */
+            assumed: components["schemas"]["AssumedOut"][];
             /** Columns */
             columns: components["schemas"]["ColumnOut"][];
             /**
@@ -1043,6 +1629,7 @@ export interface components {
             id: string;
             /** Level */
             level: number;
+            plot: components["schemas"]["PlotSettings"];
             /** Question */
             question: string;
             /** Redo */
@@ -1074,13 +1661,15 @@ export interface components {
         TakeTable: {
             /** Columns */
             columns: components["schemas"]["TakenColumn"][];
+            /** Day First */
+            day_first?: boolean | null;
             /**
              * Decimal
              * @enum {string}
              */
             decimal: "point" | "comma";
             /** Header */
-            header: boolean;
+            header: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1104,16 +1693,17 @@ export interface components {
         };
         /**
          * TakenColumn
-         * @description What the user made of one column of the table.
+         * @description What the user made of one column of the table; the role "skip" leaves it out.
+         *
+         *     ``elapsed``: the unit in which dates or clock times become elapsed time; empty to leave them as they are.
          */
         TakenColumn: {
+            /** Elapsed */
+            elapsed?: ("s" | "min" | "h" | "d" | "") | null;
             /** Name */
             name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "x" | "y" | "x_error" | "y_error" | "weight" | "other";
+            /** Role */
+            role: ("x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other") | "skip";
             /** Symbol */
             symbol: string;
             /** Unit */
@@ -1129,18 +1719,26 @@ export interface components {
             bar: components["schemas"]["StretchOut"] | null;
             /** Line */
             line: components["schemas"]["PointOut"][];
+            /** Others */
+            others: components["schemas"]["PointOut"][][];
             /** Points */
             points: components["schemas"]["PointOut"][];
         };
         /**
          * UnderstandIn
-         * @description A pasted table; what is None is guessed.
+         * @description A table as text; what is None is guessed. ``elapsed`` gives the unit of a column of times by its place from 0.
          */
         UnderstandIn: {
+            /** Day First */
+            day_first?: boolean | null;
             /** Decimal */
             decimal?: ("point" | "comma") | null;
+            /** Elapsed */
+            elapsed?: {
+                [key: string]: "s" | "min" | "h" | "d" | "";
+            } | null;
             /** Header */
-            header?: boolean | null;
+            header?: number | null;
             /** Separator */
             separator?: ("tab" | "semicolon" | "comma" | "spaces") | null;
             /** Text */
@@ -1158,14 +1756,20 @@ export interface components {
          * @description A column as it was understood, with its first cells and the first of those that are no numbers.
          */
         UnderstoodColumnOut: {
+            /** Ambiguous */
+            ambiguous: boolean;
             /** Cells */
             cells: string[];
             /** Name */
             name: string;
             /** Role */
             role: string;
+            /** Since */
+            since: string;
             /** Symbol */
             symbol: string;
+            /** Times */
+            times: string;
             /** Unit */
             unit: string;
             /** Wrong */
@@ -1183,7 +1787,9 @@ export interface components {
             /** Decimal */
             decimal: string;
             /** Header */
-            header: boolean;
+            header: number;
+            /** Passed Over */
+            passed_over: number;
             /** Row Count */
             row_count: number;
             /** Separator */
@@ -1222,6 +1828,38 @@ export interface components {
             residual: number;
             x: components["schemas"]["StretchOut"];
             y: components["schemas"]["StretchOut"];
+        };
+        /**
+         * WriteCells
+         * @description Write single cells, making rows as needed: a reading dragged on the plot, or added there.
+         *
+         *     ``rows_after`` cuts the table back: that is how the inverse takes away a row that was added.
+         */
+        WriteCells: {
+            /** Cells */
+            cells: components["schemas"]["WrittenCell"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "write_cells";
+            /** Rows After */
+            rows_after?: number | null;
+            /**
+             * What
+             * @default write
+             * @enum {string}
+             */
+            what?: "move" | "add" | "write";
+        };
+        /** WrittenCell */
+        WrittenCell: {
+            /** Key */
+            key: string;
+            /** Row */
+            row: number;
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -1435,7 +2073,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_curve: {
+    ridge_studies_api_curves: {
         parameters: {
             query: {
                 low: number;
@@ -1455,7 +2093,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CurveOut"];
+                    "application/json": (components["schemas"]["CurveOut"] | null)[];
                 };
             };
             /** @description Bad Request */
@@ -1532,6 +2170,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_go_to_step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoToIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
                 };
             };
             /** @description Not Found */
@@ -1758,7 +2480,56 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_understand: {
+    ridge_studies_tables_api_from_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Encoding
+                     * @default
+                     */
+                    encoding?: string;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Sheet
+                     * @default
+                     */
+                    sheet?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileTableOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_tables_api_understand: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,0 +1,110 @@
+"""Reads one file to text in a process of its own, so that nothing in a file can harm the server.
+
+Run by ``ridge.exchange.files``: ``python sheet_reader.py KIND SHEET BYTES SECONDS < file``, the last two being the limits
+that it sets itself before it looks at the file. Writes JSON:
+``{"sheets": [...], "sheet": "...", "text": "..."}`` with cells parted by tabs, or ``{"problem": "..."}``.
+"""
+
+import datetime
+import io
+import json
+import resource
+import sys
+from typing import Any
+
+CELLS = 3_000_000
+
+
+class Unreadable(Exception):
+    pass
+
+
+def write_cell(value: Any) -> str:
+    """A cell as text: numbers in full, dates as ISO, nothing that would break the row."""
+    if value is None or isinstance(value, bool):
+        return "" if value is None else str(value).lower()
+    if isinstance(value, int | float):
+        return repr(value).removesuffix(".0") if value == value and abs(value) < 1e308 else str(value)
+    if isinstance(value, datetime.timedelta):
+        seconds = value.total_seconds()
+        hours, rest = divmod(seconds, 3600)
+        minutes, seconds = divmod(rest, 60)
+        return f"{int(hours):02}:{int(minutes):02}:{seconds:06.3f}"
+    if isinstance(value, datetime.datetime | datetime.date | datetime.time):
+        return value.isoformat(" ") if isinstance(value, datetime.datetime) else value.isoformat()
+    return str(value).replace("\t", " ").replace("\r", " ").replace("\n", " ")
+
+
+def read_workbook(data: bytes, wanted: str) -> tuple[list[str], str, list[list[Any]]]:
+    from python_calamine import CalamineWorkbook
+
+    book = CalamineWorkbook.from_filelike(io.BytesIO(data))
+    names = list(book.sheet_names)
+    if not names:
+        raise Unreadable("There is no sheet in this file.")
+    rows: list[list[Any]] = []
+    chosen = wanted if wanted in names else names[0]
+    for name in [chosen] if wanted in names else names:
+        sheet = book.get_sheet_by_name(name)
+        if sheet.total_height * sheet.total_width > CELLS:
+            raise Unreadable(
+                f"The sheet '{name}' spans more than 3 million cells. Copy the part that is meant into a new file."
+            )
+        rows = sheet.to_python(skip_empty_area=True)
+        if rows:
+            chosen = name
+            break
+    return names, chosen, rows
+
+
+def read_json(data: bytes) -> list[list[Any]]:
+    """A list of rows, a list of objects, or an object of lists; see docs/files.md."""
+    try:
+        content = json.loads(data)
+    except (ValueError, RecursionError) as cause:
+        raise Unreadable(f"This is no JSON that can be read: {str(cause)[:120]}.") from None
+    if isinstance(content, dict) and content and all(isinstance(column, list) for column in content.values()):
+        height = max(len(column) for column in content.values())
+        if height * len(content) > CELLS:
+            raise Unreadable("This file holds more than 3 million cells.")
+        return [list(content)] + [
+            [column[i] if i < len(column) else None for column in content.values()] for i in range(height)
+        ]
+    if isinstance(content, list) and content and all(isinstance(row, dict) for row in content):
+        names = list(dict.fromkeys(name for row in content for name in row))
+        if len(names) * len(content) > CELLS:
+            raise Unreadable("This file holds more than 3 million cells.")
+        return [names] + [[row.get(name) for name in names] for row in content]
+    if isinstance(content, list) and content and all(isinstance(row, list) for row in content):
+        return content
+    raise Unreadable("This JSON holds no table. It takes a list of rows, a list of objects, or an object of lists.")
+
+
+def main() -> None:
+    kind, wanted, memory, seconds = sys.argv[1:5]
+    resource.setrlimit(resource.RLIMIT_AS, (int(memory), int(memory)))
+    resource.setrlimit(resource.RLIMIT_CPU, (int(seconds), int(seconds)))
+    data = sys.stdin.buffer.read()
+    try:
+        if kind == "json":
+            sheets: list[str] = []
+            chosen, rows = "", read_json(data)
+        else:
+            sheets, chosen, rows = read_workbook(data, wanted)
+        for row in rows:
+            for cell in row:
+                if isinstance(cell, list | dict):
+                    raise Unreadable("A cell holds a list or an object where a number should stand.")
+        text = "\n".join("\t".join(write_cell(cell) for cell in row) for row in rows)
+        result: dict[str, Any] = {"sheets": sheets, "sheet": chosen, "text": text}
+    except Unreadable as reason:
+        result = {"problem": str(reason)}
+    except MemoryError:
+        result = {"problem": "This file takes more memory than it may. Copy the part that is meant into a new file."}
+    except Exception as cause:
+        result = {"problem": f"This file is broken or not what its name says ({type(cause).__name__})."}
+    json.dump(result, sys.stdout)
+
+
+if __name__ == "__main__":
+    main()

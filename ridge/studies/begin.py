@@ -1,0 +1,53 @@
+"""Studies that begin with a table."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from ridge.core.wording.numbers import count_word
+from ridge.studies.changes.base import ChangeRefused
+from ridge.studies.changes.tables import TakeTable
+from ridge.studies.state import LIMITS, StudyState, empty_study
+
+MOST_STUDIES = 12
+
+
+def begin_with_table(title: str, table: TakeTable, apart: bool) -> list[StudyState]:
+    """One study with the table, or, ``apart``, one for every y column, each with the x that belongs to it.
+
+    Raises ChangeRefused.
+    """
+    places = [place for place, column in enumerate(table.columns) if column.role == "y"]
+    if not apart or len(places) < 2:
+        return [table.apply(empty_study(title)).state]
+    if len(places) > MOST_STUDIES:
+        raise ChangeRefused(f"That would make {len(places)} studies; {count_word(MOST_STUDIES)} at most at once.")
+    return [_one(title, table, place, places) for place in places]
+
+
+def _one(title: str, table: TakeTable, place: int, places: list[int]) -> StudyState:
+    """The study of one y column: its own x, uncertainties and what belongs to all; the other y columns are left out."""
+    columns = list(table.columns)
+    own_x = max((i for i in range(place) if columns[i].role == "x"), default=None)
+    if own_x is None:
+        own_x = next((i for i, column in enumerate(columns) if column.role == "x"), None)
+    following = min((other for other in places if other > place), default=len(columns))
+    for i, column in enumerate(columns):
+        foreign_y = column.role == "y" and i != place
+        foreign_x = column.role in ("x", "x_error") and own_x is not None and not own_x <= i < place and i != own_x
+        foreign_error = column.role == "y_error" and not place < i < following
+        if foreign_y or foreign_x or foreign_error:
+            columns[i] = column.model_copy(update={"role": "skip"})
+    label = columns[place].name or columns[place].symbol or f"column {place + 1}"
+    state = table.model_copy(update={"columns": columns}).apply(empty_study(title)).state
+    return replace(_without_gaps(state), title=f"{title[: 195 - len(label)]}: {label}")
+
+
+def _without_gaps(state: StudyState) -> StudyState:
+    """Rows without a y are those of the other series."""
+    y = state.column("y")
+    assert y is not None
+    kept = [row for row, cell in enumerate(y.cells) if cell.strip()]
+    if len(kept) > LIMITS["rows"] or len(kept) == state.row_count:
+        return state
+    return replace(state, columns=tuple(replace(c, cells=tuple(c.cells[row] for row in kept)) for c in state.columns))

@@ -1,0 +1,205 @@
+"""The numbers of a study's columns: read from cells as typed, or calculated by formula from other columns and fits."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+import numpy as np
+
+from ridge.core import Fit
+from ridge.core.errors import FormulaError
+from ridge.core.formula import Program, parse
+from ridge.core.formula.parse import same_name
+from ridge.core.readings import Array
+from ridge.core.wording.numbers import significant
+from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_clock, read_number
+from ridge.studies.state import ColumnState, StudyState
+
+_FIT_NAME = re.compile(r"([A-F])(?:_(\w+))?")
+
+
+@dataclass(frozen=True)
+class ColumnValues:
+    """The numbers of a column, shape (rows,), NaN where there is none; what is wrong by row (from 0), and with the
+    column as a whole (an unreadable formula), empty if nothing."""
+
+    numbers: Array
+    wrong: Mapping[int, str] = field(default_factory=dict)
+    problem: str = ""
+
+
+@dataclass(frozen=True)
+class FitValues:
+    """What a formula may use of a fit: its value at every row, shape (rows,), and its parameters."""
+
+    values: Array
+    parameters: Mapping[str, float]
+
+    @classmethod
+    def of(cls, fit: Fit) -> FitValues:
+        return cls(fit.fitted, fit.values)
+
+
+@lru_cache(maxsize=48)
+def _read_cells(cells: tuple[str, ...], unit: str, exponent: int) -> ColumnValues:
+    values = np.full(len(cells), np.nan)
+    wrong: dict[int, str] = {}
+    clock = unit in CLOCK_UNITS
+    for row, text in enumerate(cells):
+        if text:
+            try:
+                number = read_clock(text, unit) if clock else read_number(text)
+            except NotANumber as problem:
+                wrong[row] = str(problem)
+            else:
+                if number is not None:
+                    values[row] = number
+    if exponent:
+        with np.errstate(over="ignore", under="ignore"):
+            values = values * 10.0**exponent if exponent > 0 else values / 10.0**-exponent
+    values.setflags(write=False)
+    return ColumnValues(values, wrong)
+
+
+def needs_fits(state: StudyState) -> bool:
+    """Whether any calculated column may use a fit."""
+    return any(column.formula for column in state.columns)
+
+
+def column_values(state: StudyState, fits: Mapping[str, FitValues] | None = None) -> dict[str, ColumnValues]:
+    """The numbers of every column by its key.
+
+    ``fits`` by letter; None while they are not known yet: a column that uses one then has a problem that says so.
+    """
+    return _Evaluation(state, fits).all()
+
+
+def names_for_formulas(state: StudyState) -> dict[str, ColumnState]:
+    """The names by which formulas may call columns: their symbols, and x and y where these columns have none."""
+    names: dict[str, ColumnState] = {}
+    for column in state.columns:
+        name = column.symbol or (column.role if column.role in ("x", "y") else "")
+        if re.fullmatch(r"[^\W\d]\w*", name):
+            names.setdefault(same_name(name), column)
+    return names
+
+
+class _Evaluation:
+    """One pass over the columns; a calculated one calls for those it uses."""
+
+    def __init__(self, state: StudyState, fits: Mapping[str, FitValues] | None) -> None:
+        self._state, self._fits = state, fits
+        self._names = names_for_formulas(state)
+        self._done: dict[str, ColumnValues] = {}
+        self._under_way: list[str] = []
+
+    def all(self) -> dict[str, ColumnValues]:
+        return {column.key: self._values(column) for column in self._state.columns}
+
+    def _values(self, column: ColumnState) -> ColumnValues:
+        if column.key not in self._done:
+            if column.formula:
+                self._under_way.append(column.key)
+                self._done[column.key] = self._calculate(column)
+                self._under_way.pop()
+            else:
+                self._done[column.key] = _read_cells(column.cells, column.unit, column.exponent)
+        return self._done[column.key]
+
+    def _failed(self, message: str) -> ColumnValues:
+        return ColumnValues(np.full(self._state.row_count, np.nan), problem=message)
+
+    def _calculate(self, column: ColumnState) -> ColumnValues:
+        rows = self._state.row_count
+        try:
+            parsed = parse(column.formula, "row")
+            inputs: dict[str, Array | float] = {}
+            for name in parsed.names:
+                inputs[name] = self._input(name, column)
+        except FormulaError as problem:
+            return self._failed(str(problem))
+        except _Unusable as problem:
+            return self._failed(str(problem))
+        row_numbers = np.arange(1.0, rows + 1)
+        with np.errstate(all="ignore"):
+            found = Program([parsed.tree], ("row", *inputs))(row_numbers, *inputs.values())[0]
+        numbers = np.array(np.broadcast_to(found, (rows,)), dtype=np.float64)
+        given = np.ones(rows, dtype=bool)
+        for used in inputs.values():
+            given &= np.isfinite(used)
+        if not parsed.names and not rows:
+            given[:] = False
+        bad = np.flatnonzero(given & ~np.isfinite(numbers))
+        numbers[~np.isfinite(numbers)] = np.nan
+        return ColumnValues(numbers, dict.fromkeys(bad.tolist(), f"{column.formula} has no value here"))
+
+    def _input(self, name: str, column: ColumnState) -> Array | float:
+        other = self._names.get(same_name(name))
+        if other is not None:
+            if other.key in self._under_way:
+                raise _Unusable(
+                    "The column would be calculated from itself. Use another column."
+                    if other.key == column.key
+                    else f"{name} is itself calculated from this column. Use another column."
+                )
+            values = self._values(other)
+            if values.problem:
+                raise _Unusable(f"{name} cannot be calculated, so neither can this.")
+            return values.numbers
+        match = _FIT_NAME.fullmatch(name)
+        if match and any(fit.letter == match[1] for fit in self._state.fits):
+            return self._of_fit(match[1], match[2])
+        usable = [column.symbol or column.role for key, column in self._names.items()]
+        raise _Unusable(f"'{name}' is no column. Possible are {', '.join([*usable, 'row'])}, and fits by their letter.")
+
+    def _of_fit(self, letter: str, parameter: str | None) -> Array | float:
+        if self._fits is None:
+            raise _Unusable(f"A column that is fitted cannot use fit {letter}, which would depend on itself.")
+        fit = self._fits.get(letter)
+        if fit is None:
+            raise _Unusable(f"Fit {letter} has no values: see why on the page.")
+        if parameter is None:
+            return fit.values
+        if parameter not in fit.parameters:
+            known = ", ".join(f"{letter}_{name}" for name in fit.parameters)
+            raise _Unusable(f"Fit {letter} has no parameter {parameter}; possible are {known}.")
+        return fit.parameters[parameter]
+
+
+class _Unusable(Exception):
+    """A name in a formula that stands for nothing usable."""
+
+
+def calculated_texts(numbers: Array) -> tuple[str, ...]:
+    """The cells of a calculated column as shown: eight significant digits."""
+    return tuple("" if np.isnan(value) else significant(float(value), 8, strip=True).plain for value in numbers)
+
+
+def uncertainty_of(text: str, values: Array) -> Array | None:
+    """The uncertainty of each value from what was typed for the column: ``0.5`` or ``2 %``; None where nothing was.
+
+    Raises NotANumber.
+    """
+    body = text.strip()
+    if not body:
+        return None
+    percent = body.endswith("%")
+    size = read_number(body.removesuffix("%"))
+    if size is None or not size > 0:
+        raise NotANumber(f"'{body}' is no uncertainty: write a number above zero, or a percentage such as 2 %")
+    return in_percent(np.full(len(values), size), values) if percent else np.full(len(values), size)
+
+
+def in_percent(share: Array, values: Array) -> Array:
+    """Uncertainties given as percentages of the values."""
+    with np.errstate(invalid="ignore", over="ignore"):
+        return share / 100 * np.abs(values)
+
+
+def first_filled(columns: Sequence[ColumnState], role: str) -> ColumnState | None:
+    """The column of a role that holds anything."""
+    held: Iterable[ColumnState] = (c for c in columns if c.role == role)
+    return next((c for c in held if c.formula or any(cell.strip() for cell in c.cells)), None)

@@ -1,0 +1,256 @@
+"""Calculated columns, multipliers, uncertainties, counts and series: from cells to what is fitted."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import statsmodels.api as sm
+from django.test import SimpleTestCase
+
+from ridge.studies.analysis import analyse
+from ridge.studies.calculated import calculate
+from ridge.studies.changes import ChangeRefused, read_change
+from ridge.studies.readings import Status, read_table
+from ridge.studies.samples import build_sample
+from ridge.studies.state import ColumnState, FitState, StudyState
+
+
+def column(symbol: str, role: str, cells: str, **more: Any) -> ColumnState:
+    return ColumnState(symbol or role, "", symbol, more.pop("unit", ""), role, tuple(cells.split()), **more)
+
+
+def calculated(symbol: str, formula: str, rows: int, role: str = "other", **more: Any) -> ColumnState:
+    return ColumnState(symbol, "", symbol, "", role, ("",) * rows, formula=formula, **more)
+
+
+def study(*columns: ColumnState, **more: Any) -> StudyState:
+    return StudyState("Test", columns, **more)
+
+
+D, Q = column("d", "x", "1 4 9 16 0"), column("Q", "y", "2 4 6 8 1")
+
+
+class Calculated(SimpleTestCase):
+    def test_from_other_columns(self) -> None:
+        found = calculate(study(D, Q, calculated("r", "sqrt(d) + Q/2", 5), calculated("n", "row", 5)))
+        self.assertEqual(found["r"].texts, ("2", "4", "6", "8", "0.5"))
+        self.assertEqual(found["n"].texts, ("1", "2", "3", "4", "5"))
+
+    def test_an_error_names_its_row(self) -> None:
+        found = calculate(study(D, Q, calculated("v", "1/d", 5)))
+        self.assertEqual(found["v"].texts, ("1", "0.25", "0.11111111", "0.0625", ""))
+        self.assertEqual(found["v"].problem, "1/d has no value in row 5.")
+
+    def test_as_x_it_follows_and_is_fitted(self) -> None:
+        state = study(replace(D, role="other"), calculated("r", "sqrt(d)", 5, "x"), Q)
+        table = read_table(state)
+        np.testing.assert_array_equal(table.readings.x, [1, 2, 3, 4, 0])
+        slope = analyse(state).fits[0].parameters[0]
+        expected = sm.OLS([2, 4, 6, 8, 1], sm.add_constant([1.0, 2, 3, 4, 0])).fit()
+        self.assertAlmostEqual(float(slope.full.split(" ± ")[0]), expected.params[1], places=12)
+
+    def test_a_calculated_x_without_a_value_is_no_unknown(self) -> None:
+        state = study(replace(D, role="other"), calculated("u", "1/d", 5, "x"), Q)
+        table = read_table(state)
+        self.assertEqual(table.status.tolist(), [Status.USED] * 4 + [Status.PROBLEM])
+        self.assertEqual(table.problems[0].message, "Row 5: 1/d has no value here.")
+        self.assertFalse(table.unknowns)
+
+    def test_from_a_fit_and_its_parameters(self) -> None:
+        found = calculate(study(D, Q, calculated("f", "A", 5), calculated("s", "2 A_slope", 5)))
+        expected = sm.OLS([2, 4, 6, 8, 1], sm.add_constant([1.0, 4, 9, 16, 0])).fit()
+        np.testing.assert_allclose([float(text) for text in found["f"].texts], expected.fittedvalues, rtol=1e-7)
+        self.assertAlmostEqual(float(found["s"].texts[0]), 2 * expected.params[1], places=6)
+
+    def test_what_cannot_be_used_is_said(self) -> None:
+        for formula, said in (
+            ("sqrt(dd)", "'dd' is no column. Possible are d, Q, w, row"),
+            ("w + 1", "calculated from itself"),
+            ("2*(d", "never closed"),
+            ("A_width", "Fit A has no parameter width"),
+            ("d d d + 1e999", "too large"),
+        ):
+            with self.subTest(formula):
+                self.assertIn(said, calculate(study(D, Q, calculated("w", formula, 5)))["w"].problem)
+
+    def test_two_columns_from_each_other(self) -> None:
+        found = calculate(study(D, Q, calculated("v", "w + 1", 5), calculated("w", "v + 1", 5)))
+        self.assertIn("calculated from this column", found["w"].problem)
+        self.assertTrue(found["v"].problem)
+
+    def test_a_fitted_column_cannot_use_a_fit(self) -> None:
+        state = study(D, replace(Q, role="other"), calculated("v", "A + 1", 5, "y"))
+        self.assertIn("would depend on itself", read_table(state).column_problems["v"])
+
+    def test_typing_into_it_is_refused(self) -> None:
+        state = study(D, Q, calculated("v", "1/d", 5))
+        for change in (
+            {"kind": "set_cells", "row": 0, "column": 2, "block": [["1"]]},
+            {"kind": "write_cells", "cells": [{"row": 0, "key": "v", "text": "1"}]},
+        ):
+            with self.assertRaisesMessage(ChangeRefused, "v is calculated as 1/d"):
+                read_change(change).apply(state)
+
+    def test_a_filled_column_does_not_turn_into_a_formula(self) -> None:
+        with self.assertRaisesMessage(ChangeRefused, "holds typed cells"):
+            read_change({"kind": "edit_column", "key": "Q", "formula": "d"}).apply(study(D, Q))
+
+
+class Multipliers(SimpleTestCase):
+    def test_values_are_cells_times_the_power_of_ten(self) -> None:
+        table = read_table(study(replace(D, exponent=3), replace(Q, exponent=-3)))
+        np.testing.assert_array_equal(table.readings.x, [1000, 4000, 9000, 16000, 0])
+        np.testing.assert_array_equal(table.readings.y, [0.002, 0.004, 0.006, 0.008, 0.001])
+
+    def test_clock_units(self) -> None:
+        table = read_table(study(column("t", "x", "6:30 13:45 25:00 7.5", unit="h:min"), column("h", "y", "1 2 3 4")))
+        np.testing.assert_array_equal(table.readings.x, [6.5, 13.75, 25, 7.5])
+        self.assertEqual(table.naming.x_unit, "h")
+
+
+class Uncertainties(SimpleTestCase):
+    def test_one_for_the_whole_column(self) -> None:
+        table = read_table(study(replace(D, uncertainty="0.5"), replace(Q, uncertainty="2 %")))
+        assert table.readings.x_error is not None and table.readings.y_error is not None
+        np.testing.assert_array_equal(table.readings.x_error, [0.5] * 5)
+        np.testing.assert_allclose(table.readings.y_error, [0.04, 0.08, 0.12, 0.16, 0.02])
+
+    def test_a_column_in_per_cent(self) -> None:
+        errors = ColumnState("e", "", "", "%", "y_error", ("1", "2", "1", "2", "10"))
+        table = read_table(study(D, Q, errors))
+        assert table.readings.y_error is not None
+        np.testing.assert_allclose(table.readings.y_error, [0.02, 0.08, 0.06, 0.16, 0.1])
+
+    def test_what_is_no_uncertainty(self) -> None:
+        table = read_table(study(D, replace(Q, uncertainty="some")))
+        self.assertIsNone(table.readings.y_error)
+        self.assertIn("'some' is not a number", table.column_problems["Q"])
+
+    def test_from_a_formula(self) -> None:
+        state = study(D, Q, calculated("u", "0.1 + Q/100", 5, "y_error"))
+        np.testing.assert_allclose(read_table(state).readings.y_error, [0.12, 0.14, 0.16, 0.18, 0.11])
+
+
+class Counts(SimpleTestCase):
+    def test_a_count_is_as_good_as_repeated_rows(self) -> None:
+        counted = study(D, Q, column("", "count", "3 1 2 1 4"))
+        rows = np.repeat(np.arange(5), [3, 1, 2, 1, 4])
+        x, y = np.array([1.0, 4, 9, 16, 0]), np.array([2.0, 4, 6, 8, 1])
+        expected = sm.OLS(y[rows], sm.add_constant(x[rows])).fit()
+        fit = analyse(counted).fits[0]
+        value, error = (float(part) for part in fit.parameters[0].full.split(" ± "))
+        self.assertAlmostEqual(value, expected.params[1], places=12)
+        self.assertAlmostEqual(error, expected.bse[1], places=12)
+        found = {s.name: s for s in fit.statistics}
+        self.assertEqual(found["n"].full, "11")
+        self.assertAlmostEqual(float(found["r_squared"].full), expected.rsquared, places=12)
+        # statsmodels leaves the variance out of its count of parameters
+        self.assertAlmostEqual(float(found["aic"].full) - 2, expected.aic, places=9)
+        self.assertIn("11 readings in 5 rows", fit.method)
+
+    def test_half_a_count_is_no_count(self) -> None:
+        table = read_table(study(D, Q, column("", "count", "3 1.5 2 0 4")))
+        self.assertEqual(
+            [p.message for p in table.problems],
+            ["Row 2: not a whole number of repeats.", "Row 4: the number of repeats has to be above zero."],
+        )
+
+
+class SeriesOfOneStudy(SimpleTestCase):
+    def setUp(self) -> None:
+        x, y = column("t", "x", "1 2 3 1 2 3"), column("h", "y", "1 2 3 2 4 6.5")
+        self.state = study(x, y, column("", "series", "ebb ebb ebb flood flood flood"))
+
+    def test_fitted_together_and_one_by_one(self) -> None:
+        state = replace(
+            self.state,
+            fits=(FitState("A", "line"), FitState("B", "line", series="ebb"), FitState("C", "line", series="flood")),
+        )
+        analysis = analyse(state)
+        slopes = [float(fit.parameters[0].full.split(" ± ")[0]) for fit in analysis.fits]
+        np.testing.assert_allclose(slopes, [1.625, 1.0, 2.25], rtol=1e-13)
+        self.assertEqual((analysis.series, analysis.series_of), (["ebb", "flood"], [0, 0, 0, 1, 1, 1]))
+
+    def test_a_series_that_is_gone(self) -> None:
+        fit = analyse(replace(self.state, fits=(FitState("A", "line", series="spring"),))).fits[0]
+        self.assertIn("no readings of spring any more", fit.refusal)
+
+
+class Models(SimpleTestCase):
+    """Every family through the study: its name, its letters, what can be chosen in it."""
+
+    def test_each_family_gets_an_equation_and_meanings(self) -> None:
+        t = np.arange(1.0, 25)
+        bell = 4 * np.exp(-((t - 12) ** 2) / 18) + 0.4 + 0.01 * np.cos(7 * t)
+        state = study(column("t", "x", " ".join(map(str, t))), column("h", "y", " ".join(map(str, bell))))
+        for family, name in (
+            ("line", "line"), ("polynomial", "quadratic"), ("exponential", "exponential"), ("logarithmic", "logarithmic"),
+            ("power", "power law"), ("reciprocal", "reciprocal"), ("sinusoid", "sinusoid in radians"),
+            ("logistic", "logistic"), ("gaussian", "Gaussian peak"),
+        ):  # fmt: skip
+            with self.subTest(family):
+                changed = read_change({"kind": "set_fit", "letter": "A", "family": family}).apply(state)
+                self.assertTrue(changed.inverse.apply(changed.state).state == state)
+                fit = analyse(changed.state).fits[0]
+                self.assertEqual((fit.name, fit.refusal), (name, ""))
+                self.assertTrue(fit.equation_text.startswith("h = "))
+                self.assertTrue(all(parameter.meaning for parameter in fit.parameters))
+                self.assertTrue(fit.curve and len(fit.curve.x) > 90)
+
+    def test_an_own_formula_and_its_mistakes(self) -> None:
+        state = study(column("t", "x", "1 2 3 4 5"), column("h", "y", "3 5 7 9 11.1"))
+        change = {"kind": "set_fit", "letter": "A", "family": "formula", "options": {"text": "p t + q"}}
+        fit = analyse(read_change(change).apply(state).state).fits[0]
+        self.assertEqual([parameter.name for parameter in fit.parameters], ["p", "q"])
+        change["options"] = {"text": "p t + q)"}
+        fit = analyse(read_change(change).apply(state).state).fits[0]
+        self.assertEqual(fit.refused_at, [7, 8])
+        self.assertTrue(fit.refusal)
+
+    def test_in_logarithms_and_orthogonal(self) -> None:
+        state = study(
+            column("x", "x", "1 2 3 4", uncertainty="0.1"), column("y", "y", "2.7 7.5 20 55", uncertainty="1")
+        )
+        for family, method in (("exponential", "logarithms"), ("line", "orthogonal")):
+            change = {"kind": "set_fit", "letter": "A", "family": family, "method": method}
+            fit = analyse(read_change(change).apply(state).state).fits[0]
+            self.assertEqual(fit.refusal, "")
+            self.assertIn("logarithms" if method == "logarithms" else "distances", fit.method)
+        with self.assertRaises(ChangeRefused):
+            read_change({"kind": "set_fit", "letter": "A", "method": "logarithms"}).apply(state)
+
+    def test_up_to_six_with_letters_of_their_own(self) -> None:
+        state = build_sample("mooring-line")
+        for letter in "BCDEF":
+            state = read_change({"kind": "add_fit", "family": "polynomial"}).apply(state).state
+            self.assertEqual(state.fits[-1].letter, letter)
+        with self.assertRaisesMessage(ChangeRefused, "6 fits at most"):
+            read_change({"kind": "add_fit", "family": "line"}).apply(state)
+        state = read_change({"kind": "remove_fit", "letter": "C"}).apply(state).state
+        state = read_change({"kind": "lead_with", "letter": "E"}).apply(state).state
+        self.assertEqual([fit.letter for fit in state.fits], ["E", "A", "B", "D", "F"])
+        self.assertEqual(read_change({"kind": "add_fit", "family": "line"}).apply(state).state.fits[-1].letter, "C")
+
+    def test_coordinates_in_which_a_model_is_straight(self) -> None:
+        x = np.arange(1.0, 9)
+        noise = 0.01 * np.cos(5 * x)
+        for family, options, y, axes in (
+            ("exponential", {"level": True}, 3 * np.exp(-x / 2) + 1 + noise, ("none", "ln")),
+            ("logarithmic", {}, 2 * np.log(x) + noise, ("ln", "none")),
+            ("power", {}, 2 * x**1.5 + noise, ("ln", "ln")),
+            ("reciprocal", {}, 2 / x + noise, ("reciprocal", "none")),
+        ):
+            state = study(
+                column("t", "x", " ".join(map(str, x))), column("h", "y", " ".join(map(str, y))),
+                fits=(FitState("A", family, options=options),),
+            )  # fmt: skip
+            straight = analyse(state).straight
+            assert straight is not None
+            self.assertEqual((straight.x, straight.y), axes)
+        quadratic = (FitState("A", "polynomial", fixed={"c1": 0.0}),)
+        straight = analyse(replace(state, fits=quadratic)).straight
+        assert straight is not None
+        self.assertEqual((straight.x, straight.x_power, straight.x_title), ("power", 2, "t²"))
+        self.assertIn("straight already", analyse(replace(state, fits=(FitState("A", "line"),))).straight_refusal)
