@@ -207,13 +207,16 @@ def _word_parameter(result: Fit, name: str, unit: str, naming: Naming, level: fl
     )
 
 
-def sample_curve(result: Fit, low: float, high: float, level: float) -> CurveOut:
-    """The curve and its confidence interval over a stretch of the x axis."""
+def sample_curve(result: Fit, low: float, high: float, level: float, growing: bool = False) -> CurveOut:
+    """The curve and its confidence interval over a stretch of the x axis; ``growing``: denser towards zero, for axes
+    that are not drawn evenly."""
     count = SAMPLES.get(result.model.family, SAMPLES["other"])
     if isinstance(result.model, Sinusoid):
         cycles = abs(result.values["angular_frequency"]) / result.model.turn * (high - low)
         count = int(min(max(count, SAMPLES_A_CYCLE * cycles), MOST_SAMPLES))
     x = 2 * np.linspace(low / 2, high / 2, count)  # halved, so that the widest stretch does not overflow
+    if growing and low > 0 and high / low > 2:
+        x = np.geomspace(low, high, max(count, SAMPLES["other"]))
     prediction = result.predict(x, level)
     return CurveOut(
         x=x.tolist(),

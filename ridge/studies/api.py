@@ -277,10 +277,11 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
 
 
 class StretchIn(Schema):
-    """A stretch of the x axis."""
+    """A stretch of the x axis; ``growing``: whether samples are wanted denser towards zero."""
 
     low: FiniteFloat
     high: FiniteFloat
+    growing: bool = False
 
 
 @router.get("/studies/{study_id}/curves", response={200: list[CurveOut | None], 400: Message, 404: Message})
@@ -290,7 +291,10 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
     if not stretch.low < stretch.high:
         return 400, Message(message="The stretch ends before it begins.")
     fitted = fit_all(read_table(state), state.fits)
-    return [sample_curve(one.fit, stretch.low, stretch.high, state.level) if one.fit else None for one in fitted]
+    return [
+        sample_curve(one.fit, stretch.low, stretch.high, state.level, stretch.growing) if one.fit else None
+        for one in fitted
+    ]
 
 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})

@@ -269,13 +269,17 @@ class PointOut(Schema):
     y: float
 
 
+class ThumbnailCurveOut(Schema):
+    letter: str
+    points: list[PointOut]
+
+
 class ThumbnailOut(Schema):
-    """Points and line of a card, scaled to the unit square (y upwards); ``bar`` is the measured range."""
+    """Points and curves of a card, scaled to the unit square (y upwards); ``bar`` is the measured range."""
 
     points: list[PointOut]
     aside: list[PointOut]
-    line: list[PointOut]
-    others: list[list[PointOut]]
+    curves: list[ThumbnailCurveOut]
     bar: StretchOut | None
 
 

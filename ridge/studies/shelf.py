@@ -14,7 +14,7 @@ from ridge.studies.fits import fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
-from ridge.studies.schemas import CardOut, PointOut, StretchOut, ThumbnailOut
+from ridge.studies.schemas import CardOut, PointOut, StretchOut, ThumbnailCurveOut, ThumbnailOut
 from ridge.studies.store import read_state
 
 POINTS_DRAWN = 80
@@ -36,13 +36,13 @@ def _draw(study: Study) -> tuple[str, str, ThumbnailOut]:
     table = read_table(state)
     used = table.count(Status.USED)
     summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
-    fits = [one.fit for one in fit_all(table, state.fits) if one.fit is not None]
-    equation = word_equation(fits[0], table.naming).text if fits else ""
+    fits = [(one.wanted.letter, one.fit) for one in fit_all(table, state.fits) if one.fit is not None]
+    equation = word_equation(fits[0][1], table.naming).text if fits else ""
     return summary, equation, _thumbnail(table, fits)
 
 
-def _thumbnail(table: Table, fits: list[Fit]) -> ThumbnailOut:
-    view = default_view(table, fits[0] if fits else None, [])
+def _thumbnail(table: Table, fits: list[tuple[str, Fit]]) -> ThumbnailOut:
+    view = default_view(table, fits[0][1] if fits else None, [])
 
     def scaled(x: np.ndarray, y: np.ndarray) -> list[PointOut]:
         u = np.clip((x - view.x.low) / (view.x.high - view.x.low), -1, 2)
@@ -57,20 +57,17 @@ def _thumbnail(table: Table, fits: list[Fit]) -> ThumbnailOut:
 
     with np.errstate(all="ignore"):
         if not np.isfinite(view.x.high - view.x.low) or not np.isfinite(view.y.high - view.y.low):
-            return ThumbnailOut(points=[], aside=[], line=[], others=[], bar=None)
+            return ThumbnailOut(points=[], aside=[], curves=[], bar=None)
         places = np.linspace(view.x.low, view.x.high, CURVE_DRAWN)
 
         def drawn(fit: Fit) -> list[PointOut]:
             values = fit.evaluate(places)
             return scaled(places[np.isfinite(values)], values[np.isfinite(values)])
 
-        lines = [drawn(fit) for fit in fits]
+        curves = [ThumbnailCurveOut(letter=letter, points=drawn(fit)) for letter, fit in fits]
         measured = np.array(table.readings.measured_range)
         bar = None
         if np.isfinite(measured).all():
             low, high = (measured - view.x.low) / (view.x.high - view.x.low)
             bar = StretchOut(low=round(float(low), 4), high=round(float(high), 4))
-        return ThumbnailOut(
-            points=thinned(Status.USED), aside=thinned(Status.ASIDE), line=lines[0] if lines else [],
-            others=lines[1:], bar=bar,
-        )  # fmt: skip
+        return ThumbnailOut(points=thinned(Status.USED), aside=thinned(Status.ASIDE), curves=curves, bar=bar)

@@ -130,7 +130,9 @@ class Uncertainties(SimpleTestCase):
 
     def test_from_a_formula(self) -> None:
         state = study(D, Q, calculated("u", "0.1 + Q/100", 5, "y_error"))
-        np.testing.assert_allclose(read_table(state).readings.y_error, [0.12, 0.14, 0.16, 0.18, 0.11])
+        found = read_table(state).readings.y_error
+        assert found is not None
+        np.testing.assert_allclose(found, [0.12, 0.14, 0.16, 0.18, 0.11])
 
 
 class Counts(SimpleTestCase):

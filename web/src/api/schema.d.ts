@@ -1166,6 +1166,12 @@ export interface components {
              */
             join?: boolean;
             /**
+             * Label
+             * @default letter
+             * @enum {string}
+             */
+            label?: "letter" | "equation" | "none";
+            /**
              * Labels
              * @default {}
              */
@@ -1590,9 +1596,14 @@ export interface components {
         };
         /**
          * StretchIn
-         * @description A stretch of the x axis.
+         * @description A stretch of the x axis; ``growing``: whether samples are wanted denser towards zero.
          */
         StretchIn: {
+            /**
+             * Growing
+             * @default false
+             */
+            growing?: boolean;
             /** High */
             high: number;
             /** Low */
@@ -1709,18 +1720,23 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /** ThumbnailCurveOut */
+        ThumbnailCurveOut: {
+            /** Letter */
+            letter: string;
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+        };
         /**
          * ThumbnailOut
-         * @description Points and line of a card, scaled to the unit square (y upwards); ``bar`` is the measured range.
+         * @description Points and curves of a card, scaled to the unit square (y upwards); ``bar`` is the measured range.
          */
         ThumbnailOut: {
             /** Aside */
             aside: components["schemas"]["PointOut"][];
             bar: components["schemas"]["StretchOut"] | null;
-            /** Line */
-            line: components["schemas"]["PointOut"][];
-            /** Others */
-            others: components["schemas"]["PointOut"][][];
+            /** Curves */
+            curves: components["schemas"]["ThumbnailCurveOut"][];
             /** Points */
             points: components["schemas"]["PointOut"][];
         };
@@ -2078,6 +2094,7 @@ export interface operations {
             query: {
                 low: number;
                 high: number;
+                growing?: boolean;
             };
             header?: never;
             path: {

@@ -6,16 +6,18 @@ import { api, messageOf, type Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
 import { Page } from "../page/Page";
 import { Plot } from "../plot/Plot";
-import { PasteDialog } from "../readings/PasteDialog";
+import { takeFile } from "../readings/files";
+import { IncomingTable } from "../readings/IncomingTable";
 import { Readings } from "../readings/Readings";
 import { navigate } from "../route";
 import { QueueContext } from "../study/context";
 import { GestureQueue } from "../study/queue";
-import { resetView, setView, useView } from "../study/view";
+import { type Incoming, resetView, setView, useView } from "../study/view";
 import { KeysDialog } from "./KeysDialog";
 import { Messages } from "./Messages";
 import { TopBar } from "./TopBar";
 import { useBenchKeys } from "./useBenchKeys";
+import { DropSign, useDrop } from "../ui/useDrop";
 import { usePasteAnywhere } from "./usePasteAnywhere";
 import { WidthHandle } from "./WidthHandle";
 
@@ -53,6 +55,8 @@ export function Bench({ id }: { id: string }) {
   );
 }
 
+const take = (incoming: Incoming) => setView({ incoming });
+
 const PANELS = [
   { name: "readings", word: "Readings", icon: Table2 },
   { name: "plot", word: "Plot", icon: ChartLine },
@@ -64,7 +68,8 @@ function OpenBench({ study: first }: { study: Study }) {
   const { study, saving } = useSyncExternalStore(queue.subscribe, queue.read);
   const panel = useView((view) => view.panel);
   const folded = useView((view) => view.pageFolded);
-  const pasted = useView((view) => view.pasted);
+  const incoming = useView((view) => view.incoming);
+  const dropping = useDrop(useCallback((file: File) => void takeFile(file, take), []));
   const [keys, setKeys] = useState(false);
   const [width, setWidth] = useState<number | null>(null);
   useBenchKeys(
@@ -72,7 +77,7 @@ function OpenBench({ study: first }: { study: Study }) {
     useCallback(() => setKeys(true), []),
   );
 
-  usePasteAnywhere();
+  usePasteAnywhere(take);
 
   useEffect(() => resetView, []);
   useEffect(() => {
@@ -127,7 +132,8 @@ function OpenBench({ study: first }: { study: Study }) {
         </nav>
       </div>
       <KeysDialog open={keys} onOpenChange={setKeys} />
-      {pasted !== null && <PasteDialog text={pasted} />}
+      {incoming && <IncomingTable key={incoming.text.length} incoming={incoming} />}
+      {dropping && <DropSign />}
     </QueueContext.Provider>
   );
 }

@@ -5,6 +5,7 @@ import { useQueue, useSnapshot } from "../study/context";
 import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { Mark } from "../ui/Mark";
+import { HistoryMenu } from "./HistoryMenu";
 
 export function TopBar({ onHelp }: { onHelp: () => void }) {
   const queue = useQueue();
@@ -40,6 +41,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
           <Redo2 size={15} /> <span className="max-md:sr-only">Redo</span>
         </button>
       </Hint>
+      <HistoryMenu />
       <a className="bar-button max-sm:hidden" href={`/api/studies/${study.id}/figure.svg${seen}`} download>
         Figure (SVG)
       </a>

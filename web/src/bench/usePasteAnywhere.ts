@@ -1,9 +1,9 @@
 import { useEffect } from "react";
 
-import { setView } from "../study/view";
+import type { Incoming } from "../study/view";
 
 /** A table pasted outside a field is looked through and taken in; fields and cells keep their own pasting. */
-export function usePasteAnywhere() {
+export function usePasteAnywhere(take: (incoming: Incoming) => void) {
   useEffect(() => {
     const onPaste = (event: ClipboardEvent) => {
       const target = event.target;
@@ -11,9 +11,9 @@ export function usePasteAnywhere() {
       const text = event.clipboardData?.getData("text/plain") ?? "";
       if (!text.trim()) return;
       event.preventDefault();
-      setView({ pasted: text });
+      take({ text });
     };
     document.addEventListener("paste", onPaste);
     return () => document.removeEventListener("paste", onPaste);
-  }, []);
+  }, [take]);
 }

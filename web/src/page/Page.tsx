@@ -1,21 +1,20 @@
+import { Plus } from "lucide-react";
+
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
 import { Term } from "../ui/Hint";
 import { Answers } from "./Answers";
-import { Cautions } from "./Cautions";
-import { Equation } from "./Equation";
-import { Parameters } from "./Parameters";
+import { Model } from "./Model";
 import { PrintedReadings } from "./PrintedReadings";
-import { Section } from "./Section";
-import { Statistics } from "./Statistics";
+
+const MOST_FITS = 6;
 
 /** The right side: the account that writes itself and is handed in. */
 export function Page() {
   const study = useStudy();
   const change = useChange();
   const analysis = useAnalysis();
-  const fit = analysis.fits[0];
-  const weighted = study.columns.some((column) => column.role === "y_error" && column.cells.some(Boolean));
+  const weighted = analysis.y_error !== null;
   return (
     <article aria-label="Page" className="paper-open">
       <header className="paper-head">
@@ -36,57 +35,27 @@ export function Page() {
         />
       </header>
       <div className="paper-rest">
-        {fit?.refusal ? (
-          <Section title="Model">
-            <p role="status" className="font-book text-[14.5px] leading-snug">
-              {fit.refusal}
-            </p>
-          </Section>
-        ) : (
-          fit && (
-            <>
-              <Section
-                title={`Model ${fit.letter}, line`}
-                aside={
-                  <span className="numerals text-[12px] text-mute">
-                    <Term word="R²" meaning="Share of the variation that the line accounts for. It says nothing about whether a line is the right model: look at the residuals." />{" "}
-                    <span className="text-ink">{fit.r_squared}</span>
-                    <span className="mx-1.5">·</span>
-                    <Term word="typical miss" meaning="Residual standard deviation s: how far a reading typically lies from the line." /> <span className="text-ink">{fit.typical_miss}</span>
-                  </span>
-                }
-              >
-                <Equation fit={fit} />
-                <Parameters fit={fit} />
-              </Section>
-              <Section title="How well it fits">
-                <p className="font-book text-[14.5px] leading-snug">{fit.how_well}</p>
-                <Statistics fit={fit} />
-              </Section>
-              {fit.cautions && fit.cautions.length > 0 && (
-                <Section title="Cautions">
-                  <Cautions fit={fit} />
-                </Section>
-              )}
-            </>
-          )
-        )}
+        {analysis.fits.map((fit, place) => (
+          <Model key={fit.letter} fit={fit} leading={place === 0} alone={analysis.fits.length === 1} />
+        ))}
+        <div className="no-print mt-3">
+          {analysis.fits.length < MOST_FITS && (
+            <button className="button" onClick={() => change({ kind: "add_fit", family: "polynomial" })}>
+              <Plus size={14} /> Lay another model over the readings
+            </button>
+          )}
+        </div>
         <Answers />
-        {fit && !fit.refusal && (
-          <Section title="Method">
-            <p className="font-book text-[13.5px] leading-snug text-mute">{fit.method}</p>
-            {weighted && (
-              <label className="no-print mt-1.5 flex items-start gap-2 text-[13px]">
-                <input
-                  type="checkbox"
-                  className="mt-1 accent-(--color-pine)"
-                  checked={study.absolute_errors}
-                  onChange={(event) => change({ kind: "edit_study", absolute_errors: event.target.checked })}
-                />
-                The uncertainties are known in absolute terms, not only relative to each other
-              </label>
-            )}
-          </Section>
+        {weighted && (
+          <label className="no-print mt-3 flex items-start gap-2 text-[13px]">
+            <input
+              type="checkbox"
+              className="mt-1 accent-(--color-pine)"
+              checked={study.absolute_errors}
+              onChange={(event) => change({ kind: "edit_study", absolute_errors: event.target.checked })}
+            />
+            The uncertainties are known in absolute terms, not only relative to each other
+          </label>
         )}
         {analysis.before_fit && (
           <p className="mt-3 text-[12.5px] text-mute">

@@ -26,14 +26,14 @@ export function Parameters({ fit }: { fit: Fit }) {
               <Term
                 word={
                   <span className="font-book">
-                    {parameter.name} <i>{parameter.symbol}</i>
+                    {wordOf(parameter.name, parameter.symbol)} <i>{parameter.symbol.replace(/_/, "")}</i>
                   </span>
                 }
                 meaning={<Details parameter={parameter} />}
               />
             </th>
             <td className="py-[3px] text-right whitespace-nowrap">
-              {parameter.name === "intercept" ? <InterceptValue fit={fit} parameter={parameter} /> : <Value parameter={parameter} />}
+              <ParameterValue fit={fit} parameter={parameter} />
             </td>
             <td className="py-[3px] pl-2 font-book text-mute">{parameter.unit}</td>
             <td className="py-[3px] pl-2 text-right text-[12px] text-mute">{parameter.relative}</td>
@@ -59,7 +59,7 @@ function Value({ parameter }: { parameter: Parameter }) {
 function Details({ parameter }: { parameter: Parameter }) {
   return (
     <span className="grid gap-0.5">
-      <span>{parameter.meaning[0]?.toUpperCase() + parameter.meaning.slice(1)}.</span>
+      {parameter.meaning && <span>{parameter.meaning[0]!.toUpperCase() + parameter.meaning.slice(1)}.</span>}
       {parameter.fixed && <span>Kept at this value, not fitted.</span>}
       {parameter.interval && <span className="numerals">{parameter.interval}</span>}
       {parameter.t && (
@@ -72,11 +72,16 @@ function Details({ parameter }: { parameter: Parameter }) {
   );
 }
 
-/** The intercept's value, which opens the choice between fitted and fixed. */
-function InterceptValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) {
+/** The name of a parameter where it is more than its letter. */
+const wordOf = (name: string, symbol: string) => (name === symbol || name.length < 3 ? "" : name.replace(/_/g, " "));
+
+/** A parameter's value, which opens the choice between fitted and fixed. */
+function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) {
   const change = useChange();
   const [open, setOpen] = useState(false);
-  const fixedAt = fit.fixed.intercept;
+  const name = wordOf(parameter.name, parameter.symbol) || parameter.symbol;
+  const fixedAt = fit.fixed[parameter.name];
+  const others = Object.fromEntries(Object.entries(fit.fixed).filter(([key]) => key !== parameter.name));
   const [text, setText] = useState("0");
   const [wrong, setWrong] = useState("");
   const keep = () => {
@@ -86,25 +91,25 @@ function InterceptValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
       return;
     }
     setOpen(false);
-    change({ kind: "set_fit", letter: fit.letter, fixed: { intercept: value } });
+    change({ kind: "set_fit", letter: fit.letter, fixed: { ...others, [parameter.name]: value } });
   };
   return (
     <Popover.Root
       open={open}
       onOpenChange={(next) => {
-        setText(fixedAt === undefined ? "0" : String(fixedAt));
+        setText(fixedAt === undefined ? (parameter.name === "intercept" ? "0" : parameter.full.split(" ")[0]!) : String(fixedAt));
         setWrong("");
         setOpen(next);
       }}
     >
       <Popover.Trigger asChild>
-        <button className="-my-px rounded-sm border border-transparent px-1 hover:border-rule" aria-label={`Intercept ${parameter.value}: fit it or fix it`}>
+        <button className="-my-px rounded-sm border border-transparent px-1 hover:border-rule" aria-label={`${name} ${parameter.value}: fit it or fix it`}>
           {parameter.fixed && <span className="mr-1.5 text-[12px] text-mute">fixed at</span>}
           <Value parameter={parameter} />
         </button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="floating w-64" aria-label="Intercept">
+        <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="floating w-64" aria-label={name}>
           <form
             className="grid gap-2"
             onSubmit={(event) => {
@@ -113,18 +118,18 @@ function InterceptValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
             }}
           >
             <label className="flex items-center justify-between gap-2">
-              Keep the intercept at
+              Keep {name} at
               <input
                 className="field numerals w-24 text-right"
                 inputMode="decimal"
                 value={text}
                 aria-invalid={wrong !== ""}
-                aria-describedby={wrong ? "intercept-wrong" : undefined}
+                aria-describedby={wrong ? "parameter-wrong" : undefined}
                 onChange={(event) => setText(event.target.value)}
               />
             </label>
             {wrong && (
-              <p id="intercept-wrong" role="alert" className="text-[12.5px] text-amber">
+              <p id="parameter-wrong" role="alert" className="text-[12.5px] text-amber">
                 {wrong}
               </p>
             )}
@@ -135,7 +140,7 @@ function InterceptValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
                   className="button"
                   onClick={() => {
                     setOpen(false);
-                    change({ kind: "set_fit", letter: fit.letter, fixed: {} });
+                    change({ kind: "set_fit", letter: fit.letter, fixed: others });
                   }}
                 >
                   Let it be fitted

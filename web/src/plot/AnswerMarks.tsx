@@ -29,8 +29,9 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
   const mark = answer.mark!;
   const px = x(mark.x);
   const py = y(mark.y);
-  const [left, right] = x.range() as [number, number];
-  const [bottom] = y.range() as [number, number];
+  if (!Number.isFinite(px) || !Number.isFinite(py)) return null;
+  const [left, right] = x.range();
+  const [bottom] = y.range();
   const limits =
     answer.direction === "y_at_x"
       ? mark.y_low != null && mark.y_high != null && `M${px} ${y(mark.y_low)}V${y(mark.y_high)}`

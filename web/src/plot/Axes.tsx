@@ -1,7 +1,16 @@
 import type { Analysis } from "../api/client";
-import { MARGIN, type Scale, ticksOf } from "./scales";
+import { MARGIN, minorsOf, type Scale, type Tick, ticksOf } from "./scales";
 
 type Naming = Analysis["naming"];
+
+/** How an axis is divided: typed tick steps, gridlines, hours and minutes. */
+export interface Division {
+  step?: number | null;
+  grid: "none" | "major" | "minor";
+  clock?: boolean;
+  /** The title of a straightened axis. */
+  title?: string;
+}
 
 /** Name, symbol in italics, unit: as an axis says it. */
 function Title({ name, symbol, unit }: { name: string; symbol: string; unit: string }) {
@@ -22,35 +31,51 @@ function Title({ name, symbol, unit }: { name: string; symbol: string; unit: str
   );
 }
 
-export function YAxis({ y, right, naming, residual }: { y: Scale; right: number; naming: Naming; residual?: boolean }) {
-  const [bottom, top] = y.range() as [number, number];
+const within = (ticks: Tick[], [a, b]: [number, number]) => ticks.filter(({ at }) => at >= Math.min(a, b) - 0.5 && at <= Math.max(a, b) + 0.5);
+
+export function YAxis({ y, right, naming, residual, division }: { y: Scale; right: number; naming: Naming; residual?: boolean; division: Division }) {
+  const [bottom, top] = y.range();
   const height = bottom - top;
-  const ticks = ticksOf(y, residual ? 3 : Math.max(2, Math.floor(height / 60)));
+  const ticks = within(residual ? ticksOf(y, 3) : ticksOf(y, Math.max(2, Math.floor(height / 60)), division.step, division.clock), [bottom, top]);
+  const lines = !residual && division.grid !== "none";
+  const minors = residual || division.grid !== "minor" ? [] : minorsOf(y, ticks);
   return (
     <g fontSize="11.5" fill="var(--color-mute)">
-      {ticks.map(({ value, text }) => (
-        <g key={value} transform={`translate(0 ${y(value)})`}>
-          {!residual && <line x1={MARGIN.left} x2={right} stroke="var(--color-rule)" strokeWidth="0.7" />}
+      {minors.map((at) => (
+        <g key={at}>
+          <line x1={MARGIN.left} x2={right} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.4" />
+          <line x1={MARGIN.left - 2.5} x2={MARGIN.left} y1={at} y2={at} stroke="var(--color-edge)" />
+        </g>
+      ))}
+      {ticks.map(({ key, at, text }) => (
+        <g key={key} transform={`translate(0 ${at})`} data-tick={residual ? undefined : text}>
+          {lines && <line x1={MARGIN.left} x2={right} stroke="var(--color-rule)" strokeWidth="0.7" />}
           <line x1={MARGIN.left - 4} x2={MARGIN.left} stroke="var(--color-edge)" />
           <text x={MARGIN.left - 8} dy="0.34em" textAnchor="end">
-            {residual && value > 0 ? `+${text}` : text}
+            {residual && key > 0 ? `+${text}` : text}
           </text>
         </g>
       ))}
       <line x1={MARGIN.left} x2={MARGIN.left} y1={top} y2={bottom} stroke="var(--color-ink)" strokeWidth="1.1" />
       <text transform={`translate(15 ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle" fontSize="12.5" fill="var(--color-ink)">
-        {residual ? (naming.y_unit ? `residual / ${naming.y_unit}` : "residual") : <Title name={naming.y_name} symbol={naming.y} unit={naming.y_unit} />}
+        {residual ? (
+          naming.y_unit ? `residual / ${naming.y_unit}` : "residual"
+        ) : division.title ? (
+          division.title
+        ) : (
+          <Title name={naming.y_name} symbol={naming.y} unit={naming.y_unit} />
+        )}
       </text>
     </g>
   );
 }
 
-export function XAxis({ x, at, naming }: { x: Scale; at: number; naming: Naming }) {
-  const [left, right] = x.range() as [number, number];
+export function XAxis({ x, at, naming, division, ticks }: { x: Scale; at: number; naming: Naming; division: Division; ticks: Tick[] }) {
+  const [left, right] = x.range();
   return (
     <g fontSize="11.5" fill="var(--color-mute)">
-      {ticksOf(x, Math.max(2, Math.floor((right - left) / 70))).map(({ value, text }) => (
-        <g key={value} transform={`translate(${x(value)} ${at})`}>
+      {ticks.map(({ key, at: place, text }) => (
+        <g key={key} transform={`translate(${place} ${at})`} data-tick={text}>
           <line y2="4" stroke="var(--color-edge)" />
           <text y="16" textAnchor="middle">
             {text}
@@ -58,8 +83,25 @@ export function XAxis({ x, at, naming }: { x: Scale; at: number; naming: Naming 
         </g>
       ))}
       <text x={(left + right) / 2} y={at + 36} textAnchor="middle" fontSize="12.5" fill="var(--color-ink)">
-        <Title name={naming.x_name} symbol={naming.x} unit={naming.x_unit} />
+        {division.title ?? <Title name={naming.x_name} symbol={naming.x} unit={division.clock ? "" : naming.x_unit} />}
       </text>
+    </g>
+  );
+}
+
+/** Ticks of the x axis that lie within it. */
+export function xTicks(x: Scale, division: Division): Tick[] {
+  const [left, right] = x.range();
+  return within(ticksOf(x, Math.max(2, Math.floor((right - left) / 70)), division.step, division.clock), [left, right]);
+}
+
+/** Upright gridlines, drawn under everything else in the plot. */
+export function XGrid({ x, top, bottom, division, ticks }: { x: Scale; top: number; bottom: number; division: Division; ticks: Tick[] }) {
+  if (division.grid === "none") return null;
+  return (
+    <g>
+      {division.grid === "minor" && minorsOf(x, ticks).map((at) => <line key={at} x1={at} x2={at} y1={top} y2={bottom} stroke="var(--color-rule)" strokeWidth="0.4" />)}
+      {division.grid === "minor" && ticks.map(({ key, at }) => <line key={key} x1={at} x2={at} y1={top} y2={bottom} stroke="var(--color-rule)" strokeWidth="0.7" />)}
     </g>
   );
 }

@@ -24,15 +24,9 @@ export function CanvasDots({ width, height, groups }: { width: number; height: n
     for (const { x, y, color, radius, hollow } of groups) {
       const paint = getComputedStyle(element).getPropertyValue(color);
       context.fillStyle = context.strokeStyle = paint;
-      // One mark a pixel is all that can be seen: the rest would be drawn over itself.
-      const taken = new Set<number>();
       for (let i = 0; i < x.length; i++) {
         const px = x[i]!;
         const py = y[i]!;
-        if (!(px >= 0 && px <= width && py >= 0 && py <= height)) continue;
-        const cell = Math.round(px) * 8192 + Math.round(py);
-        if (taken.has(cell)) continue;
-        taken.add(cell);
         context.beginPath();
         context.arc(px, py, radius, 0, 6.2832);
         if (hollow) context.stroke();

@@ -1,6 +1,7 @@
 import { area, line } from "d3-shape";
 
 import type { Curve } from "../api/client";
+import { lookOf } from "../fits/looks";
 import type { Scale } from "./scales";
 
 interface Props {
@@ -9,7 +10,10 @@ interface Props {
   y: Scale;
   measured: [number, number];
   letter: string;
-  points: [number, number][];
+  /** Width of the line. */
+  weight: number;
+  /** Only the leading fit shows the band in which its true curve lies. */
+  leading: boolean;
   /** Draw a light edge around the curve, so that it stands out from a cloud of readings. */
   cased: boolean;
 }
@@ -21,36 +25,33 @@ interface Sample {
   high: number | null;
 }
 
-/** The curve: solid where readings support it, dots beyond, with the band in which the true line lies. */
-export function CurveMarks({ curve, x, y, measured, letter, points, cased }: Props) {
+/** The curve: solid (or in its own dash) where readings support it, dots beyond, with the band in which the true line lies. */
+export function CurveMarks({ curve, x, y, measured, letter, weight, leading, cased }: Props) {
   const samples = withEnds(curve, measured);
+  const { color, dash } = lookOf(letter);
+  const shown = (sample: Sample) => Number.isFinite(x(sample.x)) && Number.isFinite(y(sample.y));
   const path = line<Sample>(
     (sample) => x(sample.x),
     (sample) => y(sample.y),
-  );
+  ).defined(shown);
+  const bound = (value: number) => (Number.isFinite(y(value)) ? y(value) : y.range()[0]);
   const band = area<Sample>(
     (sample) => x(sample.x),
-    (sample) => y(sample.low ?? sample.y),
-    (sample) => y(sample.high ?? sample.y),
-  ).defined((sample) => sample.low !== null && sample.high !== null);
+    (sample) => bound(sample.low ?? sample.y),
+    (sample) => bound(sample.high ?? sample.y),
+  ).defined((sample) => sample.low !== null && sample.high !== null && shown(sample));
   const inside = samples.filter((sample) => sample.x >= measured[0] && sample.x <= measured[1]);
   const before = samples.filter((sample) => sample.x <= measured[0]);
   const after = samples.filter((sample) => sample.x >= measured[1]);
-  const label = placeLabel(inside, x, y, points);
-  const dots = { fill: "none", stroke: "var(--color-pine)", strokeWidth: 2.2, strokeDasharray: "0.1 5", strokeLinecap: "round" as const };
+  const dots = { fill: "none", stroke: color, strokeWidth: weight, strokeDasharray: `0.1 ${2.8 + weight}`, strokeLinecap: "round" as const };
   return (
-    <>
-      <path d={band(samples) ?? ""} fill="var(--color-pine)" opacity="0.14" />
+    <g data-fit={letter}>
+      {leading && <path d={band(samples) ?? ""} fill={color} opacity="0.14" />}
       <path data-testid="curve-beyond" d={path(before) ?? ""} {...dots} />
       <path data-testid="curve-beyond" d={path(after) ?? ""} {...dots} />
-      {cased && <path d={path(inside) ?? ""} fill="none" stroke="var(--color-sheet)" strokeWidth="6" />}
-      <path data-testid="curve" d={path(inside) ?? ""} fill="none" stroke="var(--color-pine)" strokeWidth="2.2" />
-      {label && (
-        <text x={label[0]} y={label[1]} fill="var(--color-pine)" fontSize="14" fontWeight="650" textAnchor="middle">
-          {letter}
-        </text>
-      )}
-    </>
+      {cased && <path d={path(inside) ?? ""} fill="none" stroke="var(--color-sheet)" strokeWidth={weight + 4} />}
+      <path data-testid="curve" d={path(inside) ?? ""} fill="none" stroke={color} strokeWidth={weight} strokeDasharray={dash} />
+    </g>
   );
 }
 
@@ -71,24 +72,4 @@ function withEnds(curve: Curve, measured: [number, number]): Sample[] {
     samples.splice(at, 0, { x: end, y: between(left.y, right.y)!, low: between(left.low, right.low), high: between(left.high, right.high) });
   }
   return samples;
-}
-
-/** A place for the letter just above the curve, where the fewest readings are near. */
-function placeLabel(inside: Sample[], x: Scale, y: Scale, points: [number, number][]): [number, number] | null {
-  const [left, right] = x.range() as [number, number];
-  const [bottom, top] = y.range() as [number, number];
-  let best: [number, number] | null = null;
-  let farthest = -1;
-  for (const share of [0.78, 0.6, 0.4, 0.22, 0.9]) {
-    const sample = inside[Math.round(share * (inside.length - 1))];
-    if (!sample) continue;
-    const place: [number, number] = [x(sample.x) - 10, y(sample.y) - 12];
-    if (place[0] < left + 8 || place[0] > right - 8 || place[1] < top + 12 || place[1] > bottom) continue;
-    const nearest = points.slice(0, 400).reduce((least, [px, py]) => Math.min(least, Math.hypot(px - place[0], py - place[1] + 5)), 60);
-    if (nearest > farthest) {
-      farthest = nearest;
-      best = place;
-    }
-  }
-  return best;
 }

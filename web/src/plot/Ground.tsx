@@ -11,15 +11,21 @@ interface Props {
 /** The ground without readings: hatched on both sides of the measured range. */
 export function Ground({ x, top, bottom, measured, hatch }: Props) {
   if (!measured) return null;
-  const [left, right] = x.range() as [number, number];
-  const low = Math.min(Math.max(x(measured[0]), left), right);
-  const high = Math.min(Math.max(x(measured[1]), left), right);
+  const [left, right] = x.range();
+  const [low, high] = ends(x, measured);
   return (
     <>
       <rect x={left} y={top} width={low - left} height={bottom - top} fill={`url(#${hatch})`} />
       <rect x={high} y={top} width={right - high} height={bottom - top} fill={`url(#${hatch})`} />
     </>
   );
+}
+
+/** Both ends of the measured range in pixels, from left to right, held within the axis. */
+function ends(x: Scale, measured: [number, number]): [number, number] {
+  const [left, right] = x.range();
+  const [a, b] = measured.map((end) => (Number.isFinite(x(end)) ? Math.min(Math.max(x(end), left), right) : left)) as [number, number];
+  return a < b ? [a, b] : [b, a];
 }
 
 /** The hatching itself. */
@@ -33,10 +39,9 @@ export function Hatch({ id }: { id: string }) {
 
 /** The measured range: a heavy bar on the x axis. */
 export function MeasuredBar({ x, y, measured }: { x: Scale; y: number; measured: [number, number] | null }) {
-  const [left, right] = x.range() as [number, number];
+  const [left, right] = x.range();
   if (!measured) return <line x1={left} x2={right} y1={y} y2={y} stroke="var(--color-edge)" />;
-  const low = Math.min(Math.max(x(measured[0]), left), right);
-  const high = Math.min(Math.max(x(measured[1]), left), right);
+  const [low, high] = ends(x, measured);
   return (
     <>
       <line x1={left} x2={right} y1={y} y2={y} stroke="var(--color-edge)" />

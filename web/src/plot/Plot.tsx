@@ -1,22 +1,28 @@
-import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 import { type KeyboardEvent, type MouseEvent, useId, useMemo, useRef } from "react";
 
 import { STATUS, useAnalysis, useStudy } from "../study/context";
 import { isLit, litRows, select, setView, useView } from "../study/view";
-import { Hint } from "../ui/Hint";
 import { AnswerMarks } from "./AnswerMarks";
-import { XAxis, YAxis } from "./Axes";
+import { type Division, XAxis, XGrid, xTicks, YAxis } from "./Axes";
 import { CanvasDots } from "./CanvasDots";
+import { CaughtBar } from "./CaughtBar";
+import { CurveLabels } from "./CurveLabels";
 import { CurveMarks } from "./CurveMarks";
+import { equalised, settledView, shapesOf, unplaceable } from "./domains";
 import { EdgeCounts } from "./EdgeCounts";
 import { bringIn, countBeyond } from "./edges";
 import { Ground, Hatch, MeasuredBar } from "./Ground";
+import { JoiningLine } from "./JoiningLine";
+import { PlotBar } from "./PlotBar";
 import { ReadingMarks } from "./ReadingMarks";
-import { drawable, makeScale, MARGIN } from "./scales";
-import { SelectedReading } from "./SelectedReading";
+import { drawable, LINEAR, makeScale, MARGIN } from "./scales";
+import { SeriesLegend } from "./SeriesLegend";
+import { MarkShapeAt } from "./shapes";
 import { Strip } from "./Strip";
-import { useCurve } from "./useCurve";
+import { useCurves } from "./useCurves";
+import { useDots } from "./useDots";
 import { useSize } from "./useSize";
+import { useTool } from "./useTool";
 import { useZoom } from "./useZoom";
 import { wholeView } from "./wholeView";
 
@@ -26,91 +32,75 @@ const FOOT = 48;
 /** From this many readings on they are drawn on a canvas. */
 const MANY = 2000;
 const LIT_AS_MARKS = 200;
+const CLOCKS = ["h:min", "min:s", "h:min:s"];
+const NOBODY = new Set<number>();
 
-/** The lens in the middle: readings, curve and residual strip on one x axis. */
+/** The lens in the middle: readings, curves and residual strip on one x axis. */
 export function Plot() {
   const study = useStudy();
   const analysis = useAnalysis();
   const chosen = useView((view) => view.domain);
   const selection = useView((view) => view.selection);
   const asked = useView((view) => view.asked);
+  const caughtRows = useView((view) => view.caught);
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const { width, height } = useSize(frame);
   const id = useId();
+  const { plot } = study;
 
   const measured: [number, number] | null = useMemo(
     () => (analysis.measured ? [analysis.measured.low, analysis.measured.high] : null),
     [analysis.measured],
   );
-  const whole = useMemo(() => wholeView(analysis.view, measured, asked), [analysis.view, measured, asked]);
-  const domain = chosen ?? whole;
-  const fits = drawable(domain.x) && drawable(domain.y) && drawable([-analysis.view.residual, analysis.view.residual]);
-  const room = width > 120 && height > STRIP + BETWEEN + FOOT + 60;
+  const { straight } = analysis;
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- of the analysis only the straight coordinates count
+  const shapes = useMemo(() => shapesOf(plot, analysis), [plot, straight]);
   const inner = { width: width - MARGIN.left - MARGIN.right, height: height - MARGIN.top - BETWEEN - STRIP - FOOT };
-  const { by, pan } = useZoom(svg, domain, { width, height: height - STRIP - BETWEEN - FOOT }, fits);
-  const curve = useCurve(chosen ?? (asked?.mark ? domain : null));
-
   const right = MARGIN.left + Math.max(inner.width, 1);
   const floor = MARGIN.top + Math.max(inner.height, 1);
+  const whole = useMemo(() => {
+    const settled = settledView(wholeView(analysis.view, measured, asked), plot, shapes, analysis);
+    return plot.equal && shapes.x === LINEAR && shapes.y === LINEAR ? equalised(settled, right - MARGIN.left, floor - MARGIN.top) : settled;
+  }, [analysis, measured, asked, plot, shapes, right, floor]);
+  const domain = chosen ?? whole;
+  const fits = drawable(domain.x, shapes.x) && drawable(domain.y, shapes.y) && drawable([-analysis.view.residual, analysis.view.residual]);
+  const room = width > 120 && height > STRIP + BETWEEN + FOOT + 60;
+  const tool = useView((view) => view.tool);
+  const { by, pan } = useZoom(svg, domain, shapes, { width, height: height - STRIP - BETWEEN - FOOT }, fits, tool === "look");
+  const uneven = shapes.x !== LINEAR;
+  const stray = plot.x_low != null || plot.x_high != null || plot.equal;
+  const curves = useCurves(chosen ?? (asked?.mark || uneven || stray ? domain : null), uneven);
+
   const stripTop = floor + BETWEEN;
-  const x = makeScale(domain.x, [MARGIN.left, right]);
-  const y = makeScale(domain.y, [floor, MARGIN.top]);
-  const residual = makeScale([-analysis.view.residual, analysis.view.residual], [stripTop + STRIP, stripTop]);
+  const x = useMemo(() => makeScale(domain.x, [MARGIN.left, right], shapes.x), [domain.x, right, shapes.x]);
+  const y = useMemo(() => makeScale(domain.y, [floor, MARGIN.top], shapes.y), [domain.y, floor, shapes.y]);
+  const largest = analysis.view.residual;
+  const residual = useMemo(() => makeScale([-largest, largest], [stripTop + STRIP, stripTop]), [largest, stripTop]);
+  const gesture = useTool(analysis, x, y, { left: MARGIN.left, right, top: MARGIN.top, bottom: floor });
   const lit = litRows(selection);
+  const caught = useMemo(() => (caughtRows ? new Set(caughtRows) : NOBODY), [caughtRows]);
+  const assumed = useMemo(() => new Set(study.assumed.map(({ row }) => row)), [study.assumed]);
   const many = analysis.status.length > MANY;
   // Of many readings only a few chosen ones are drawn as marks; the rest, and a large choice, are on the canvas.
   const litAnswers = analysis.unknowns.filter((unknown) => unknown.rows.some((row) => isLit(lit, row))).map((unknown) => unknown.answer.key);
   const litOnCanvas = many && lit !== null && lit[1] - lit[0] >= LIT_AS_MARKS;
   const drawn = many ? (lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : []) : null;
   const beyond = useMemo(() => countBeyond(analysis, domain), [analysis, domain]);
+  const lost = useMemo(() => unplaceable(analysis, shapes), [analysis, shapes]);
   const fit = analysis.fits[0];
+  const dots = useDots({ analysis, x, y, residual, lit: litOnCanvas ? lit : null, caught, on: many && fits });
 
-  const [litFrom, litTo] = lit ?? [-1, -1];
-  const [x0, x1] = domain.x;
-  const [y0, y1] = domain.y;
-  const askedOutside = asked?.mark && (asked.mark.x < x0 || asked.mark.x > x1 || asked.mark.y < y0 || asked.mark.y > y1);
-  const groups = useMemo(() => {
-    if (!many || !fits) return [];
-    const px = makeScale([x0, x1], [MARGIN.left, right]);
-    const py = makeScale([y0, y1], [floor, MARGIN.top]);
-    const pr = makeScale([-analysis.view.residual, analysis.view.residual], [stripTop + STRIP, stripTop]);
-    const from = litOnCanvas ? litFrom : Infinity;
-    const collect = (wanted: (row: number) => boolean, value: (row: number) => number | null | undefined, place: (value: number) => number, top: number, bottom: number) => {
-      const xs: number[] = [];
-      const ys: number[] = [];
-      analysis.status.forEach((own, row) => {
-        const vx = analysis.x[row];
-        const v = value(row);
-        if (!wanted(row) || own === STATUS.problem || vx == null || v == null || vx < x0 || vx > x1) return;
-        const at = place(v);
-        if (at < top || at > bottom) return;
-        xs.push(px(vx));
-        ys.push(at);
-      });
-      return { x: xs, y: ys };
-    };
-    const dots = (wanted: (row: number) => boolean) => collect(wanted, (row) => analysis.y[row], py, MARGIN.top, floor);
-    const strip = (wanted: (row: number) => boolean) => collect(wanted, (row) => fit?.residuals?.[row], pr, stripTop, stripTop + STRIP);
-    const used = (row: number) => analysis.status[row] === STATUS.used;
-    const bright = (row: number) => used(row) && row >= from && row <= litTo;
-    return [
-      { ...dots(used), color: "--color-ink", radius: 1.6 },
-      { ...dots((row) => analysis.status[row] === STATUS.aside), color: "--color-mute", radius: 2.2, hollow: true },
-      { ...dots(bright), color: "--color-lichen", radius: 1.3 },
-      { ...strip(used), color: "--color-pine", radius: 1.3 },
-      { ...strip(bright), color: "--color-lichen", radius: 1 },
-    ];
-  }, [many, fits, x0, x1, y0, y1, right, floor, stripTop, analysis, fit, litOnCanvas, litFrom, litTo]);
-
-  const points = useMemo(() => {
-    if (many || !fits) return [];
-    const px = makeScale([x0, x1], [MARGIN.left, right]);
-    const py = makeScale([y0, y1], [floor, MARGIN.top]);
-    return analysis.x.flatMap((vx, row) => (vx != null && analysis.y[row] != null ? [[px(vx), py(analysis.y[row])] as [number, number]] : []));
-  }, [many, fits, x0, x1, y0, y1, right, floor, analysis]);
+  const askedOutside = asked?.mark && (asked.mark.x < domain.x[0] || asked.mark.x > domain.x[1] || asked.mark.y < domain.y[0] || asked.mark.y > domain.y[1]);
+  const points = many || !fits ? [] : analysis.x.flatMap((vx, row) => (vx != null && analysis.y[row] != null ? [[x(vx), y(analysis.y[row])] as [number, number]] : []));
+  const clock = (role: string) => CLOCKS.includes(study.columns.find((column) => column.role === role)?.unit ?? "");
+  const straightened = plot.straighten ? straight : null;
+  const xDivision: Division = { step: straightened ? null : plot.x_step, grid: plot.grid ?? "major", clock: clock("x"), title: straightened?.x_title };
+  const yDivision: Division = { step: straightened ? null : plot.y_step, grid: plot.grid ?? "major", clock: clock("y"), title: straightened?.y_title };
+  const ticks = fits ? xTicks(x, xDivision) : [];
 
   function chooseNearest(event: MouseEvent<SVGSVGElement>) {
+    if (gesture.tool !== "look") return;
     const box = event.currentTarget.getBoundingClientRect();
     const mx = event.clientX - box.left;
     const my = event.clientY - box.top;
@@ -133,6 +123,8 @@ export function Plot() {
   }
 
   function onKeyDown(event: KeyboardEvent) {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (gesture.onKeyDown(event)) return event.preventDefault();
     const steps: Record<string, () => void> = {
       "+": () => by(1.3),
       "=": () => by(1.3),
@@ -143,32 +135,18 @@ export function Plot() {
       ArrowUp: () => pan(0, 40),
       ArrowDown: () => pan(0, -40),
     };
-    const step = event.ctrlKey || event.metaKey || event.altKey ? undefined : steps[event.key];
+    const step = steps[event.key];
     if (!step) return;
     event.preventDefault();
     step();
   }
 
-  const used = analysis.status.filter((status) => status === STATUS.used).length;
-  const label = fit && !fit.refusal ? `Plot of ${used} readings with the line ${fit.equation_text}, and their residuals below` : `Plot of ${used} readings`;
+  const used = analysis.status.reduce((count, status) => count + (status === STATUS.used ? 1 : 0), 0);
+  const label = fit && !fit.refusal ? `Plot of ${used} readings with the ${fit.name} ${fit.equation_text}, and their residuals below` : `Plot of ${used} readings`;
+  const cursor = { look: "cursor-crosshair", box: "cursor-zoom-in", region: "cursor-cell", shift: "cursor-grab", add: "cursor-copy" }[gesture.tool];
   return (
     <section aria-label="Plot" className="flex h-full min-h-0 flex-col gap-2">
-      <div className="no-print flex min-h-[28px] items-center gap-1">
-        <SelectedReading />
-        <Hint text="Zoom in (+)">
-          <button className="icon-button" aria-label="Zoom in" onClick={() => by(1.4)}>
-            <ZoomIn size={16} />
-          </button>
-        </Hint>
-        <Hint text="Zoom out (−)">
-          <button className="icon-button" aria-label="Zoom out" onClick={() => by(1 / 1.4)}>
-            <ZoomOut size={16} />
-          </button>
-        </Hint>
-        <button className="button" disabled={chosen === null} onClick={() => setView({ domain: null })}>
-          <Maximize size={14} /> All readings
-        </button>
-      </div>
+      <PlotBar onZoom={by} />
       <div ref={frame} className="relative min-h-0 grow border border-rule bg-sheet print:h-auto print:border-0">
         {!fits && (
           <p role="status" className="absolute inset-0 grid place-content-center p-8 text-center text-mute">
@@ -177,7 +155,7 @@ export function Plot() {
         )}
         {fits && room && (
           <>
-            {many && <CanvasDots width={width} height={height} groups={groups} />}
+            {many && <CanvasDots width={width} height={height} groups={dots} />}
             <svg
               ref={svg}
               viewBox={`0 0 ${width} ${height}`}
@@ -189,32 +167,64 @@ export function Plot() {
               tabIndex={0}
               onClick={chooseNearest}
               onKeyDown={onKeyDown}
-              className="absolute inset-0 block cursor-crosshair touch-none select-none print:static"
+              onKeyUp={gesture.onKeyUp}
+              onPointerDown={gesture.onPointerDown}
+              onPointerMove={gesture.onPointerMove}
+              onPointerUp={gesture.onPointerUp}
+              onPointerCancel={gesture.onPointerCancel}
+              className={`absolute inset-0 block touch-none select-none print:static ${cursor}`}
             >
               <defs>
                 <Hatch id={`${id}hatch`} />
                 <clipPath id={`${id}plot`}>
-                  <rect x={MARGIN.left} y={MARGIN.top - 4} width={inner.width} height={inner.height + 4} />
+                  <rect x={MARGIN.left} y={MARGIN.top - 4} width={right - MARGIN.left} height={floor - MARGIN.top + 4} />
                 </clipPath>
                 <clipPath id={`${id}strip`}>
-                  <rect x={MARGIN.left} y={stripTop - 6} width={inner.width} height={STRIP + 12} />
+                  <rect x={MARGIN.left} y={stripTop - 6} width={right - MARGIN.left} height={STRIP + 12} />
                 </clipPath>
               </defs>
               <Ground x={x} top={MARGIN.top} bottom={floor} measured={measured} hatch={`${id}hatch`} />
-              <YAxis y={y} right={right} naming={analysis.naming} />
+              <XGrid x={x} top={MARGIN.top} bottom={floor} division={xDivision} ticks={ticks} />
+              <YAxis y={y} right={right} naming={analysis.naming} division={yDivision} />
               <g clipPath={`url(#${id}plot)`}>
-                {curve && measured && fit && (
-                  <CurveMarks curve={curve} x={x} y={y} measured={measured} letter={fit.letter} points={points} cased={many} />
-                )}
-                <ReadingMarks analysis={analysis} x={x} y={y} lit={lit} only={drawn} />
+                {plot.join && !many && <JoiningLine analysis={analysis} x={x} y={y} />}
+                {analysis.fits
+                  .map((one, place) => ({ one, place, curve: curves[place] }))
+                  .reverse()
+                  .map(({ one, place, curve }) => {
+                    const own: [number, number] | null = one.measured ? [one.measured.low, one.measured.high] : measured;
+                    return curve && own && <CurveMarks key={one.letter} curve={curve} x={x} y={y} measured={own} letter={one.letter} weight={plot.line ?? 2.2} leading={place === 0} cased={many} />;
+                  })}
+                <ReadingMarks analysis={analysis} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={drawn} />
                 <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
+                {gesture.held && (
+                  <MarkShapeAt shape="circle" x={x(gesture.held.x)} y={y(gesture.held.y)} r={(plot.size ?? 4.5) + 4} fill="none" stroke="var(--color-ink)" strokeWidth="1.4" data-testid="in-hand" />
+                )}
+                <CurveLabels fits={analysis.fits} curves={curves} plot={plot} x={x} y={y} points={points} />
+                <SeriesLegend analysis={analysis} plot={plot} right={right} top={MARGIN.top} />
               </g>
               <MeasuredBar x={x} y={floor} measured={measured} />
               <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} only={drawn} />
-              <XAxis x={x} at={stripTop + STRIP} naming={analysis.naming} />
+              <XAxis x={x} at={stripTop + STRIP} naming={analysis.naming} division={xDivision} ticks={ticks} />
+              {gesture.box && (
+                <rect
+                  data-testid="box"
+                  x={Math.min(gesture.box.x0, gesture.box.x1)}
+                  y={Math.min(gesture.box.y0, gesture.box.y1)}
+                  width={Math.abs(gesture.box.x1 - gesture.box.x0)}
+                  height={Math.abs(gesture.box.y1 - gesture.box.y0)}
+                  fill="var(--color-lichen)"
+                  fillOpacity="0.25"
+                  stroke="var(--color-ink)"
+                  strokeDasharray="4 3"
+                />
+              )}
             </svg>
-            {askedOutside && (
-              <p className="no-print absolute right-4 bottom-[188px] rounded bg-amber-well px-2 py-0.5 text-[12px] text-amber">The answer lies outside the view</p>
+            <CaughtBar />
+            {(askedOutside || lost.length > 0) && (
+              <p role="status" className="no-print absolute right-4 bottom-[188px] rounded bg-amber-well px-2 py-0.5 text-[12px] text-amber">
+                {askedOutside ? "The answer lies outside the view" : `${lost.length === 1 ? "One reading has" : `${lost.length} readings have`} no place on these axes: row ${lost.slice(0, 4).map((row) => row + 1).join(", ")}${lost.length > 4 ? ", …" : ""}`}
+              </p>
             )}
             <EdgeCounts beyond={beyond} onBringIn={(edge) => setView({ domain: bringIn(analysis, domain, edge) })} />
           </>

@@ -1,53 +1,55 @@
 import type { ReactElement } from "react";
 
-import type { Analysis } from "../api/client";
+import type { Analysis, PlotSettings } from "../api/client";
 import { STATUS } from "../study/context";
 import { isLit } from "../study/view";
+import { MarkShapeAt, shapeOf } from "./shapes";
 import type { Scale } from "./scales";
 
 interface Props {
   analysis: Analysis;
+  plot: PlotSettings;
   x: Scale;
   y: Scale;
   lit: [number, number] | null;
+  /** Rows that a region has caught. */
+  caught: Set<number>;
+  assumed: Set<number>;
   /** Rows to draw; null: all of them. */
   only: number[] | null;
 }
 
-/** The readings: filled when in use, hollow when set aside, ringed in lichen when chosen; error bars where given. */
-export function ReadingMarks({ analysis, x, y, lit, only }: Props) {
+/** The readings: filled when in use, hollow when set aside, crossed when assumed, ringed in lichen when chosen; error bars where given. */
+export function ReadingMarks({ analysis, plot, x, y, lit, caught, assumed, only }: Props) {
   const marks: ReactElement[] = [];
   const bright: ReactElement[] = [];
   const rows = only ?? analysis.status.map((_, row) => row);
+  const size = plot.size ?? 4.5;
   for (const row of rows) {
     const status = analysis.status[row];
     const vx = analysis.x[row];
     const vy = analysis.y[row];
     if ((status !== STATUS.used && status !== STATUS.aside) || vx == null || vy == null) continue;
-    const chosen = isLit(lit, row);
-    const error = analysis.y_error?.[row];
     const px = x(vx);
     const py = y(vy);
+    if (!Number.isFinite(px) || !Number.isFinite(py)) continue;
+    const chosen = isLit(lit, row) || caught.has(row);
     const hollow = status === STATUS.aside;
+    const supposed = assumed.has(row);
     (chosen ? bright : marks).push(
-      <g key={row} data-row={row + 1} data-status={hollow ? "aside" : "used"}>
-        {error != null && error > 0 && (
-          <path
-            d={`M${px} ${y(vy - error)}V${y(vy + error)}M${px - 3} ${y(vy - error)}h6M${px - 3} ${y(vy + error)}h6`}
-            stroke="var(--color-ink)"
-            fill="none"
-            strokeWidth="1"
-          />
-        )}
-        <circle
-          cx={px}
-          cy={py}
-          r={chosen ? 6.5 : 4.5}
-          fill={chosen ? "var(--color-lichen)" : hollow ? "var(--color-sheet)" : "var(--color-ink)"}
-          stroke={chosen || hollow ? "var(--color-ink)" : "var(--color-sheet)"}
-          strokeWidth={chosen ? 1.8 : hollow ? 1.5 : 1}
-          strokeDasharray={chosen && hollow ? "2.5 2" : undefined}
+      <g key={row} data-row={row + 1} data-status={hollow ? "aside" : supposed ? "assumed" : "used"}>
+        <ErrorBars at={[px, py]} x={bar(x, vx, analysis.x_error?.[row])} y={bar(y, vy, analysis.y_error?.[row])} />
+        <MarkShapeAt
+          shape={shapeOf(plot.shape ?? "circle", analysis.series_of?.[row] ?? 0)}
+          x={px}
+          y={py}
+          r={chosen ? size + 2 : size}
+          fill={chosen ? "var(--color-lichen)" : hollow || supposed ? "var(--color-sheet)" : "var(--color-ink)"}
+          stroke={chosen || hollow || supposed ? "var(--color-ink)" : "var(--color-sheet)"}
+          strokeWidth={chosen ? 1.8 : hollow || supposed ? 1.5 : 1}
+          strokeDasharray={(chosen && hollow) || supposed ? "2.5 2" : undefined}
         />
+        {supposed && <path d={`M${px - size * 0.6} ${py}h${size * 1.2}M${px} ${py - size * 0.6}v${size * 1.2}`} stroke="var(--color-ink)" strokeWidth="1.2" />}
       </g>,
     );
   }
@@ -57,4 +59,19 @@ export function ReadingMarks({ analysis, x, y, lit, only }: Props) {
       {bright}
     </>
   );
+}
+
+/** Both ends of an uncertainty in pixels; an end that has no place on the axis lies far outside. */
+function bar(scale: Scale, value: number, error: number | null | undefined): [number, number] | null {
+  if (error == null || !(error > 0)) return null;
+  const [from, to] = [scale(value - error), scale(value + error)];
+  const [start] = scale.range();
+  return [Number.isFinite(from) ? from : start, Number.isFinite(to) ? to : start];
+}
+
+function ErrorBars({ at: [px, py], x, y }: { at: [number, number]; x: [number, number] | null; y: [number, number] | null }) {
+  if (!x && !y) return null;
+  const upright = y ? `M${px} ${y[0]}V${y[1]}M${px - 3} ${y[0]}h6M${px - 3} ${y[1]}h6` : "";
+  const level = x ? `M${x[0]} ${py}H${x[1]}M${x[0]} ${py - 3}v6M${x[1]} ${py - 3}v6` : "";
+  return <path d={upright + level} stroke="var(--color-ink)" fill="none" strokeWidth="1" />;
 }

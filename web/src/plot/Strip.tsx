@@ -1,6 +1,7 @@
 import type { Analysis } from "../api/client";
 import { STATUS } from "../study/context";
 import { isLit } from "../study/view";
+import { lookOf } from "../fits/looks";
 import { YAxis } from "./Axes";
 import { Ground } from "./Ground";
 import type { Scale } from "./scales";
@@ -20,8 +21,9 @@ interface Props {
 /** The residuals on the same x axis, with a band of one s to either side of zero. */
 export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Props) {
   const fit = analysis.fits[0];
-  const [left, right] = x.range() as [number, number];
-  const [bottom, top] = y.range() as [number, number];
+  const color = lookOf(fit?.letter ?? "A").color;
+  const [left, right] = x.range();
+  const [bottom, top] = y.range();
   const s = fit?.deviation ?? 0;
   const stems = [];
   const residuals = fit?.residuals ?? [];
@@ -32,16 +34,17 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     if (residual == null || vx == null || (status !== STATUS.used && status !== STATUS.aside)) continue;
     const hollow = status === STATUS.aside;
     const bright = isLit(lit, row);
+    if (!Number.isFinite(x(vx))) continue;
     const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
     stems.push(
       <g key={row} data-row={row + 1}>
-        <line x1={x(vx)} x2={x(vx)} y1={y(0)} y2={py} stroke="var(--color-pine)" strokeWidth={bright ? 3 : 1.3} strokeDasharray={hollow ? "2 2" : undefined} />
+        <line x1={x(vx)} x2={x(vx)} y1={y(0)} y2={py} stroke={color} strokeWidth={bright ? 3 : 1.3} strokeDasharray={hollow ? "2 2" : undefined} />
         <circle
           cx={x(vx)}
           cy={py}
           r={bright ? 5 : 3.4}
-          fill={bright ? "var(--color-lichen)" : hollow ? "var(--color-sheet)" : "var(--color-pine)"}
-          stroke={bright ? "var(--color-ink)" : hollow ? "var(--color-pine)" : "none"}
+          fill={bright ? "var(--color-lichen)" : hollow ? "var(--color-sheet)" : color}
+          stroke={bright ? "var(--color-ink)" : hollow ? color : "none"}
         />
       </g>,
     );
@@ -50,11 +53,11 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     <g data-testid="strip">
       <Ground x={x} top={top} bottom={bottom} measured={measured} hatch={hatch} />
       <g clipPath={`url(#${clip})`}>
-        {s > 0 && <rect x={left} width={right - left} y={y(s)} height={y(-s) - y(s)} fill="var(--color-pine)" opacity="0.1" />}
-        <line x1={left} x2={right} y1={y(0)} y2={y(0)} stroke="var(--color-pine)" strokeWidth="1.3" />
+        {s > 0 && <rect x={left} width={right - left} y={y(s)} height={y(-s) - y(s)} fill={color} opacity="0.1" />}
+        <line x1={left} x2={right} y1={y(0)} y2={y(0)} stroke={color} strokeWidth="1.3" />
         {stems}
       </g>
-      <YAxis y={y} right={right} naming={analysis.naming} residual />
+      <YAxis y={y} right={right} naming={analysis.naming} residual division={{ grid: "none" }} />
     </g>
   );
 }

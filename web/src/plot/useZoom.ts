@@ -3,19 +3,23 @@ import { zoom, zoomIdentity, type ZoomBehavior } from "d3-zoom";
 import { type RefObject, useEffect, useRef } from "react";
 
 import { type Domain, setView, useView } from "../study/view";
-import { makeScale } from "./scales";
+import type { Shapes } from "./domains";
+import { makeScale, moved } from "./scales";
 
 /**
  * Wheel, drag and pinch on the plot. The gestures are d3-zoom's; what they give is kept as a domain, so that
  * the view can also be set from elsewhere (back to all readings, bring in what lies beyond an edge).
+ * `dragging`: whether a drag moves the view, rather than doing what the tool in hand does.
  */
-export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, area: { width: number; height: number }, enabled: boolean) {
+export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, shapes: Shapes, area: { width: number; height: number }, enabled: boolean, dragging: boolean) {
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
   const base = useRef(shown);
+  const how = useRef(shapes);
   const emitted = useRef<Domain | null>(null);
   const domain = useView((view) => view.domain);
 
   useEffect(() => {
+    how.current = shapes;
     const element = target.current;
     if (!element) return;
     if (domain === null || domain !== emitted.current) {
@@ -23,19 +27,26 @@ export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, 
       emitted.current = null;
       select(element).property("__zoom", zoomIdentity);
     }
-  }, [domain, shown, target]);
+  }, [domain, shown, shapes, target]);
 
   useEffect(() => {
     const element = target.current;
     if (!element || !enabled || !area.width) return;
     const zooming = zoom<SVGSVGElement, unknown>()
       .scaleExtent([1e-3, 1e6])
+      .filter((event: Event) => {
+        if (event.target instanceof Element && event.target.closest("[data-handle]")) return false;
+        if (event.type === "wheel") return true;
+        const fingers = "touches" in event ? (event as TouchEvent).touches.length : 1;
+        return (dragging || fingers > 1) && !(event as MouseEvent).button;
+      })
       .on("zoom", ({ transform, sourceEvent }) => {
         if (transform === zoomIdentity && !sourceEvent) return;
         const next: Domain = {
-          x: transform.rescaleX(makeScale(base.current.x, [0, area.width])).domain() as [number, number],
-          y: transform.rescaleY(makeScale(base.current.y, [area.height, 0])).domain() as [number, number],
+          x: moved(makeScale(base.current.x, [0, area.width], how.current.x), (pixel) => transform.invertX(pixel)),
+          y: moved(makeScale(base.current.y, [area.height, 0], how.current.y), (pixel) => transform.invertY(pixel)),
         };
+        if (![...next.x, ...next.y].every(Number.isFinite)) return;
         emitted.current = next;
         setView({ domain: next });
       });
@@ -45,7 +56,7 @@ export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, 
     return () => {
       selection.on(".zoom", null);
     };
-  }, [area.width, area.height, enabled, target]);
+  }, [area.width, area.height, enabled, dragging, target]);
 
   const by = (factor: number) => {
     if (target.current && behaviour.current) behaviour.current.scaleBy(select(target.current), factor);

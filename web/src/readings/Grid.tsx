@@ -38,6 +38,7 @@ export function Grid({ grid }: { grid: GridControl }) {
   }, [activeRow, chosen, virtual]);
 
   const reasons = useMemo(() => new Map(study.aside.map(({ row, reason }) => [row, reason])), [study.aside]);
+  const assumed = useMemo(() => new Map(study.assumed.map(({ row, reason }) => [row, reason])), [study.assumed]);
   const problems = useMemo(() => new Map(analysis.problems.map((problem) => [problem.row, problem])), [analysis.problems]);
   const unknowns = useMemo(
     () => new Map(analysis.unknowns.flatMap((unknown) => unknown.rows.map((row) => [row, unknown.short] as const))),
@@ -88,6 +89,8 @@ export function Grid({ grid }: { grid: GridControl }) {
             problemColumn={problems.has(row) ? columns.findIndex((column) => column.key === problems.get(row)!.column) : -1}
             problem={problems.get(row)?.message ?? ""}
             aside={reasons.get(row)}
+            assumed={assumed.get(row)}
+            calculated={columns.map((column) => (column.formula ? "1" : "0")).join("")}
             unknown={unknowns.get(row) ?? ""}
             share={residualShare(fit?.residuals?.[row], largest)}
             lit={isLit(lit, row)}
@@ -121,6 +124,9 @@ interface RowProps {
   problemColumn: number;
   problem: string;
   aside: string | undefined;
+  assumed: string | undefined;
+  /** A 1 for every column that is calculated. */
+  calculated: string;
   unknown: string;
   share: number | null;
   lit: boolean;
@@ -152,7 +158,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
     >
       <span
         role="rowheader"
-        title={set ? `Set aside${aside ? `: ${aside}` : ""}` : props.problem || undefined}
+        title={set ? `Set aside${aside ? `: ${aside}` : ""}` : props.problem || (props.assumed !== undefined ? `Assumed${props.assumed ? `: ${props.assumed}` : ""}` : undefined)}
         onPointerDown={(event) => {
           event.preventDefault();
           latest.current.finish(true);
@@ -161,6 +167,11 @@ const GridRow = memo(function GridRow(props: RowProps) {
         className={`flex cursor-default items-center justify-end gap-1 pr-1.5 text-[11px] text-mute ${lit ? "" : "bg-well"}`}
       >
         {set && <span aria-label="set aside" role="img" className="size-2 rounded-full border border-ink bg-sheet" />}
+        {props.assumed !== undefined && (
+          <span aria-label="assumed" role="img" className="font-semibold">
+            +
+          </span>
+        )}
         {props.problem && (
           <span aria-label="left out" role="img" className="font-semibold text-amber">
             !
@@ -173,7 +184,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
         const wrong = col === props.problemColumn;
         const inBlock = col >= props.litFrom && col <= props.litTo;
         const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : text;
-        const tone = wrong ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : "";
+        const tone = wrong ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : props.calculated[col] === "1" ? "italic" : "";
         return (
           <span
             key={col}
@@ -208,6 +219,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
                 autoComplete="off"
                 spellCheck={false}
                 maxLength={200}
+                readOnly={props.calculated[col] === "1"}
                 onChange={(event) => latest.current.type(event.target.value)}
                 onKeyDown={(event) => latest.current.onKeyDown(event)}
                 onBlur={() => latest.current.finish(true)}

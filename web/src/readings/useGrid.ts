@@ -99,15 +99,16 @@ export function useGrid() {
   }
 
   function clear() {
-    const block = selectedBlock();
-    if (!block.flat().some(Boolean)) return;
-    const place = { row: (litRows(selection) ?? [active.row])[0], col: selection ? litColumns(selection)[0] : active.col };
-    queue.change({ kind: "set_cells", row: place.row, column: place.col, block: block.map((line) => line.map(() => "")) });
+    const chosen = selection ? litColumns(selection) : ([active.col, active.col] as const);
+    const [first, last] = [columns.findIndex((column, col) => col >= chosen[0] && !column.formula), chosen[1]];
+    const block = selectedBlock().map((line) => line.slice(Math.max(0, first - chosen[0])));
+    if (first < 0 || first > last || !block.flat().some(Boolean)) return;
+    queue.change({ kind: "set_cells", row: (litRows(selection) ?? [active.row])[0], column: first, block: block.map((line) => line.map(() => "")) });
   }
 
   function paste(text: string) {
     if (!isPlain(text)) {
-      setView({ pasted: text });
+      setView({ incoming: { text } });
       return;
     }
     const block = textToBlock(text);
@@ -138,15 +139,16 @@ export function useGrid() {
     queue.change({ kind: "insert_rows", at: lit[0], count: lit[1] - lit[0] + 1 });
   }
 
-  function mark(reason: string | null) {
+  /** Set the chosen rows aside or mark them as assumed, with a reason; null takes the mark away. */
+  function mark(kind: "mark_rows" | "assume_rows", reason: string | null) {
     const chosen = existingRows();
-    if (chosen.length) queue.change({ kind: "mark_rows", marks: chosen.map((row) => ({ row, reason })) });
+    if (chosen.length) queue.change({ kind, marks: chosen.map((row) => ({ row, reason })) });
   }
 
   /** Set the chosen rows aside, or take them back where all of them are. */
   function toggleAside() {
     const aside = new Set(study.aside.map(({ row }) => row));
-    mark(existingRows().every((row) => aside.has(row)) ? null : "");
+    mark("mark_rows", existingRows().every((row) => aside.has(row)) ? null : "");
   }
 
   function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {

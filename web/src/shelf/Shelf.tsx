@@ -1,8 +1,14 @@
-import { ArrowUpRight, Plus, Undo2 } from "lucide-react";
-import { useEffect } from "react";
+import { ArrowUpRight, FileUp, Plus, Search, Undo2 } from "lucide-react";
+import { useCallback, useEffect, useRef, useState } from "react";
 
 import type { Card, Sample } from "../api/client";
+import { takeFile, TYPES } from "../readings/files";
+import { TableDialog } from "../readings/TableDialog";
+import type { Incoming } from "../study/view";
+import { usePasteAnywhere } from "../bench/usePasteAnywhere";
 import { Mark } from "../ui/Mark";
+import { DropSign, useDrop } from "../ui/useDrop";
+import { chosenCards, ORDERS, type Order } from "./order";
 import { StudyCard } from "./StudyCard";
 import { useShelf } from "./useShelf";
 
@@ -11,18 +17,69 @@ export function Shelf() {
   useEffect(() => {
     document.title = "Shelf · Ridge";
   }, []);
+  const [incoming, setIncoming] = useState<Incoming | null>(null);
+  const [wanted, setWanted] = useState("");
+  const [order, setOrder] = useState<Order>("changed");
+  const file = useRef<HTMLInputElement>(null);
+  const dropping = useDrop(useCallback((dropped: File) => void takeFile(dropped, setIncoming), []));
+  usePasteAnywhere(setIncoming);
   const data = shelf.data;
+  const cards = data ? chosenCards(data.cards, wanted, order) : [];
   const start = () => create.mutate({});
   return (
     <div className="flex min-h-full flex-col">
       <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar">
         <Mark />
-        <button className="button-main" onClick={start} disabled={create.isPending}>
-          <Plus size={15} /> New study
-        </button>
+        <span className="flex items-center gap-2">
+          <input
+            ref={file}
+            type="file"
+            accept={TYPES}
+            className="sr-only"
+            aria-label="A file of readings"
+            tabIndex={-1}
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              event.target.value = "";
+              if (chosen) void takeFile(chosen, setIncoming);
+            }}
+          />
+          <button className="bar-button" onClick={() => file.current?.click()}>
+            <FileUp size={15} /> From a file
+          </button>
+          <button className="button-main" onClick={start} disabled={create.isPending}>
+            <Plus size={15} /> New study
+          </button>
+        </span>
       </header>
       <main className="mx-auto w-full max-w-[1180px] grow px-5 pt-7 pb-16">
-        <h1 className="font-book text-[26px] font-semibold">Shelf</h1>
+        <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
+          <h1 className="font-book text-[26px] font-semibold">Shelf</h1>
+          {data && data.cards.length > 1 && (
+            <div role="search" aria-label="Studies" className="flex flex-wrap items-center gap-2">
+              <label className="relative">
+                <span className="sr-only">Find a study</span>
+                <Search size={14} className="absolute top-2 left-2 text-mute" />
+                <input className="field w-56 pl-7" type="search" placeholder="title, question or equation" value={wanted} onChange={(event) => setWanted(event.target.value)} />
+              </label>
+              <label className="flex items-center gap-1.5 text-[13px] text-mute">
+                in order of
+                <select className="field" aria-label="Order of the studies" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
+                  {Object.entries(ORDERS).map(([name, word]) => (
+                    <option key={name} value={name}>
+                      {word}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </div>
+          )}
+        </div>
+        {data && wanted.trim() && !cards.length && (
+          <p role="status" className="mt-4 text-mute">
+            No study has “{wanted.trim()}” in its title, question or equation.
+          </p>
+        )}
         {shelf.isError && (
           <p role="alert" className="mt-4 flex items-center gap-3 rounded-(--radius) bg-amber-well px-4 py-3 text-amber">
             The shelf could not be loaded: {shelf.error.message}
@@ -35,7 +92,7 @@ export function Shelf() {
           <section className="mt-4 border border-rule bg-sheet p-6">
             <h2 className="font-book text-lg font-semibold">Nothing here yet</h2>
             <p className="mt-1 max-w-prose text-mute">
-              A study holds your readings, the line through them, and the answers you take from it. Everything is saved as you make it; no account is
+              A study holds your readings, the curves through them, and the answers you take from it. Everything is saved as you make it; no account is
               needed.
             </p>
             <button className="button-main mt-4" onClick={start} disabled={create.isPending}>
@@ -45,7 +102,7 @@ export function Shelf() {
         )}
         {data && data.cards.length > 0 && (
           <ul aria-label="Studies" className="mt-4 grid gap-4 [grid-template-columns:repeat(auto-fill,minmax(248px,1fr))]">
-            {data.cards.map((card) => (
+            {cards.map((card) => (
               <StudyCard
                 key={card.id}
                 card={card}
@@ -59,6 +116,20 @@ export function Shelf() {
         {data && <Samples samples={data.samples} onOpen={(sample) => create.mutate({ sample })} />}
         {data && data.bin.length > 0 && <Bin cards={data.bin} onRestore={(card) => restore.mutate(card)} />}
       </main>
+      {dropping && <DropSign />}
+      {incoming && (
+        <TableDialog
+          key={incoming.text.length}
+          incoming={incoming}
+          filled={false}
+          many
+          onClose={() => setIncoming(null)}
+          onTake={(table, apart) => {
+            const title = (incoming.name ?? "New study").replace(/\.\w{1,5}$/, "").slice(0, 200);
+            create.mutate({ title, table, apart }, { onSuccess: () => setIncoming(null) });
+          }}
+        />
+      )}
     </div>
   );
 }

@@ -1,14 +1,14 @@
 import type { Card } from "../api/client";
+import { lookOf } from "../fits/looks";
 
 const WIDTH = 240;
 const HEIGHT = 118;
 const FLOOR = 108;
 
-/** A study in small: its readings, its line, the heavy bar of the measured range, hatching beyond. */
+/** A study in small: its readings, its curves, the heavy bar of the measured range, hatching beyond. */
 export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string }) {
   const x = (u: number) => u * WIDTH;
   const y = (v: number) => FLOOR - v * (FLOOR - 6);
-  const [start, end] = plot.line;
   const bar = plot.bar;
   const hatch = `hatch-${id}`;
   return (
@@ -20,6 +20,9 @@ export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string })
         <clipPath id={`clip-${id}`}>
           <rect width={WIDTH} height={FLOOR} />
         </clipPath>
+        <clipPath id={`inside-${id}`}>
+          <rect x={x(bar?.low ?? 0)} width={Math.max(0, x((bar?.high ?? 1) - (bar?.low ?? 0)))} height={FLOOR} />
+        </clipPath>
       </defs>
       {bar && (
         <>
@@ -29,7 +32,16 @@ export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string })
       )}
       <line x1={0} x2={WIDTH} y1={FLOOR} y2={FLOOR} stroke="var(--color-edge)" />
       <g clipPath={`url(#clip-${id})`}>
-        {start && end && bar && <Line from={[x(start.x), y(start.y)]} to={[x(end.x), y(end.y)]} low={x(bar.low)} high={x(bar.high)} />}
+        {[...plot.curves].reverse().map(({ letter, points }) => {
+          const path = points.map(({ x: u, y: v }, i) => `${i ? "L" : "M"}${x(u).toFixed(1)} ${y(v).toFixed(1)}`).join("");
+          const { color } = lookOf(letter);
+          return (
+            <g key={letter} fill="none" stroke={color} strokeWidth={1.8}>
+              <path d={path} strokeDasharray="0.1 3.6" strokeLinecap="round" />
+              <path d={path} clipPath={`url(#inside-${id})`} />
+            </g>
+          );
+        })}
         {plot.points.map(({ x: u, y: v }, i) => (
           <circle key={i} cx={x(u)} cy={y(v)} r={plot.points.length > 40 ? 1.6 : 2.6} fill="var(--color-ink)" />
         ))}
@@ -44,17 +56,5 @@ export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string })
         </text>
       )}
     </svg>
-  );
-}
-
-function Line({ from, to, low, high }: { from: [number, number]; to: [number, number]; low: number; high: number }) {
-  const at = (x: number) => from[1] + ((to[1] - from[1]) * (x - from[0])) / (to[0] - from[0]);
-  const dots = { stroke: "var(--color-pine)", strokeWidth: 1.8, strokeDasharray: "1.5 3.5", strokeLinecap: "round" as const };
-  return (
-    <>
-      <line x1={from[0]} y1={from[1]} x2={low} y2={at(low)} {...dots} />
-      <line x1={high} y1={at(high)} x2={to[0]} y2={to[1]} {...dots} />
-      <line x1={low} y1={at(low)} x2={high} y2={at(high)} stroke="var(--color-pine)" strokeWidth={1.8} />
-    </>
   );
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { api, type Card, messageOf } from "../api/client";
+import { api, type Card, messageOf, type TakeTable } from "../api/client";
 import { navigate } from "../route";
 import { notify } from "../ui/Notices";
 
@@ -24,7 +24,7 @@ export function useShelf() {
   const path = (card: Card) => ({ params: { path: { study_id: card.id } } });
 
   const create = useMutation({
-    mutationFn: (body: { title?: string; sample?: string }) => must(api.POST("/api/studies", { body })),
+    mutationFn: (body: { title?: string; sample?: string; table?: TakeTable; apart?: boolean }) => must(api.POST("/api/studies", { body })),
     onSuccess: (card) => navigate(`/study/${card.id}`),
     onError: failed,
   });

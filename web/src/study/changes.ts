@@ -12,6 +12,7 @@ export function merge(held: HeldStudy | undefined, newer: Study): HeldStudy {
 
 /** Typed cells shown at once, before the server has answered; everything computed from them follows with the answer. */
 export function showTyped(study: HeldStudy, change: Change): HeldStudy {
+  if (change.kind === "write_cells") return showWritten(study, change.cells);
   if (change.kind !== "set_cells") return study;
   const width = Math.max(...change.block.map((line) => line.length));
   if (change.column + width > study.columns.length) return study;
@@ -25,6 +26,20 @@ export function showTyped(study: HeldStudy, change: Change): HeldStudy {
       const text = line[within];
       if (text !== undefined) cells[change.row + i] = text;
     });
+    return { ...column, cells };
+  });
+  return { ...study, columns, row_count: rows };
+}
+
+/** A reading that was moved or added stands in the table at once. */
+function showWritten(study: HeldStudy, written: { row: number; key: string; text: string }[]): HeldStudy {
+  const rows = Math.max(study.row_count, ...written.map(({ row }) => row + 1));
+  const columns = study.columns.map((column) => {
+    const own = written.filter(({ key }) => key === column.key);
+    if (!own.length && rows === column.cells.length) return column;
+    const cells = column.cells.slice();
+    while (cells.length < rows) cells.push("");
+    for (const { row, text } of own) cells[row] = text;
     return { ...column, cells };
   });
   return { ...study, columns, row_count: rows };

@@ -3,7 +3,7 @@ import { type HeldStudy, merge, showTyped } from "./changes";
 import { keep, takeUp } from "./unsent";
 
 /** One gesture on its way to the server. `key` makes repeating it harmless. */
-type Gesture = { key: string; action: "change"; change: Change } | { key: string; action: "undo" | "redo" };
+type Gesture = { key: string; action: "change"; change: Change } | { key: string; action: "undo" | "redo" } | { key: string; action: "go_to"; number: number };
 
 /**
  * saved: the server has acknowledged everything. sending: on its way. waiting: not reached, or not able to, kept here
@@ -68,6 +68,9 @@ export class GestureQueue {
   change = (change: Change) => this.add({ key: crypto.randomUUID(), action: "change", change });
   undo = () => this.add({ key: crypto.randomUUID(), action: "undo" });
   redo = () => this.add({ key: crypto.randomUUID(), action: "redo" });
+
+  /** Back or forward to the step of this number. */
+  goTo = (number: number) => this.add({ key: crypto.randomUUID(), action: "go_to", number });
 
   /** Try again now. */
   retry = () => {
@@ -143,7 +146,9 @@ export class GestureQueue {
               ...params,
               body: { version, change: gesture.change, request_key: gesture.key },
             })
-          : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version } });
+          : gesture.action === "go_to"
+            ? await api.POST("/api/studies/{study_id}/go_to", { ...params, body: { version, number: gesture.number } })
+            : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version } });
       if (data) return { outcome: "done", study: data, message: "" };
       if (response.status === 409 && error && "study" in error) return { outcome: "conflict", study: error.study, message: error.message };
       if (response.status >= 500 || response.status === 429) return { outcome: "later", message: SERVER_FAILS };

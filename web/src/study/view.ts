@@ -19,6 +19,20 @@ export interface Selection {
   active: Place;
 }
 
+/** What pressing on the plot does. */
+export type Tool = "look" | "box" | "region" | "shift" | "add";
+
+/** A table that waits to be looked through: pasted, or from a file that can be read again in another way. */
+export interface Incoming {
+  text: string;
+  file?: File;
+  name?: string;
+  sheets?: string[];
+  sheet?: string;
+  encoding?: string;
+  encodings?: string[];
+}
+
 interface View {
   /** Null until a cell or a point is chosen. Its rows are lit in the table, on the plot and in the strip. */
   selection: Selection | null;
@@ -31,8 +45,11 @@ interface View {
   asked: Answer | null;
   panel: "readings" | "plot" | "page";
   pageFolded: boolean;
-  /** A pasted table that waits to be looked through before it is taken in. */
-  pasted: string | null;
+  tool: Tool;
+  /** Rows that a region on the plot has caught. */
+  caught: number[] | null;
+  /** A table that waits to be looked through before it is taken in. */
+  incoming: Incoming | null;
 }
 
 const START: View = {
@@ -43,7 +60,9 @@ const START: View = {
   asked: null,
   panel: "plot",
   pageFolded: false,
-  pasted: null,
+  tool: "look",
+  caught: null,
+  incoming: null,
 };
 
 export const useView = create<View>(() => START);

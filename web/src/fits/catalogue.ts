@@ -1,0 +1,41 @@
+import type { Family, Fit, FitOptions } from "../api/client";
+
+export interface Choice {
+  value: string;
+  word: string;
+  family: Family;
+  options: FitOptions;
+}
+
+/** The models as they are offered: families, and the forms of a family that go by a name of their own. */
+export const CHOICES: Choice[] = [
+  { value: "line", word: "line", family: "line", options: {} },
+  { value: "quadratic", word: "quadratic", family: "polynomial", options: { degree: 2 } },
+  { value: "cubic", word: "cubic", family: "polynomial", options: { degree: 3 } },
+  { value: "polynomial", word: "polynomial of higher degree", family: "polynomial", options: { degree: 4 } },
+  { value: "exponential", word: "exponential", family: "exponential", options: { level: false } },
+  { value: "exponential-level", word: "exponential with level", family: "exponential", options: { level: true } },
+  { value: "logarithmic", word: "logarithmic", family: "logarithmic", options: { shift: false } },
+  { value: "logarithmic-shift", word: "logarithmic with shift", family: "logarithmic", options: { shift: true } },
+  { value: "power", word: "power law", family: "power", options: {} },
+  { value: "reciprocal", word: "reciprocal", family: "reciprocal", options: {} },
+  { value: "sinusoid", word: "sinusoid", family: "sinusoid", options: {} },
+  { value: "logistic", word: "logistic", family: "logistic", options: { level: false } },
+  { value: "logistic-level", word: "logistic with level", family: "logistic", options: { level: true } },
+  { value: "gaussian", word: "Gaussian peak", family: "gaussian", options: {} },
+  { value: "formula", word: "own formula", family: "formula", options: {} },
+];
+
+/** The choice that a fit stands for. */
+export function choiceOf(fit: Fit): Choice {
+  const degree = Number(fit.options.degree ?? 0);
+  if (fit.family === "polynomial") return CHOICES.find((choice) => choice.options.degree === Math.min(degree, 4))!;
+  return (
+    CHOICES.find(
+      (choice) =>
+        choice.family === fit.family &&
+        (choice.options.level ?? false) === (fit.options.level ?? false) &&
+        (choice.options.shift ?? false) === (fit.options.shift ?? false),
+    ) ?? CHOICES[0]!
+  );
+}

@@ -1,0 +1,29 @@
+import { BoxSelect, Hand, type LucideIcon, Move, Plus, SquareDashedMousePointer } from "lucide-react";
+import { ToggleGroup } from "radix-ui";
+
+import { setView, useView, type Tool } from "../study/view";
+import { Hint } from "../ui/Hint";
+
+const TOOLS: { tool: Tool; icon: LucideIcon; word: string; hint: string }[] = [
+  { tool: "look", icon: Hand, word: "Look around", hint: "Drag to move the view; click a reading to choose it" },
+  { tool: "box", icon: BoxSelect, word: "Zoom to a box", hint: "Draw a box: it becomes the view" },
+  { tool: "region", icon: SquareDashedMousePointer, word: "Catch a region", hint: "Draw a box: set its readings aside, or take them back" },
+  { tool: "shift", icon: Move, word: "Move a reading", hint: "Drag a reading, or choose one and use the arrow keys; every fit follows" },
+  { tool: "add", icon: Plus, word: "Add readings", hint: "Click where a reading is to stand" },
+];
+
+/** What pressing on the plot does. */
+export function PlotTools() {
+  const tool = useView((view) => view.tool);
+  return (
+    <ToggleGroup.Root type="single" aria-label="What pressing on the plot does" className="flex" value={tool} onValueChange={(next) => setView({ tool: (next || "look") as Tool, caught: null })}>
+      {TOOLS.map(({ tool: name, icon: Icon, word, hint }) => (
+        <Hint key={name} text={`${word}: ${hint[0]!.toLowerCase()}${hint.slice(1)}`}>
+          <ToggleGroup.Item value={name} aria-label={word} className="icon-button data-[state=on]:bg-lichen data-[state=on]:text-on-lichen">
+            <Icon size={16} />
+          </ToggleGroup.Item>
+        </Hint>
+      ))}
+    </ToggleGroup.Root>
+  );
+}

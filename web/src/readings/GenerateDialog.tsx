@@ -1,0 +1,100 @@
+import { X } from "lucide-react";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+
+import { api, type Change, messageOf } from "../api/client";
+import { useAnalysis, useChange, useStudy } from "../study/context";
+
+const FIELDS = { low: "From", high: "To", step: "Step", count: "How many", noise: "Scatter s", seed: "Seed" } as const;
+type Name = keyof typeof FIELDS;
+
+/** Readings from a formula: from, to, by step or count, with seeded scatter. */
+export function GenerateDialog({ onClose }: { onClose: () => void }) {
+  const study = useStudy();
+  const { naming } = useAnalysis();
+  const change = useChange();
+  const [draft, setDraft] = useState<Record<Name, string>>({ low: "0", high: "10", step: "1", count: "", noise: "0", seed: "1" });
+  const [formula, setFormula] = useState("");
+  const [where, setWhere] = useState<"replace" | "below">("replace");
+  const [problem, setProblem] = useState("");
+  const filled = study.columns.some((column) => column.cells.some(Boolean));
+
+  async function generate() {
+    const numbers: Partial<Record<Name, number>> = {};
+    for (const name of Object.keys(FIELDS) as Name[]) {
+      const text = draft[name].trim().replace("−", "-").replace(",", ".");
+      if (!text) continue;
+      numbers[name] = Number(text);
+      if (!Number.isFinite(numbers[name])) return setProblem(`${FIELDS[name]}: '${draft[name]}' is not a number.`);
+    }
+    if (numbers.low === undefined || numbers.high === undefined) return setProblem("Say from where to where.");
+    const wanted: Change = {
+      kind: "generate_readings", low: numbers.low, high: numbers.high, step: numbers.count === undefined ? numbers.step : undefined, count: numbers.count,
+      formula, noise: numbers.noise ?? 0, seed: numbers.seed ?? 1, where: filled ? where : "replace",
+    };
+    // Tried first, so that what is wrong is said here and nothing typed is lost.
+    const tried = await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: study.id } }, body: { version: study.version, change: wanted } }).catch(() => null);
+    if (tried && !tried.data) return setProblem(messageOf(tried.error));
+    change(wanted);
+    onClose();
+  }
+  const field = (name: Name, disabled = false) => (
+    <label className="grid gap-0.5">
+      <span className="text-mute">{FIELDS[name]}</span>
+      <input className="field numerals w-full text-right" inputMode="decimal" disabled={disabled} value={draft[name]} onChange={(event) => setDraft({ ...draft, [name]: event.target.value })} />
+    </label>
+  );
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
+        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 w-[min(26rem,94vw)] -translate-x-1/2 -translate-y-1/2 rounded-(--radius) border border-edge bg-sheet p-5 text-[13px]">
+          <div className="flex items-center justify-between">
+            <Dialog.Title className="font-book text-lg font-semibold">Generate readings</Dialog.Title>
+            <Dialog.Close className="icon-button" aria-label="Close">
+              <X size={16} />
+            </Dialog.Close>
+          </div>
+          <form
+            className="mt-2 grid gap-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              void generate();
+            }}
+          >
+            <div className="grid grid-cols-4 gap-2">
+              {field("low")}
+              {field("high")}
+              {field("step", draft.count.trim() !== "")}
+              {field("count")}
+            </div>
+            <label className="flex items-baseline gap-2">
+              <i className="font-book text-[15px]">{naming.y}</i> =
+              <input className="field grow font-mono text-[12.5px]" aria-label={`Formula for ${naming.y}`} placeholder={`2*${naming.x} + 1`} spellCheck={false} value={formula} onChange={(event) => setFormula(event.target.value)} />
+            </label>
+            <div className="grid grid-cols-4 gap-2">
+              {field("noise")}
+              {field("seed")}
+            </div>
+            {filled && (
+              <div className="flex flex-wrap gap-x-4">
+                {(["replace", "below"] as const).map((place) => (
+                  <label key={place} className="flex items-center gap-1.5">
+                    <input type="radio" name="generated-where" className="accent-pine" checked={where === place} onChange={() => setWhere(place)} />
+                    {place === "replace" ? "in place of these readings" : "below these readings"}
+                  </label>
+                ))}
+              </div>
+            )}
+            {problem && (
+              <p role="alert" className="text-amber">
+                {problem}
+              </p>
+            )}
+            <button className="button-main justify-self-end">Generate</button>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

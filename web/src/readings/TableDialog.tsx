@@ -1,0 +1,209 @@
+import { X } from "lucide-react";
+import { Dialog } from "radix-ui";
+import { useEffect, useRef, useState } from "react";
+
+import { api, messageOf, type Role, type TakeTable, type Understood } from "../api/client";
+import { Choice } from "../ui/Choice";
+import { ROLES } from "./roles";
+import type { Incoming } from "../study/view";
+import { readFile } from "./files";
+import { TablePreview } from "./TablePreview";
+
+const SEPARATORS = { tab: "tabs", semicolon: "semicolons", comma: "commas", spaces: "spaces" } as const;
+const DECIMALS = { point: "a point, 1.5", comma: "a comma, 1,5" } as const;
+const ORDERS = { day: "day, month", month: "month, day" } as const;
+const FIRST_HEADINGS = 12;
+const MOST_COLUMNS = 12;
+
+export type TakenRole = Role | "skip";
+export type Elapsed = "s" | "min" | "h" | "d" | "";
+export interface TakenColumn {
+  name: string;
+  symbol: string;
+  unit: string;
+  role: TakenRole;
+  elapsed?: Elapsed;
+}
+interface Choices {
+  separator?: keyof typeof SEPARATORS;
+  decimal?: keyof typeof DECIMALS;
+  header?: number;
+  day_first?: boolean;
+  elapsed?: Record<number, Elapsed>;
+}
+
+interface Props {
+  incoming: Incoming;
+  /** Whether there are readings that the table could be put below. */
+  filled: boolean;
+  /** Whether several y columns can become studies of their own. */
+  many: boolean;
+  onTake: (table: TakeTable, apart: boolean) => void;
+  onClose: () => void;
+}
+
+/** What was understood of a table, every guess open to change, before it is taken in as one step. */
+export function TableDialog({ incoming: first, filled, many, onTake, onClose }: Props) {
+  const [incoming, setIncoming] = useState(first);
+  const [choices, setChoices] = useState<Choices>({});
+  const [found, setFound] = useState<Understood | null>(null);
+  const [columns, setColumns] = useState<TakenColumn[]>([]);
+  const [problem, setProblem] = useState("");
+  const [where, setWhere] = useState<"replace" | "below">("replace");
+  const [apart, setApart] = useState(false);
+  const newest = useRef(0);
+
+  useEffect(() => {
+    const asked = ++newest.current;
+    void api
+      .POST("/api/tables/understand", { body: { text: incoming.text, ...choices } })
+      .then(({ data, error }) => {
+        if (asked !== newest.current) return;
+        setProblem(data ? "" : messageOf(error));
+        if (!data) return;
+        setFound(data);
+        setColumns((before) =>
+          data.columns.map(({ name, symbol, unit, role, times }, place) => ({
+            name,
+            symbol,
+            unit,
+            // What was chosen for a column stays when the table is only read in another way.
+            role: before.length === data.columns.length ? before[place]!.role : (role as TakenRole),
+            elapsed: times ? (unit as Elapsed) : choices.elapsed?.[place] === "" ? "" : undefined,
+          })),
+        );
+      })
+      .catch(() => setProblem("The server cannot be reached. Close this and try again; nothing is lost."));
+  }, [incoming.text, choices]);
+
+  async function readAgain(how: { sheet?: string; encoding?: string }) {
+    try {
+      setIncoming(await readFile(incoming.file!, how));
+      setColumns([]);
+      setChoices({});
+      setProblem("");
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  }
+
+  const put = (place: number, part: Partial<TakenColumn>) => {
+    if (part.elapsed !== undefined) setChoices({ ...choices, elapsed: { ...choices.elapsed, [place]: part.elapsed } });
+    setColumns(columns.map((column, i) => (i === place ? { ...column, ...part } : column)));
+  };
+  const ys = columns.filter((column) => column.role === "y").length;
+  const kept = columns.filter((column) => column.role !== "skip").length;
+  const twice = ROLES.find(({ role }) => !["y", "other"].includes(role) && columns.filter((column) => column.role === role).length > (ys > 1 && ["x", "x_error", "y_error"].includes(role) ? ys : 1));
+  const wrong = twice ? `Only one column can be ${twice.word}.` : kept > MOST_COLUMNS && ys < 2 ? `A study holds ${MOST_COLUMNS} columns; ${kept} are chosen. Leave some out.` : "";
+
+  const take = () => {
+    if (!found || wrong) return;
+    onTake(
+      {
+        kind: "take_table",
+        text: incoming.text,
+        separator: found.separator as keyof typeof SEPARATORS,
+        decimal: found.decimal as keyof typeof DECIMALS,
+        header: found.header,
+        day_first: choices.day_first,
+        columns,
+        where: filled ? where : "replace",
+      },
+      apart && ys > 1,
+    );
+  };
+  const ambiguous = found?.columns.some((column) => column.ambiguous) ?? false;
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] w-[min(50rem,96vw)] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-[13px]"
+        >
+          <div className="flex items-center justify-between gap-3">
+            <Dialog.Title className="truncate font-book text-lg font-semibold">{incoming.name ? `Take in ${incoming.name}` : "Take in a table"}</Dialog.Title>
+            <Dialog.Close className="icon-button" aria-label="Close">
+              <X size={16} />
+            </Dialog.Close>
+          </div>
+          {problem && (
+            <p role="alert" className="text-amber">
+              {problem}
+            </p>
+          )}
+          {found && (
+            <>
+              <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+                {(incoming.sheets?.length ?? 0) > 1 && (
+                  <Choice label="Sheet" value={incoming.sheet ?? ""} words={Object.fromEntries(incoming.sheets!.map((name) => [name, name]))} onChange={(sheet) => void readAgain({ sheet })} />
+                )}
+                {(incoming.encodings?.length ?? 0) > 0 && (
+                  <Choice label="Written in" value={incoming.encoding ?? ""} words={Object.fromEntries(incoming.encodings!.map((name) => [name, name]))} onChange={(encoding) => void readAgain({ encoding })} />
+                )}
+                <Choice label="Cells are parted by" value={found.separator as keyof typeof SEPARATORS} words={SEPARATORS} onChange={(separator) => setChoices({ ...choices, separator })} />
+                <Choice label="The decimal sign is" value={found.decimal as keyof typeof DECIMALS} words={DECIMALS} onChange={(decimal) => setChoices({ ...choices, decimal })} />
+                <Choice
+                  label="Heading"
+                  value={String(found.header)}
+                  words={Object.fromEntries([["0", "none"], ...Array.from({ length: Math.max(FIRST_HEADINGS, found.header) }, (_, i) => [String(i + 1), `line ${i + 1}`])])}
+                  onChange={(line) => setChoices({ ...choices, header: Number(line) })}
+                />
+                {ambiguous && (
+                  <Choice label="Dates are" value={choices.day_first === false ? "month" : "day"} words={ORDERS} onChange={(order) => setChoices({ ...choices, day_first: order === "day" })} />
+                )}
+              </div>
+              <TablePreview found={found} columns={columns} onPut={put} />
+              {wrong && (
+                <p role="alert" className="text-amber">
+                  {wrong}
+                </p>
+              )}
+              <div className="flex flex-wrap items-center justify-end gap-x-4 gap-y-2">
+                {ys > 1 && (
+                  <fieldset className="mr-auto flex flex-wrap gap-x-4">
+                    <legend className="sr-only">What the {ys} y columns become</legend>
+                    <Radio name="apart" checked={!apart} onPick={() => setApart(false)}>
+                      {ys} series of one study
+                    </Radio>
+                    {many && (
+                      <Radio name="apart" checked={apart} onPick={() => setApart(true)}>
+                        {ys} studies
+                      </Radio>
+                    )}
+                  </fieldset>
+                )}
+                {filled && !apart && (
+                  <fieldset className="mr-auto flex flex-wrap gap-x-4">
+                    <legend className="sr-only">Where to put it</legend>
+                    <Radio name="where" checked={where === "replace"} onPick={() => setWhere("replace")}>
+                      in place of these readings
+                    </Radio>
+                    <Radio name="where" checked={where === "below"} onPick={() => setWhere("below")}>
+                      below these readings
+                    </Radio>
+                  </fieldset>
+                )}
+                <button className="button" onClick={onClose}>
+                  Leave it
+                </button>
+                <button className="button-main" aria-disabled={wrong !== ""} onClick={take}>
+                  Take in
+                </button>
+              </div>
+            </>
+          )}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Radio({ name, checked, onPick, children }: { name: string; checked: boolean; onPick: () => void; children: React.ReactNode }) {
+  return (
+    <label className="flex items-center gap-1.5">
+      <input type="radio" name={name} className="accent-pine" checked={checked} onChange={onPick} />
+      <span>{children}</span>
+    </label>
+  );
+}

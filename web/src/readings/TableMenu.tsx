@@ -1,0 +1,99 @@
+import { FileUp, MoreHorizontal, Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useRef } from "react";
+
+import type { Change, Role } from "../api/client";
+import { useAnalysis, useChange, useStudy } from "../study/context";
+import { select, setView } from "../study/view";
+import { takeFile, TYPES } from "./files";
+
+type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: "add_column" }>> };
+
+/** Take in a file, add a column. */
+export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenerate: () => void }) {
+  const study = useStudy();
+  const { naming, repeated_x: repeated } = useAnalysis();
+  const change = useChange();
+  const file = useRef<HTMLInputElement>(null);
+  const held = new Set(study.columns.map((column) => column.role));
+  const columns: Added[] = [
+    { word: `Uncertainty of ${naming.y}`, role: "y_error" as const, more: { unit: naming.y_unit } },
+    { word: `Uncertainty of ${naming.x}`, role: "x_error" as const, more: { unit: naming.x_unit } },
+    { word: "Weight", role: "weight" as const },
+    { word: "Count of repeats", role: "count" as const },
+    { word: "Series", role: "series" as const },
+  ].filter(({ role }) => !held.has(role));
+  const add = (role: Role, more: Added["more"] = {}) => {
+    change({ kind: "add_column", role, ...more });
+    select({ row: 0, col: study.columns.length });
+  };
+  return (
+    <>
+      <input
+        ref={file}
+        type="file"
+        accept={TYPES}
+        className="sr-only"
+        aria-label="A file of readings"
+        tabIndex={-1}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = "";
+          if (chosen) void takeFile(chosen, (incoming) => setView({ incoming }));
+        }}
+      />
+      <button className="button" onClick={() => file.current?.click()}>
+        <FileUp size={14} /> File
+      </button>
+      <Menu word="Column" icon={<Plus size={14} />}>
+        <DropdownMenu.Item className="menu-item" onSelect={() => add("other")}>
+          Label or other
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className="menu-item" onSelect={() => add("other", { formula: naming.x, name: "" })}>
+          Calculated by a formula
+        </DropdownMenu.Item>
+        {columns.map(({ word, role, more }) => (
+          <DropdownMenu.Item key={role} className="menu-item" onSelect={() => add(role, more)}>
+            {word}
+          </DropdownMenu.Item>
+        ))}
+      </Menu>
+      <Menu word="More" icon={<MoreHorizontal size={14} />}>
+        <DropdownMenu.Item className="menu-item" onSelect={onFind}>
+          Find a value
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className="menu-item" onSelect={onGenerate}>
+          Generate readings
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "swap_axes" })}>
+          Swap {naming.x} and {naming.y}
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "remove_empty_rows" })}>
+          Remove empty rows
+        </DropdownMenu.Item>
+        {repeated.length > 0 && (
+          <DropdownMenu.Item className="menu-item" onSelect={() => select({ row: repeated[0]!, col: Math.max(0, study.columns.findIndex((column) => column.role === "x")) })}>
+            Show repeated {naming.x} ({repeated.length} rows)
+          </DropdownMenu.Item>
+        )}
+      </Menu>
+    </>
+  );
+}
+
+function Menu({ word, icon, children }: { word: string; icon: React.ReactNode; children: React.ReactNode }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger asChild>
+        <button className="button">
+          {icon} {word}
+        </button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" side="top" sideOffset={4} collisionPadding={8} className="floating p-1">
+          {children}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
