@@ -137,16 +137,20 @@ def _read_column(
 
 
 def _lines_above(rows: list[list[str]], decimal: str) -> int:
-    """How many lines stand above the table: titles and notes with fewer cells than the table has as a rule."""
+    """How many lines stand above the table: titles and notes before its heading, or before its first row of numbers."""
     widths = [sum(1 for cell in row if cell) for row in rows[: _ABOVE + _SAMPLE]]
     usual = Counter(widths).most_common(1)[0][0]
-    if usual < 2:
+    first = next((place for place, row in enumerate(rows[:_ABOVE]) if _mostly_numbers(row, decimal)), 0)
+    if usual < 2 or first < 1:
         return 0
-    for place, row in enumerate(rows[:_ABOVE]):
-        numbers = sum(_to_grid(cell, decimal)[1] for cell in row if cell)
-        if widths[place] >= usual or numbers:
-            return place
-    return 0
+    if first == 2 and widths[0] >= usual and _is_unit_row(rows[1:], decimal):
+        return 0
+    return first - 1 if widths[first - 1] >= usual else first
+
+
+def _mostly_numbers(row: list[str], decimal: str) -> bool:
+    filled = [cell for cell in row if cell]
+    return bool(filled) and 2 * sum(_to_grid(cell, decimal)[1] for cell in filled) >= len(filled)
 
 
 def read_heading(text: str) -> tuple[str, str, str]:

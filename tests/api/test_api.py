@@ -11,6 +11,7 @@ from django.test import Client, TestCase
 from ridge.accounts.guests import take_over
 from ridge.accounts.models import User
 from ridge.studies.models import Revision, Study
+from ridge.studies.samples import SAMPLES
 from ridge.studies.store import read_state
 
 
@@ -150,7 +151,7 @@ class Shelf(ApiCase):
         self.assertTrue(shelf["guest"])
         self.assertEqual(shelf["cards"][0]["summary"], "16 readings")
         self.assertEqual(len(shelf["cards"][0]["thumbnail"]["points"]), 16)
-        self.assertEqual({sample["name"] for sample in shelf["samples"]}, {"mooring-line", "salinity-probe"})
+        self.assertEqual({sample["name"] for sample in shelf["samples"]}, {sample.name for sample in SAMPLES})
         copy = self.post(f"/studies/{study}/duplicate", status=201)
         self.assertEqual(copy["title"], "Salinity probe, calibration (copy)")
         self.assertEqual(self.client.delete(f"/api/studies/{study}").status_code, 200)

@@ -17,6 +17,7 @@ from django.test import TestCase, TransactionTestCase
 from ridge.accounts.models import User
 from ridge.site.openapi import openapi_document
 from ridge.studies.models import Study
+from ridge.studies.samples import SAMPLES
 from ridge.studies.state import empty_study
 from ridge.studies.store import create_study
 
@@ -90,4 +91,4 @@ class Demo(TestCase):
     def test_it_is_loaded_once(self) -> None:
         for _ in range(2):
             call_command("load_demo", stdout=open(os.devnull, "w"))  # noqa: SIM115
-        self.assertEqual(Study.objects.count(), 2)
+        self.assertEqual(Study.objects.count(), len(SAMPLES))

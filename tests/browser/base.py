@@ -95,7 +95,7 @@ class BrowserCase(LiveServerTestCase):
     def open_sample(self, title: str) -> None:
         self.open_shelf()
         self.page.get_by_role("button", name=f"Open a copy of {title}").click()
-        expect(self.curve()).to_be_attached()
+        expect(self.curve().first).to_be_attached()
 
     def open_new(self) -> None:
         self.open_shelf()

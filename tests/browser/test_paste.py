@@ -55,7 +55,7 @@ class Pasting(BrowserCase):
         self.page.keyboard.press("Control+v")
         dialog = self.page.get_by_role("dialog", name="Take in a table")
         expect(dialog).to_contain_text("2 rows")
-        dialog.get_by_label("The first row is a heading").uncheck()
+        dialog.get_by_label("Heading").select_option("0")
         expect(dialog).to_contain_text("3 rows; 2 cells are no number")
         self.page.keyboard.press("Escape")
         expect(dialog).to_be_hidden()

@@ -76,6 +76,7 @@ class XatY(TestCase):
         wave = fit(Readings(X, 3 * np.sin(2 * X + 1) + 4 + 0.1 * NOISE), Sinusoid())
         found = wave.solve(5.0, interval=(0, 10))
         np.testing.assert_allclose(wave.evaluate([one.value for one in found]), 5.0, atol=1e-12)
+        self.assertEqual({one.level for one in wave.solve(5.0, level=0.9)}, {0.9})
         self.assertEqual(len(found), 6)  # sin θ = 1/3 for θ from 1 to 21
         parabola = fit(Readings(X, (X - 3) * (X - 7) + NOISE), Polynomial(2))
         self.assertEqual(len(parabola.solve(0.0)), 2)

@@ -49,8 +49,8 @@ def solve_curve(
     farthest = min(low, usual[0]), max(high, usual[1])
     inverse = _Inverse(fit, target, repeats, level)
     y = fit.readings.y[fit.readings.used]
-    level = 1e-12 * float(np.max(np.abs(y), initial=0.0))
-    roots = find_crossings(inverse.off, search_grid(low, high, cycles_within(fit, low, high)), level)
+    touching = 1e-12 * float(np.max(np.abs(y), initial=0.0))
+    roots = find_crossings(inverse.off, search_grid(low, high, cycles_within(fit, low, high)), touching)
     # Two crossings within rounding of each other are one touch.
     kept = [root for i, root in enumerate(roots) if not i or root - roots[i - 1] > 1e-12 * span]
     solutions = []

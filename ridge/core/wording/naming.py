@@ -73,7 +73,8 @@ class Naming:
 
     def letter(self, parameter: str) -> str:
         """The letter for a parameter: the course's own, the usual one, or its name."""
-        return dict(self.letters).get(parameter, USUAL_LETTERS.get(parameter, parameter))
+        usual = USUAL_LETTERS.get(parameter) or re.sub(r"^c(\d+)$", r"c_\1", parameter)
+        return dict(self.letters).get(parameter, usual)
 
 
 def raised(unit: str, power: int) -> str:

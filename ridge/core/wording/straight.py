@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from ridge.core.models import Exponential, Logarithmic, Model, Polynomial
 from ridge.core.wording.naming import Naming, raised
 from ridge.core.wording.numbers import significant
@@ -42,7 +44,7 @@ def straighten(fit: Fit, naming: Naming) -> Straight | str:
         level = values.get("c", 0.0)
         name, unit = _less(naming.y, level, naming.y_unit)
         title = _title(f"ln({name}{unit})", "")
-        line = f"slope {_number(values['k'])}{_per(naming.x_unit)}, intercept ln a"
+        line = f"slope {_number(values['k'])}{_per(naming.x_unit)}, intercept {_number(float(np.log(values['a'])))}"
         return Straight("none", "ln", x, title, line, y_shift=level)
     if isinstance(model, Logarithmic):
         shift = values.get("x0", 0.0)

@@ -39,3 +39,10 @@ export function choiceOf(fit: Fit): Choice {
     ) ?? CHOICES[0]!
   );
 }
+
+/** The first of the usual models that is not laid over the readings yet. */
+export function nextModel(fits: Fit[]): Pick<Choice, "family" | "options"> {
+  const taken = new Set(fits.map((fit) => choiceOf(fit).value));
+  const { family, options } = CHOICES.find((choice) => !taken.has(choice.value)) ?? CHOICES[0]!;
+  return { family, options };
+}

@@ -12,7 +12,7 @@ export function Equation({ fit }: { fit: Fit }) {
   const latex = fit.equation_latex ?? "";
   return (
     <div className="flex items-center justify-between gap-2">
-      <Typeset latex={latex} text={text} className="numerals overflow-x-auto py-1 font-book text-[17px]" />
+      <Typeset latex={latex} text={text} className={`numerals overflow-x-auto py-1 font-book ${text.length > 34 ? "text-[15px]" : "text-[17px]"}`} />
       <span className="no-print flex items-center gap-1">
         <Term word={<span className="text-[12px] text-mute">rounding</span>} meaning={fit.rounding} />
         <DropdownMenu.Root modal={false}>

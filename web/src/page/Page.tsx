@@ -1,5 +1,6 @@
 import { Plus } from "lucide-react";
 
+import { nextModel } from "../fits/catalogue";
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
 import { Term } from "../ui/Hint";
@@ -40,7 +41,7 @@ export function Page() {
         ))}
         <div className="no-print mt-3">
           {analysis.fits.length < MOST_FITS && (
-            <button className="button" onClick={() => change({ kind: "add_fit", family: "polynomial" })}>
+            <button className="button" onClick={() => change({ kind: "add_fit", ...nextModel(analysis.fits) })}>
               <Plus size={14} /> Lay another model over the readings
             </button>
           )}

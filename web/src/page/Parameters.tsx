@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import type { Fit } from "../api/client";
 import { useChange } from "../study/context";
+import { Symbol } from "../readings/ColumnHeader";
 import { Term } from "../ui/Hint";
 
 type Parameter = NonNullable<Fit["parameters"]>[number];
@@ -26,7 +27,7 @@ export function Parameters({ fit }: { fit: Fit }) {
               <Term
                 word={
                   <span className="font-book">
-                    {wordOf(parameter.name, parameter.symbol)} <i>{parameter.symbol.replace(/_/, "")}</i>
+                    {wordOf(parameter.name, parameter.symbol)} <Symbol text={parameter.symbol} />
                   </span>
                 }
                 meaning={<Details parameter={parameter} />}
@@ -73,7 +74,7 @@ function Details({ parameter }: { parameter: Parameter }) {
 }
 
 /** The name of a parameter where it is more than its letter. */
-const wordOf = (name: string, symbol: string) => (name === symbol || name.length < 3 ? "" : name.replace(/_/g, " "));
+const wordOf = (name: string, symbol: string) => (name === symbol || /^.\d*$/.test(name) ? "" : name.replace(/_/g, " "));
 
 /** A parameter's value, which opens the choice between fitted and fixed. */
 function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) {

@@ -36,7 +36,7 @@ export function PlotSettingsForm() {
             <table>
               <thead>
                 <tr className="text-left text-[12px] text-mute">
-                  <th scope="col" className="font-semibold">
+                  <th scope="col" className="pr-3 font-semibold">
                     Axis
                   </th>
                   <th scope="col" className="font-normal">
@@ -53,7 +53,7 @@ export function PlotSettingsForm() {
               <tbody>
                 {(["x", "y"] as const).map((axis) => (
                   <tr key={axis}>
-                    <th scope="row" className="pr-2 text-left font-book font-normal italic">
+                    <th scope="row" className="pr-3 text-left font-book font-normal italic">
                       {naming[axis]}
                     </th>
                     {(["low", "high", "step"] as const).map((end) => {
@@ -71,20 +71,20 @@ export function PlotSettingsForm() {
             </table>
             <div className="grid grid-cols-2 gap-x-3 gap-y-1.5">
               {(["x", "y"] as const).map((axis) => (
-                <Check key={axis} disabled={plot.straighten} checked={plot[`${axis}_scale`] === "log"} onChange={(on) => set({ [`${axis}_scale`]: on ? "log" : null })}>
+                <Check key={axis} disabled={plot.straighten} checked={plot[`${axis}_scale`] === "log"} onChange={(on) => set({ [`${axis}_scale`]: on ? "log" : "linear" })}>
                   <i className="font-book">{naming[axis]}</i> logarithmic
                 </Check>
               ))}
-              <Check checked={plot.equal ?? false} disabled={!even} onChange={(on) => set({ equal: on || null })}>
+              <Check checked={plot.equal ?? false} disabled={!even} onChange={(on) => set({ equal: on })}>
                 Equal scales
               </Check>
-              <Check checked={plot.join ?? false} onChange={(on) => set({ join: on || null })}>
+              <Check checked={plot.join ?? false} onChange={(on) => set({ join: on })}>
                 Join the readings
               </Check>
             </div>
             {plot.join && <p className="text-[12px] text-mute">The strokes follow x from reading to reading. They are no model.</p>}
             <div>
-              <Check checked={plot.straighten ?? false} disabled={!straight && !plot.straighten} onChange={(on) => set({ straighten: on || null })}>
+              <Check checked={plot.straighten ?? false} disabled={!straight && !plot.straighten} onChange={(on) => set({ straighten: on })}>
                 Straighten the leading model
               </Check>
               <p className="mt-0.5 pl-6 text-[12px] text-mute">{straight ? `${straight.y_title} against ${straight.x_title}: ${straight.line}` : refusal}</p>

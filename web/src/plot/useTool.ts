@@ -2,6 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from
 
 import type { Analysis, Change } from "../api/client";
 import { STATUS, useQueue, useSnapshot } from "../study/context";
+import type { HeldColumn } from "../study/changes";
 import { newestWins } from "../study/newest";
 import { litRows, select, setView, useView } from "../study/view";
 import { placing, previewOf, snapStep } from "./moving";
@@ -24,6 +25,13 @@ interface Area {
 const REACH = 18;
 const LEAST_BOX = 5;
 const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+
+/** The number in a plainly typed cell. */
+function numberIn({ cells, exponent, formula }: HeldColumn, row: number): number | null {
+  const text = formula ? "" : (cells[row] ?? "").trim();
+  const value = text ? Number(text) * 10 ** exponent : NaN;
+  return Number.isFinite(value) ? value : null;
+}
 
 /** What the tool in hand does with the pointer and the arrow keys: draw a box, catch a region, move or add a reading. */
 export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
@@ -157,10 +165,11 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     }
     if (tool !== "shift" || !arrow || !lit || lit[0] !== lit[1]) return false;
     const row = lit[0];
-    const from = held?.row === row ? held : { x: analysis.x[row], y: analysis.y[row] };
-    if (from.x == null || from.y == null) return false;
     const size = event.shiftKey ? 10 : 1;
-    const [xColumn, yColumn] = ["x", "y"].map((role) => study.columns.find((column) => column.role === role)!) as [(typeof study.columns)[0], (typeof study.columns)[0]];
+    const [xColumn, yColumn] = ["x", "y"].map((role) => study.columns.find((column) => column.role === role)!) as [HeldColumn, HeldColumn];
+    // The cell already holds what the last press put there; the analysis may still be on its way.
+    const from = held?.row === row ? held : { x: numberIn(xColumn, row) ?? analysis.x[row], y: numberIn(yColumn, row) ?? analysis.y[row] };
+    if (from.x == null || from.y == null) return false;
     const stepX = snapStep(xColumn.cells, x, from.x, xColumn.exponent) * 10 ** xColumn.exponent;
     const stepY = snapStep(yColumn.cells, y, from.y, yColumn.exponent) * 10 ** yColumn.exponent;
     tryOut(row, { x: from.x + arrow[0] * stepX * size, y: from.y + arrow[1] * stepY * size });

@@ -72,7 +72,7 @@ export function Grid({ grid }: { grid: GridControl }) {
             <ColumnHeader key={column.key} column={column} />
           ))}
           <span role="columnheader" className="px-1.5 py-1 text-right text-[11px] leading-tight text-mute">
-            off line {fit?.letter ?? ""}
+            off {fit?.letter ?? "the curve"}
           </span>
         </div>
       </div>

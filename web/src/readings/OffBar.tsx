@@ -7,7 +7,7 @@ export function OffBar({ share, hollow }: { share: number | null; hollow: boolea
   const clipped = Math.abs(share) > 1;
   const side = share > 0 ? "above" : "below";
   return (
-    <svg viewBox="0 0 56 26" className="block size-full" role="img" aria-label={share === 0 ? "on the line" : `${side} the line`}>
+    <svg viewBox="0 0 56 26" className="block size-full" role="img" aria-label={share === 0 ? "on the curve" : `${side} the curve`}>
       <line x1="28" x2="28" y1="7" y2="19" stroke="var(--color-edge)" />
       <rect
         x={share > 0 ? 28 : 28 - length}

@@ -87,11 +87,19 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
     }
   }
 
+  const ys = columns.filter((column) => column.role === "y").length;
   const put = (place: number, part: Partial<TakenColumn>) => {
     if (part.elapsed !== undefined) setChoices({ ...choices, elapsed: { ...choices.elapsed, [place]: part.elapsed } });
-    setColumns(columns.map((column, i) => (i === place ? { ...column, ...part } : column)));
+    const role = part.role;
+    // A role that can be held once goes from its holder to the column that takes it; several y may have an x each.
+    const single = role && !["y", "other", "skip"].includes(role) && (ys < 2 || !["x", "x_error", "y_error"].includes(role));
+    setColumns(
+      columns.map((column, i) => {
+        if (i === place) return { ...column, ...part };
+        return single && column.role === role ? { ...column, role: "other" } : column;
+      }),
+    );
   };
-  const ys = columns.filter((column) => column.role === "y").length;
   const kept = columns.filter((column) => column.role !== "skip").length;
   const twice = ROLES.find(({ role }) => !["y", "other"].includes(role) && columns.filter((column) => column.role === role).length > (ys > 1 && ["x", "x_error", "y_error"].includes(role) ? ys : 1));
   const wrong = twice ? `Only one column can be ${twice.word}.` : kept > MOST_COLUMNS && ys < 2 ? `A study holds ${MOST_COLUMNS} columns; ${kept} are chosen. Leave some out.` : "";

@@ -13,6 +13,7 @@ export function merge(held: HeldStudy | undefined, newer: Study): HeldStudy {
 /** Typed cells shown at once, before the server has answered; everything computed from them follows with the answer. */
 export function showTyped(study: HeldStudy, change: Change): HeldStudy {
   if (change.kind === "write_cells") return showWritten(study, change.cells);
+  if (change.kind === "set_plot") return { ...study, plot: { ...study.plot, ...change.settings } as HeldStudy["plot"] };
   if (change.kind !== "set_cells") return study;
   const width = Math.max(...change.block.map((line) => line.length));
   if (change.column + width > study.columns.length) return study;

@@ -1,0 +1,81 @@
+"""Choosing models on the page, several at once, and seeing them on the plot."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserCase
+
+
+class Choosing(BrowserCase):
+    def model(self, letter: str):  # type: ignore[no-untyped-def]
+        return self.account().get_by_role("region", name=f"Model {letter}")
+
+    def test_a_newcomer_finds_the_exponential_with_level(self) -> None:
+        self.open_sample("A can of soup in a breezy galley")
+        expect(self.model("A")).to_contain_text("not random: see the caution")
+        choice = self.page.get_by_label("Model of fit A")
+        choice.focus()
+        choice.select_option("exponential-level")
+        expect(self.model("A")).to_contain_text("17.4 ± 0.2")
+        expect(self.model("A")).to_contain_text("half-life")
+        expect(self.model("A")).to_contain_text("no visible order")
+        expect(self.account()).to_contain_text("95\u00a0% limits")
+        self.page.keyboard.press("Control+z")
+        self.page.locator("h1").first.click()
+        self.page.keyboard.press("Control+z")
+        expect(choice).to_have_value("exponential")
+
+    def test_in_logarithms_is_said_and_switched(self) -> None:
+        self.open_sample("A can of soup in a breezy galley")
+        self.page.get_by_label("Least squares").select_option("logarithms")
+        expect(self.model("A")).to_contain_text("Least squares in logarithms")
+        self.page.get_by_label("Least squares").select_option("y")
+        expect(self.model("A")).to_contain_text("Least squares in T on")
+
+    def test_a_second_model_led_with_and_removed(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.page.get_by_role("button", name="Lay another model").click()
+        expect(self.curve()).to_have_count(2)
+        expect(self.page.locator("[data-fit=B] [data-testid=curve]")).to_have_attribute(
+            "stroke-dasharray", re.compile(".")
+        )
+        expect(self.page.get_by_test_id("label-B")).to_be_visible()
+        self.page.get_by_role("button", name="Let fit B lead").click()
+        expect(self.page.get_by_role("columnheader").filter(has_text="off B")).to_be_visible()
+        self.page.get_by_role("button", name="Remove fit B").click()
+        expect(self.curve()).to_have_count(1)
+        expect(self.page.get_by_role("button", name="Remove fit A")).to_have_count(0)
+
+    def test_any_parameter_is_fixed_in_place(self) -> None:
+        self.open_sample("A draining bucket")
+        self.model("A").get_by_role("button", name=re.compile("^c_1 .*fit it or fix it")).click()
+        field = self.page.get_by_role("dialog").get_by_role("textbox")
+        field.fill("-0.4")
+        self.page.keyboard.press("Enter")
+        expect(self.model("A")).to_contain_text("fixed at")
+        self.model("A").get_by_role("button", name=re.compile("^c_1 .*fit it or fix it")).click()
+        self.page.get_by_role("button", name="Let it be fitted").click()
+        expect(self.model("A")).not_to_contain_text("fixed at")
+
+    def test_an_own_formula_with_its_mistake_marked(self) -> None:
+        self.open_sample("A draining bucket")
+        self.page.get_by_label("Model of fit A").select_option("formula")
+        field = self.page.get_by_label("Formula of fit A")
+        field.fill("(a - b*t)^2)")
+        field.press("Enter")
+        expect(self.model("A").locator("mark")).to_have_text(")")
+        field.fill("(a - b*t)^2")
+        field.press("Enter")
+        expect(self.model("A")).to_contain_text("typical miss 0.101 cm")
+
+    def test_a_reading_without_a_value_is_set_aside_with_one_press(self) -> None:
+        self.open_new()
+        self.fill("0\t1\n1\t2\n2\t2.8\n3\t3.1\n4\t3.5")
+        self.page.get_by_label("Model of fit A").select_option("logarithmic")
+        expect(self.model("A")).to_contain_text("row 1")
+        self.page.get_by_role("button", name="Set row 1 aside").click()
+        expect(self.curve()).to_be_attached()
+        expect(self.marks("aside")).to_have_count(1)

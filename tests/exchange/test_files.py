@@ -1,0 +1,222 @@
+"""Files of readings, written by other libraries than the ones that read them; and what is refused, with the reason."""
+
+from __future__ import annotations
+
+import contextlib
+import csv
+import io
+import json
+import struct
+import subprocess
+import zipfile
+from collections.abc import Mapping, Sequence
+from datetime import date, datetime
+from typing import Any
+from unittest import TestCase, mock
+
+import xlsxwriter
+from odf.opendocument import OpenDocumentSpreadsheet
+from odf.table import Table, TableCell, TableRow
+from odf.text import P
+
+from ridge.exchange.files import read_file
+from ridge.exchange.tables import NoTable, read_text_table
+
+ROWS: list[list[Any]] = [["time (s)", "h / m"], [0, 1.25], [0.5, 2.5], [1, -3e-7], [1.5, 123456.789]]
+
+
+def as_xlsx(sheets: Mapping[str, Sequence[Sequence[Any]]]) -> bytes:
+    held = io.BytesIO()
+    book = xlsxwriter.Workbook(held, {"in_memory": True, "default_date_format": "yyyy-mm-dd hh:mm:ss"})
+    for name, rows in sheets.items():
+        sheet = book.add_worksheet(name)
+        for place, row in enumerate(rows):
+            sheet.write_row(place, 0, row)
+    book.close()
+    return held.getvalue()
+
+
+def as_ods(rows: list[list[Any]]) -> bytes:
+    book = OpenDocumentSpreadsheet()
+    sheet = Table(name="first")
+    for row in rows:
+        line = TableRow()
+        for value in row:
+            if isinstance(value, str):
+                cell = TableCell(valuetype="string")
+                cell.addElement(P(text=value))
+            else:
+                cell = TableCell(valuetype="float", value=repr(value))
+                cell.addElement(P(text=str(round(value, 1))))  # what is shown may be rounded: the value counts
+            line.addElement(cell)
+        sheet.addElement(line)
+    book.spreadsheet.addElement(sheet)
+    held = io.BytesIO()
+    book.write(held)
+    return held.getvalue()
+
+
+def as_csv(rows: list[list[Any]], encoding: str = "utf-8", **how: Any) -> bytes:
+    held = io.StringIO()
+    csv.writer(held, **how).writerows(rows)
+    return held.getvalue().encode(encoding)
+
+
+class RoundTrips(TestCase):
+    def check(self, name: str, data: bytes) -> None:
+        table = read_text_table(read_file(name, data).text)
+        self.assertEqual([(c.name or c.symbol, c.unit) for c in table.columns], [("time", "s"), ("h", "m")])
+        for place, column in enumerate(table.columns):
+            self.assertEqual([float(cell) for cell in column.cells], [row[place] for row in ROWS[1:]])
+
+    def test_xlsx(self) -> None:
+        self.check("a.xlsx", as_xlsx({"first": ROWS}))
+
+    def test_ods(self) -> None:
+        self.check("a.ods", as_ods(ROWS))
+
+    def test_csv_and_tsv(self) -> None:
+        self.check("a.csv", as_csv(ROWS))
+        self.check("a.tsv", as_csv(ROWS, delimiter="\t"))
+        self.check("a.txt", as_csv(ROWS, encoding="utf-16"))
+        self.check("a.csv", as_csv(ROWS, encoding="utf-8-sig", quoting=csv.QUOTE_ALL))
+
+    def test_three_shapes_of_json(self) -> None:
+        names, body = ROWS[0], ROWS[1:]
+        self.check("a.json", json.dumps(ROWS).encode())
+        self.check("a.json", json.dumps([dict(zip(names, row, strict=True)) for row in body]).encode())
+        self.check("a.json", json.dumps({name: [row[i] for row in body] for i, name in enumerate(names)}).encode())
+
+    def test_a_name_does_not_decide(self) -> None:
+        self.check("a.csv", as_xlsx({"first": ROWS}))
+        self.check("readings", json.dumps(ROWS).encode())
+
+
+class Workbooks(TestCase):
+    def test_the_first_sheet_that_holds_anything_or_the_chosen_one(self) -> None:
+        data = as_xlsx({"empty": [], "notes": [["by hand"]], "data": ROWS})
+        found = read_file("a.xlsx", data)
+        self.assertEqual((found.sheets, found.sheet), (("empty", "notes", "data"), "notes"))
+        self.assertIn("h / m", read_file("a.xlsx", data, sheet="data").text)
+
+    def test_dates_become_elapsed_time(self) -> None:
+        rows: list[list[Any]] = [
+            ["when", "T"],
+            [datetime(2026, 5, 4, 8, 0), 1],
+            [datetime(2026, 5, 4, 10, 30), 2],
+            [date(2026, 5, 5), 3],
+        ]
+        table = read_text_table(read_file("a.xlsx", as_xlsx({"s": rows})).text)
+        self.assertEqual((table.columns[0].times, table.columns[0].unit), ("date", "h"))
+        self.assertEqual(table.columns[0].cells, ("0", "2.5", "16"))
+
+    def test_a_formula_gives_its_value_and_is_not_run(self) -> None:
+        held = io.BytesIO()
+        book = xlsxwriter.Workbook(held, {"in_memory": True})
+        sheet = book.add_worksheet()
+        sheet.write_row(0, 0, [1, 2])
+        sheet.write_formula(1, 0, '=WEBSERVICE("http://localhost/")', None, 7)
+        sheet.write_number(1, 1, 4)
+        book.close()
+        self.assertEqual(read_file("a.xlsx", held.getvalue()).text, "1\t2\n7\t4")
+
+    def test_blank_cells_keep_their_place(self) -> None:
+        self.assertEqual(read_file("a.xlsx", as_xlsx({"s": [[1, None, 3], [None, 5, 6]]})).text, "1\t\t3\n\t5\t6")
+
+
+class Encodings(TestCase):
+    def test_usual_ones_are_guessed_and_others_chosen(self) -> None:
+        rows = [["Höhe (µm)", "Größe"], ["1", "2"], ["3", "4"]]
+        self.assertEqual(read_file("a.csv", as_csv(rows, "cp1252")).encoding, "windows-1252")
+        self.assertIn("Höhe (µm)", read_file("a.csv", as_csv(rows, "cp1252")).text)
+        russian = [["глубина", "m"], ["1", "2"]]
+        self.assertIn("глубина", read_file("a.csv", as_csv(russian, "cp1251"), encoding="windows-1251").text)
+        with self.assertRaisesRegex(NoTable, "is not written in utf-8"):
+            read_file("a.csv", as_csv(russian, "cp1251"), encoding="utf-8")
+
+
+class Refused(TestCase):
+    def refused(self, name: str, data: bytes, said: str) -> None:
+        with self.assertRaises(NoTable) as caught:
+            read_file(name, data)
+        self.assertIn(said, str(caught.exception))
+
+    def test_what_is_no_table(self) -> None:
+        workbook = as_xlsx({"s": ROWS})
+        packed = io.BytesIO()
+        with zipfile.ZipFile(packed, "w") as archive:
+            archive.writestr("readme.txt", "1,2")
+        for name, data, said in (
+            ("a.csv", b"", "empty"),
+            ("a.xlsx", b"\x89PNG\r\n\x1a\n" + bytes(100), "picture (PNG)"),
+            ("a.csv", b"%PDF-1.7", "PDF"),
+            ("a.csv", bytes(range(32)) * 40, "no text"),
+            ("a.xlsx", workbook[: len(workbook) // 2], "broken"),
+            ("a.xlsx", b"1,2\n3,4", "not what its name says"),
+            ("a.xlsx", b"\xd0\xcf\x11\xe0" + bytes(600), "old binary workbook"),
+            ("a.zip", packed.getvalue(), "no workbook"),
+            ("a.xlsx", as_xlsx({"s": []}), "nothing in this sheet"),
+            ("a.csv", b"x" * 20_000_001, "larger than 20 MB"),
+            ("a.json", b'{"a": 1}', "holds no table"),
+            ("a.json", b"[[1, 2", "no JSON that can be read"),
+            ("a.json", b"[" * 100_000, "JSON"),
+            ("a.json", b'[[1, {"b": 2}]]', "a list or an object"),
+        ):
+            with self.subTest(said):
+                self.refused(name, data, said)
+
+    def test_bombs(self) -> None:
+        bomb = io.BytesIO()
+        with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as archive:
+            archive.writestr("[Content_Types].xml", "")
+            archive.writestr("xl/worksheets/sheet1.xml", b"0" * 310_000_000)
+        self.refused("a.xlsx", bomb.getvalue(), "unpacks to more than 300 MB")
+
+    def test_entities_are_not_expanded(self) -> None:
+        nested = "".join(f'<!ENTITY e{i} "{f"&e{i - 1};" * 10}">' for i in range(1, 9))
+        sheet = (
+            f'<?xml version="1.0"?><!DOCTYPE x [<!ENTITY e0 "0123456789">{nested}]>'
+            '<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData><row r="1">'
+            '<c r="A1" t="inlineStr"><is><t>&e8;</t></is></c></row></sheetData></worksheet>'
+        )
+        rewritten = io.BytesIO()
+        with zipfile.ZipFile(io.BytesIO(as_xlsx({"s": ROWS}))) as old, zipfile.ZipFile(rewritten, "w") as new:
+            for name in old.namelist():
+                new.writestr(name, sheet if name == "xl/worksheets/sheet1.xml" else old.read(name))
+        with contextlib.suppress(NoTable):  # refusing it is as good
+            self.assertLess(len(read_file("a.xlsx", rewritten.getvalue()).text), 1000)
+
+    def test_two_cells_far_apart(self) -> None:
+        held = io.BytesIO()
+        book = xlsxwriter.Workbook(held, {"in_memory": True})
+        sheet = book.add_worksheet()
+        sheet.write_number(0, 0, 1)
+        sheet.write_number(1_048_575, 16_383, 2)
+        book.close()
+        with self.assertRaises(NoTable):
+            read_file("a.xlsx", held.getvalue())
+
+    def test_a_reader_that_dies_or_hangs_harms_nobody(self) -> None:
+        data = as_xlsx({"s": ROWS})
+        for effect in (
+            {"side_effect": subprocess.TimeoutExpired("reader", 1)},
+            {"return_value": mock.Mock(returncode=-9)},
+        ):
+            with mock.patch("ridge.exchange.files.subprocess.run", **effect), self.assertRaises(NoTable) as caught:
+                read_file("a.xlsx", data)
+            self.assertIn("more time or memory", str(caught.exception))
+
+    def test_very_wide_and_nul_bytes(self) -> None:
+        with self.assertRaises(NoTable) as caught:
+            read_text_table(read_file("a.csv", b",".join([b"1"] * 1_000_000) + b"\n").text)
+        self.assertIn("too wide", str(caught.exception))
+        table = read_text_table(read_file("a.csv", b"a,b\n1,\x002\n3,4\n").text)
+        self.assertEqual(table.columns[1].cells, ("2", "4"))
+
+    def test_a_broken_number_of_bytes_of_any_kind_is_refused_or_read(self) -> None:
+        for seed in range(40):
+            data = struct.pack("<64I", *((seed * 2654435761 + i * 40503) % 2**32 for i in range(64)))
+            try:
+                read_file(f"a.{'csv' if seed % 2 else 'xlsx'}", data)
+            except NoTable as reason:
+                self.assertTrue(str(reason).endswith("."))
