@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
-import math
+from collections.abc import Callable
 
 import numpy as np
 
+from ridge.core import Fit
 from ridge.core.readings import Array
-from ridge.exchange.figure import FigureContent
+from ridge.core.wording.straight import Straight, straighten
+from ridge.exchange.cells import CLOCK_UNITS
+from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent
 from ridge.studies.analysis import sample_curve
-from ridge.studies.fits import fit_one
-from ridge.studies.readings import Status, read_table
+from ridge.studies.changes.plot import PlotSettings
+from ridge.studies.fits import fit_all
+from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import StudyState
+
+Transform = Callable[[Array], Array]
+ROOM = 0.07
 
 
 def axis_label(name: str, symbol: str, unit: str) -> str:
@@ -21,8 +28,20 @@ def axis_label(name: str, symbol: str, unit: str) -> str:
     return f"{label} / {unit}" if unit else label
 
 
-def _array(values: list[float | None]) -> Array:
-    return np.array([math.nan if value is None else value for value in values], dtype=float)
+def _transform(what: str, shift: float, power: float) -> Transform:
+    """What the straightened coordinates do to values; see ``Straight``."""
+
+    def ln(values: Array) -> Array:
+        return np.asarray(np.log(np.where(values > shift, values - shift, np.nan)))
+
+    def reciprocal(values: Array) -> Array:
+        return np.asarray(1 / np.where(values == 0, np.nan, values))
+
+    def raised(values: Array) -> Array:
+        return np.asarray(values**power)
+
+    chosen: dict[str, Transform] = {"ln": ln, "reciprocal": reciprocal, "power": raised}
+    return chosen.get(what, lambda values: values)
 
 
 def figure_content(
@@ -33,49 +52,148 @@ def figure_content(
     y_low: float | None = None,
     y_high: float | None = None,
 ) -> FigureContent:
-    """The figure of the leading fit over the given view, or over all readings."""
+    """The figure of every fit over the given view (in the units of the columns), or over all readings."""
     table = read_table(state)
+    settings = PlotSettings(**state.plot)
+    fitted = [(one.wanted.letter, one.fit) for one in fit_all(table, state.fits) if one.fit is not None]
+    straight = straighten(fitted[0][1], table.naming) if fitted and settings.straighten else None
+    straight = straight if isinstance(straight, Straight) else None
+    to_x = _transform(straight.x, straight.x_shift, straight.x_power) if straight else _transform("none", 0, 1)
+    to_y = _transform(straight.y, straight.y_shift, 1.0) if straight else _transform("none", 0, 1)
+
     naming, readings = table.naming, table.readings
-    x_view = (analysis.view.x.low, analysis.view.x.high)
-    y_view = (analysis.view.y.low, analysis.view.y.high)
-    if x_low is not None and x_high is not None and x_low < x_high:
-        x_view = (x_low, x_high)
-    if y_low is not None and y_high is not None and y_low < y_high:
-        y_view = (y_low, y_high)
-    worded = analysis.fits[0] if analysis.fits else None
-    curve = None
-    residuals = None
-    result = None
-    if worded and not worded.refusal:
-        result = fit_one(table, state.fits[0]).fit
-    if result is not None:
-        curve = sample_curve(result, *x_view, state.level)
-        residuals = result.residuals
-    empty = np.array([])
+    x_scale, y_scale = ("linear", "linear") if straight else (settings.x_scale, settings.y_scale)
+    with np.errstate(all="ignore"):
+        x, y = to_x(readings.x), to_y(readings.y)
+        shown = (table.status == Status.USED) | (table.status == Status.ASIDE)
+        x_view = _view(x[shown], (x_low, x_high), (analysis.view.x.low, analysis.view.x.high), x_scale, to_x, straight)
+        y_view = _view(y[shown], (y_low, y_high), (analysis.view.y.low, analysis.view.y.high), y_scale, to_y, straight)
+        seen = (x_low, x_high) if x_low is not None and x_high is not None and x_low < x_high else None
+        stretch = seen or (
+            x_view if straight is None else (float(np.nanmin(readings.x[shown])), float(np.nanmax(readings.x[shown])))
+        )
+        growing = x_scale == "log" or (straight is not None and straight.x != "none")
+        curves = tuple(
+            _curve(letter, fit, stretch, state.level, growing, to_x, to_y, equation.equation_text)
+            for (letter, fit), equation in zip(fitted, (one for one in analysis.fits if not one.refusal), strict=True)
+        )
+        measured = (
+            sorted(to_x(np.array([analysis.measured.low, analysis.measured.high])).tolist())
+            if analysis.measured
+            else None
+        )
+        marks = [a.mark for a in [*analysis.answers, *(unknown.answer for unknown in analysis.unknowns)]]
+        kept = [a.direction for a in [*analysis.answers, *(unknown.answer for unknown in analysis.unknowns)]]
+        placed = [
+            (float(to_x(np.array([mark.x]))[0]), float(to_y(np.array([mark.y]))[0]), direction)
+            for mark, direction in zip(marks, kept, strict=True)
+            if mark
+        ]
+        x_error = _ends(readings.x, readings.x_error, x, to_x)
+        y_error = _ends(readings.y, readings.y_error, y, to_y)
+    leading = fitted[0][1] if fitted else None
+    units = {role: column.unit for role in ("x", "y") if (column := state.column(role))}
     return FigureContent(
         title=state.title,
-        x_label=axis_label(naming.x_name, naming.x, naming.x_unit),
-        y_label=axis_label(naming.y_name, naming.y, naming.y_unit),
-        residual_label=axis_label("residual", "", naming.y_unit),
-        x=readings.x,
-        y=readings.y,
-        y_error=readings.y_error,
-        used=table.status == Status.USED,
-        aside=table.status == Status.ASIDE,
-        x_view=x_view,
-        y_view=y_view,
-        residual_view=analysis.view.residual,
-        measured=(analysis.measured.low, analysis.measured.high) if analysis.measured else None,
-        curve_x=np.array(curve.x) if curve else empty,
-        curve_y=_array(curve.y) if curve else empty,
-        band_low=_array(curve.low) if curve else empty,
-        band_high=_array(curve.high) if curve else empty,
-        residuals=residuals,
-        deviation=worded.deviation if worded else None,
-        marks=tuple(
-            (answer.mark.x, answer.mark.y, answer.direction)
-            for answer in [*analysis.answers, *(unknown.answer for unknown in analysis.unknowns)]
-            if answer.mark
+        x_axis=AxisLook(
+            straight.x_title if straight else axis_label(naming.x_name, naming.x, naming.x_unit),
+            x_view, x_scale, None if straight else settings.x_step, not straight and units["x"] in CLOCK_UNITS,
         ),
-        equation=worded.equation_text if worded else "",
+        y_axis=AxisLook(
+            straight.y_title if straight else axis_label(naming.y_name, naming.y, naming.y_unit),
+            y_view, y_scale, None if straight else settings.y_step, not straight and units["y"] in CLOCK_UNITS,
+        ),
+        residual_label=axis_label("residual", "", naming.y_unit),
+        x=x,
+        y=y,
+        x_error=x_error,
+        y_error=y_error,
+        series=_series(table, settings),
+        residual_view=analysis.view.residual,
+        measured=(measured[0], measured[1]) if measured else None,
+        curves=curves,
+        residuals=leading.residuals if leading else None,
+        deviation=leading.statistics.residual_standard_deviation if leading else None,
+        marks=tuple(mark for mark in placed if np.isfinite(mark[:2]).all()),
+        equation=next((one.equation_text for one in analysis.fits if not one.refusal), ""),
+        grid=settings.grid,
+        join=settings.join,
+        mark_size=settings.size,
+        line_width=settings.line,
+    )  # fmt: skip
+
+
+def _view(
+    values: Array,
+    asked: tuple[float | None, float | None],
+    usual: tuple[float, float],
+    scale: str,
+    transform: Transform,
+    straight: Straight | None,
+) -> tuple[float, float]:
+    """The stretch of an axis in its own coordinates: as asked, or all readings that have a place on it."""
+    low, high = asked
+    if low is not None and high is not None and low < high:
+        ends = transform(np.array([low, high], dtype=float))
+        if np.isfinite(ends).all() and (scale != "log" or low > 0):
+            return float(ends.min()), float(ends.max())
+    if scale == "linear" and straight is None:
+        return usual
+    even = np.log10(np.where(values > 0, values, np.nan)) if scale == "log" else values
+    even = even[np.isfinite(even)]
+    if not len(even):
+        return (1.0, 10.0) if scale == "log" else usual
+    room = ROOM * float(np.ptp(even)) or 0.5
+    first, last = float(even.min()) - room, float(even.max()) + room
+    return (10**first, 10**last) if scale == "log" else (first, last)
+
+
+def _curve(
+    letter: str,
+    fit: Fit,
+    stretch: tuple[float, float],
+    level: float,
+    growing: bool,
+    to_x: Transform,
+    to_y: Transform,
+    label: str,
+) -> DrawnCurve:
+    sampled = sample_curve(fit, *stretch, level, growing)
+
+    def array(values: list[float | None]) -> Array:
+        return to_y(np.array([np.nan if value is None else value for value in values], dtype=float))
+
+    x = to_x(np.array(sampled.x))
+    order = np.argsort(x)
+    low, high = sorted(to_x(np.array(fit.readings.measured_range)).tolist())
+    return DrawnCurve(
+        letter,
+        label,
+        x[order],
+        array(sampled.y)[order],
+        array(sampled.low)[order],
+        array(sampled.high)[order],
+        (low, high),
     )
+
+
+def _ends(values: Array, error: Array | None, placed: Array, transform: Transform) -> tuple[Array, Array] | None:
+    """How far an error bar reaches below and above, in the coordinates of the axis."""
+    if error is None:
+        return None
+    down, up = placed - transform(values - error), transform(values + error) - placed
+    return (down, up) if transform(np.array([1.0, 2.0]))[0] < transform(np.array([1.0, 2.0]))[1] else (-up, -down)
+
+
+def _series(table: Table, settings: PlotSettings) -> tuple[DrawnSeries, ...]:
+    used, aside, assumed = table.status == Status.USED, table.status == Status.ASIDE, table.readings.assumed
+    if table.series is None or len(table.series.names) < 2:
+        return (DrawnSeries("", settings.shape, used, aside, assumed),)
+    shapes = list(SHAPES)
+    first = shapes.index(settings.shape)
+    drawn = []
+    for place, name in enumerate(table.series.names):
+        rows = table.series.rows_of(name)
+        drawn.append(DrawnSeries(name, shapes[(first + place) % len(shapes)], used & rows, aside & rows, assumed))
+    rest = table.series.indices < 0
+    return (*drawn, DrawnSeries("", settings.shape, used & rest, aside & rest, assumed))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import shutil
 from typing import ClassVar
 
@@ -111,6 +112,14 @@ class BrowserCase(LiveServerTestCase):
         self.cell(1, 0).click()
         self.paste(text)
         self.expect_saved()
+
+    def choose_from(self, button: str, item: str | re.Pattern[str]) -> None:
+        """Choose from a menu of the readings."""
+        self.page.get_by_role("button", name=button, exact=True).click()
+        self.page.get_by_role("menuitem", name=item).click()
+
+    def swap(self) -> None:
+        self.choose_from("More", re.compile("^Swap"))
 
     def grid(self) -> Locator:
         return self.page.get_by_role("grid", name="Readings")

@@ -86,6 +86,7 @@ class ByKeyboard(BrowserCase):
         self.open_shelf()
         keys = self.page.keyboard
         keys.press("Tab")
+        keys.press("Tab")
         expect(self.page.get_by_role("button", name="New study", exact=True)).to_be_focused()
         keys.press("Enter")
         expect(self.page.get_by_label("x, row 1")).to_be_focused()

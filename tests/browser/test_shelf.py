@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import expect
 
+from ridge.studies.samples import SAMPLES
 from tests.browser.base import BrowserCase
 
 
@@ -15,7 +16,7 @@ class Shelf(BrowserCase):
     def test_a_new_visitor_is_shown_where_to_begin(self) -> None:
         self.open_shelf()
         expect(self.page.get_by_text("Nothing here yet")).to_be_visible()
-        expect(self.page.get_by_role("button", name="Open a copy of")).to_have_count(2)
+        expect(self.page.get_by_role("button", name="Open a copy of")).to_have_count(len(SAMPLES))
 
     def test_rename_duplicate_delete_and_take_back(self) -> None:
         self.open_sample("Salinity probe, calibration")

@@ -13,10 +13,6 @@ class Tidying(BrowserCase):
     def header(self, name: str) -> Locator:
         return self.grid().get_by_role("columnheader").get_by_role("button", name=re.compile(name))
 
-    def menu(self, button: str, item: str) -> None:
-        self.page.get_by_role("button", name=button, exact=True).click()
-        self.page.get_by_role("menuitem", name=item).click()
-
     def test_sorting_keeps_marks_with_their_readings(self) -> None:
         self.open_sample("Stretch of the mooring line")
         self.header("Column load").click()
@@ -27,14 +23,14 @@ class Tidying(BrowserCase):
     def test_empty_rows_go_and_come_back(self) -> None:
         self.open_new()
         self.fill("1\t2\n\t\n3\t4\n\t\n5\t7")
-        self.menu("More", "Remove empty rows")
+        self.choose_from("More", "Remove empty rows")
         self.expect_cell(2, 0, "3")
         self.page.get_by_role("button", name="Undo").click()
         self.expect_cell(3, 0, "3")
 
     def test_a_value_is_found(self) -> None:
         self.open_sample("Tide at the pontoon")
-        self.menu("More", "Find a value")
+        self.choose_from("More", "Find a value")
         self.page.get_by_label("What to find").fill("1.38")
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_role("search").get_by_role("status")).to_have_text("1 of 1")
@@ -51,7 +47,7 @@ class Tidying(BrowserCase):
 
     def test_readings_are_generated_again_the_same(self) -> None:
         self.open_new()
-        self.menu("More", "Generate readings")
+        self.choose_from("More", "Generate readings")
         self.expected_problem = "400"  # tried out first, and refused
         dialog = self.page.get_by_role("dialog", name="Generate readings")
         dialog.get_by_label("To", exact=True).fill("4")
@@ -79,7 +75,7 @@ class Tidying(BrowserCase):
 
     def test_a_new_formula_and_its_mistake(self) -> None:
         self.open_sample("Stretch of the mooring line")
-        self.menu("Column", "Calculated by a formula")
+        self.choose_from("Column", "Calculated by a formula")
         self.expect_cell(2, 3, "50")
         self.header("Column label or other").click()
         self.page.get_by_role("textbox", name="Symbol").fill("k")

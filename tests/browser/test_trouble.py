@@ -39,7 +39,7 @@ class BadInput(BrowserCase):
         expect(self.account()).to_contain_text("One reading is not enough for a line: add 1 more.")
         self.fill("3\t2.1\n3\t2.5")
         expect(self.account()).to_contain_text("All x are equal (3), so no slope can be told.")
-        self.page.get_by_role("button", name="Swap x and y").click()
+        self.swap()
         self.expect_saved()
         expect(self.account()).to_contain_text("All y are equal")
 
@@ -201,7 +201,7 @@ class NoConnection(BrowserCase):
         self.open_new()
         self.fill("1\t2\n2\t3.1\n3\t5")
         self.page.route("**/changes", lambda route: route.fulfill(status=500, json={"message": "no"}))
-        self.page.get_by_role("button", name="Swap x and y").click()
+        self.swap()
         expect(self.page.get_by_role("alert")).to_contain_text("The server fails to save your last change")
         expect(self.page.get_by_test_id("saving")).to_contain_text("1 change not saved yet")
         self.page.unroute("**/changes")

@@ -39,8 +39,8 @@ class Equations(TestCase):
     def test_symbols(self) -> None:
         for model, text in (
             (Line(), "h = m·t + c"),
-            (Polynomial(3), "h = c3·t³ + c2·t² + c1·t + c0"),
-            (Polynomial(4, terms=[1, 4]), "h = c4·t⁴ + c1·t"),
+            (Polynomial(3), "h = c₃·t³ + c₂·t² + c₁·t + c₀"),
+            (Polynomial(4, terms=[1, 4]), "h = c₄·t⁴ + c₁·t"),
             (Exponential(level=True), "h = a·e^(k·t) + c"),
             (Logarithmic(shift=True), "h = a·ln(t − x_0) + b"),
             (Power(), "h = a·t^n"),

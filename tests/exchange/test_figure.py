@@ -35,8 +35,8 @@ class Figure(TestCase):
 
     def test_the_view_is_the_one_asked_for(self) -> None:
         shown = content(build_sample("mooring-line"), x_low=100, x_high=200, y_low=0, y_high=90)
-        self.assertEqual((shown.x_view, shown.y_view), ((100, 200), (0, 90)))
-        self.assertEqual(float(shown.curve_x[0]), 100)
+        self.assertEqual((shown.x_axis.view, shown.y_axis.view), ((100, 200), (0, 90)))
+        self.assertEqual(float(shown.curves[0].x[0]), 100)
         ElementTree.fromstring(draw_svg(shown))
 
     def test_an_empty_study_has_a_figure_too(self) -> None:

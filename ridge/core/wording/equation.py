@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
@@ -169,7 +170,7 @@ def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:
     """The model's equation with letters for its parameters (``naming.letter``), as text and as LaTeX."""
 
     def symbol(name: str) -> str:
-        return naming.x if name == model.variable else naming.letter(name)
+        return naming.x if name == model.variable else _lowered(naming.letter(name))
 
     def latex_symbol(name: str) -> str:
         return symbol_latex(naming.x) if name == model.variable else symbol_to_latex(naming.letter(name))
@@ -179,6 +180,11 @@ def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:
         f"{naming.y} = {to_print(tree, symbol, lambda number: number.text)}",
         f"{symbol_latex(naming.y)} = {to_latex(tree, latex_symbol)}",
     )
+
+
+def _lowered(letter: str) -> str:
+    """``c₂`` for ``c_2``."""
+    return re.sub(r"_(\d+)$", lambda match: match[1].translate(str.maketrans("0123456789", "₀₁₂₃₄₅₆₇₈₉")), letter)
 
 
 def _without_sign(number: NumberText) -> NumberText:

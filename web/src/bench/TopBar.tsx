@@ -10,7 +10,7 @@ import { HistoryMenu } from "./HistoryMenu";
 export function TopBar({ onHelp }: { onHelp: () => void }) {
   const queue = useQueue();
   const { study } = useSnapshot();
-  const domain = useView((view) => view.domain);
+  const domain = useView((view) => view.seen);
   const folded = useView((view) => view.pageFolded);
   const seen = domain ? `?x_low=${domain.x[0]}&x_high=${domain.x[1]}&y_low=${domain.y[0]}&y_high=${domain.y[1]}` : "";
   return (
@@ -59,7 +59,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
         {folded ? <PanelRightOpen size={15} /> : <PanelRightClose size={15} />}
       </button>
       <button className="button-main" onClick={() => window.print()}>
-        <Printer size={15} /> Print
+        <Printer size={15} /> <span className="max-sm:sr-only">Print</span>
       </button>
     </header>
   );

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type MouseEvent, useId, useMemo, useRef } from "react";
+import { type KeyboardEvent, type MouseEvent, useEffect, useId, useMemo, useRef } from "react";
 
 import { STATUS, useAnalysis, useStudy } from "../study/context";
 import { isLit, litRows, select, setView, useView } from "../study/view";
@@ -78,6 +78,7 @@ export function Plot() {
   const largest = analysis.view.residual;
   const residual = useMemo(() => makeScale([-largest, largest], [stripTop + STRIP, stripTop]), [largest, stripTop]);
   const gesture = useTool(analysis, x, y, { left: MARGIN.left, right, top: MARGIN.top, bottom: floor });
+  useEffect(() => setView({ seen: domain }), [domain]);
   const lit = litRows(selection);
   const caught = useMemo(() => (caughtRows ? new Set(caughtRows) : NOBODY), [caughtRows]);
   const assumed = useMemo(() => new Set(study.assumed.map(({ row }) => row)), [study.assumed]);

@@ -38,6 +38,8 @@ interface View {
   selection: Selection | null;
   /** What the plot shows; null: all readings. */
   domain: Domain | null;
+  /** What the plot shows at the moment, whichever way it came about; null before it is drawn. */
+  seen: Domain | null;
   /** The analysis as it would be with the cell that is being typed. */
   preview: Analysis | null;
   asking: Direction;
@@ -55,6 +57,7 @@ interface View {
 const START: View = {
   selection: null,
   domain: null,
+  seen: null,
   preview: null,
   asking: "y_at_x",
   asked: null,
