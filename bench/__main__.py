@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, interface, line
+from bench import accuracy, interface, large, line
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
@@ -17,3 +17,4 @@ if __name__ == "__main__":
         line.run()
         accuracy.show()
         interface.run()
+        large.run()

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
 # Sums and differences of numbers in this range stay within what doubles hold.
 LARGEST = 1e300
 _PLAIN = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
 _POWER = re.compile(r"\s*(?:×|·|\*|x)\s*10\s*(?:\^|\*\*)?\s*\(?([+-]?\d+)\)?$")
 _RAISED = str.maketrans("⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹", "-+0123456789")
+_PLAIN_LETTERS = frozenset("0123456789.+-eE")
 _SPACES = "\u00a0\u2009\u202f "
 
 
@@ -47,6 +49,25 @@ def read_number(text: str) -> float | None:
         raise NotANumber(f"'{stripped}' is not finite")
     shown = stripped if len(stripped) <= 24 else stripped[:23] + "…"
     raise NotANumber(f"'{shown}' is not a number")
+
+
+def read_plain(cells: Sequence[str]) -> list[float] | None:
+    """All cells at once where every one is a plain number (``-1.5e3``) that can be computed with; None otherwise.
+
+    For long columns: some hundred times as fast as one by one.
+    """
+    if not _PLAIN_LETTERS.issuperset("".join(cells)):
+        return None
+    try:
+        values = list(map(float, cells))
+    except ValueError:
+        return None
+    sizes = [abs(value) for value in values]
+    if max(sizes, default=0.0) > LARGEST or 0 < min(filter(None, sizes), default=1.0) < 1 / LARGEST:
+        return None
+    zeros = (cell for cell, size in zip(cells, sizes, strict=True) if size == 0)
+    # What is too small to compute with comes out as zero too: that is refused, one by one.
+    return None if any(cell.lower().partition("e")[0].strip("+-0.") for cell in zeros) else values
 
 
 def _in_range(digits: str, shown: str) -> float:

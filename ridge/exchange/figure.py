@@ -13,7 +13,7 @@ import numpy.typing as npt
 from matplotlib.axes import Axes
 from matplotlib.axis import Axis
 from matplotlib.figure import Figure
-from matplotlib.ticker import AutoMinorLocator, FuncFormatter, MultipleLocator
+from matplotlib.ticker import AutoMinorLocator, FuncFormatter, LogLocator, MultipleLocator, NullFormatter
 
 from ridge.core.readings import Array, Mask
 
@@ -154,9 +154,10 @@ def _divide(axis: Axis, look: AxisLook) -> None:
             )
             axis.set_major_locator(MultipleLocator(minutes / 60))
         axis.set_minor_locator(AutoMinorLocator(5))
+    else:
+        axis.set_major_locator(LogLocator(subs=(1.0,) if high / low > 1e3 else (1.0, 2.0, 5.0)))
+        axis.set_minor_formatter(NullFormatter())
     axis.set_major_formatter(FuncFormatter(_write_clock if look.clock else _write_number))
-    if look.scale == "log" and high / low < 20:
-        axis.set_minor_formatter(FuncFormatter(_write_number))
 
 
 def _plain(axes: Axes) -> None:

@@ -7,8 +7,9 @@ import re
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
-from ridge.exchange.cells import NotANumber, read_number
+from ridge.exchange.cells import NotANumber, read_number, read_plain
 from ridge.exchange.times import SECONDS, find_times
 
 SEPARATORS = {"tab": "\t", "semicolon": ";", "comma": ",", "spaces": ""}
@@ -22,7 +23,7 @@ _ABOVE = 30  # lines that may stand above the table
 _UNIT_IN_BRACKETS = re.compile(r"^(.*?)\s*[(\[]([^()\[\]]*)[)\]]\s*$")
 _ONE_LETTER = re.compile(r"[^\W\d_](?:_\w{1,8}|\d{1,2}|[\u2080-\u2089]{1,2})?")
 _ERROR_NAME = re.compile(
-    r"^(?:±|u$|u_|σ|Δ|err|uncert|std|s\.?d\.?$|standard (?:error|dev))|(?:error|uncertainty|deviation)$", re.I
+    r"^(?:±|u$|u_|σ|Δ|(?i:err|uncert|std|s\.?d\.?$|standard (?:error|dev)))|(?i:error|uncertainty|deviation)$"
 )
 _WEIGHT_NAME = re.compile(r"^(?:w|weights?)$", re.I)
 
@@ -81,6 +82,18 @@ def read_text_table(
     the unit that ``elapsed`` gives for it (by its place from 0; "" leaves it as it is) or in one that suits its span.
     Raises NoTable.
     """
+    return _read(text, separator, decimal, header, day_first, tuple(sorted((elapsed or {}).items())))
+
+
+@lru_cache(maxsize=3)  # what was just looked through is taken in next, read in the same way
+def _read(
+    text: str,
+    separator: str | None,
+    decimal: str | None,
+    header: int | None,
+    day_first: bool | None,
+    elapsed: tuple[tuple[int, str], ...],
+) -> TextTable:
     if len(text) > LONGEST:
         raise NoTable("This is too long to take in: 20 million characters at most. Take a part of it.")
     lines = [
@@ -94,7 +107,8 @@ def read_text_table(
     width = max(len(row) for row in rows)
     if width > 20_000 or width * len(rows) > 4_000_000:
         raise NoTable(f"This is too wide to take in: {width} columns. Take a part of it.")
-    rows = [row + [""] * (width - len(row)) for row in rows]
+    if min(len(row) for row in rows) < width:
+        rows = [row + [""] * (width - len(row)) for row in rows]
     above = header - 1 if header else _lines_above(rows, decimal)
     if above >= len(rows):
         raise NoTable(f"There are only {len(rows)} lines. Choose another one for the heading.")
@@ -113,17 +127,24 @@ def read_text_table(
     if has_header and body and _is_unit_row(body, decimal):
         units, body = body[0], body[1:]
     columns = []
-    for i in range(width):
-        written = [row[i] for row in body]
+    for i, written in enumerate(zip(*body, strict=True) if body else [()] * width):
         name, symbol, unit = read_heading(headings[i])
         unit = unit or (units[i].strip("()[]") if units else "")
-        columns.append(_read_column(written, name, symbol, unit, decimal, day_first, (elapsed or {}).get(i)))
+        columns.append(_read_column(written, name, symbol, unit, decimal, day_first, dict(elapsed).get(i)))
     return TextTable(separator, decimal, above + 1 if has_header else 0, passed_over, _with_roles(columns))
 
 
 def _read_column(
-    written: list[str], name: str, symbol: str, unit: str, decimal: str, day_first: bool | None, elapsed: str | None
+    written: tuple[str, ...],
+    name: str,
+    symbol: str,
+    unit: str,
+    decimal: str,
+    day_first: bool | None,
+    elapsed: str | None,
 ) -> TableColumn:
+    if decimal == "point" and read_plain(written) is not None:
+        return TableColumn(name, symbol, unit, "other", written, ())
     times = find_times(written, day_first) if elapsed != "" else None
     if times is not None:
         unit = elapsed if elapsed in SECONDS else times.fitting_unit
@@ -198,6 +219,12 @@ def _guess(lines: list[str], separator: str | None, decimal: str | None) -> tupl
 def _split(lines: list[str], separator: str) -> list[list[str]]:
     if separator == "spaces":
         return [re.split(r"[ \u00a0]+", line.strip()) for line in lines]
+    if not any('"' in line for line in lines):
+        sign = SEPARATORS[separator]
+        return [
+            [cell.strip() for cell in line.split(sign)] if " " in line or "\u00a0" in line else line.split(sign)
+            for line in lines
+        ]
     try:
         return [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=SEPARATORS[separator])]
     except csv.Error:
@@ -206,6 +233,8 @@ def _split(lines: list[str], separator: str) -> list[list[str]]:
 
 def _without_empty_columns(rows: list[list[str]], width: int) -> tuple[list[list[str]], int]:
     kept = [i for i in range(width) if any(row[i] for row in rows)]
+    if len(kept) == width:
+        return rows, width
     return [[row[i] for i in kept] for row in rows], len(kept)
 
 
@@ -278,4 +307,9 @@ def _with_roles(columns: list[TableColumn]) -> tuple[TableColumn, ...]:
             given.add(role)
         before = role if role in ("x", "y") else before
         found.append(replace(column, role=role))
+    if "y" not in given:
+        # The only other column of numbers is y, whatever it is called.
+        place = next((i for i, column in enumerate(found) if column.role in ("x_error", "weight")), None)
+        if place is not None:
+            found[place] = replace(found[place], role="y")
     return tuple(found)

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
+import orjson
 from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from ninja.renderers import BaseRenderer
-from ninja.responses import NinjaJSONEncoder
 from ninja.utils import check_csrf
 
 from ridge.site.views import CSRF_MESSAGE
@@ -20,12 +19,12 @@ from ridge.studies.tables_api import router as tables
 
 
 class StrictJSON(BaseRenderer):
-    """JSON as the standard has it: NaN and infinities are an error here, not output."""
+    """JSON as the standard has it: NaN and infinities, which it does not know, are null."""
 
     media_type = "application/json"
 
-    def render(self, request: HttpRequest, data: Any, *, response_status: int) -> str:
-        return json.dumps(data, cls=NinjaJSONEncoder, allow_nan=False, ensure_ascii=False, separators=(",", ":"))
+    def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
+        return orjson.dumps(data)
 
 
 def same_site(request: HttpRequest) -> bool:

@@ -162,7 +162,7 @@ def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float
     low, high = result.readings.measured_range
     out.measured = StretchOut(low=low, high=high)
     out.equation_text, out.equation_latex = equation.text, equation.latex
-    out.rounding = rounding_sentence(result, naming)
+    out.rounding = rounding_sentence(result, naming, equation)
     units = naming.parameter_units(result.model)
     out.parameters = [_word_parameter(result, name, units[name], naming, level) for name in result.parameters]
     out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming)]

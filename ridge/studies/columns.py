@@ -15,7 +15,7 @@ from ridge.core.formula import Program, parse
 from ridge.core.formula.parse import same_name
 from ridge.core.readings import Array
 from ridge.core.wording.numbers import significant
-from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_clock, read_number
+from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_clock, read_number, read_plain
 from ridge.studies.state import ColumnState, StudyState
 
 _FIT_NAME = re.compile(r"([A-F])(?:_(\w+))?")
@@ -45,10 +45,11 @@ class FitValues:
 
 @lru_cache(maxsize=48)
 def _read_cells(cells: tuple[str, ...], unit: str, exponent: int) -> ColumnValues:
-    values = np.full(len(cells), np.nan)
     wrong: dict[int, str] = {}
     clock = unit in CLOCK_UNITS
-    for row, text in enumerate(cells):
+    plain = read_plain(cells)
+    values = np.full(len(cells), np.nan) if plain is None else np.array(plain)
+    for row, text in enumerate(cells if plain is None else ()):
         if text:
             try:
                 number = read_clock(text, unit) if clock else read_number(text)

@@ -68,7 +68,8 @@ class Series(ApiCase):
         self.assertEqual(cells["x"], ["0", "1", "2", "1", "2", "3"])
         self.assertEqual(cells["y"], ["1", "2", "3", "4", "6", "8"])
         self.assertEqual(cells["series"], ["ebb"] * 3 + ["flood"] * 3)
-        self.assertEqual(cells["y_error"], ["0.1", "0.1", "0.2", "", "", ""])
+        self.assertEqual(cells["other"], ["0.1", "0.1", "0.2", "", "", ""])
+        self.assertEqual(state["analysis"]["summary"], "6 used")
         self.assertEqual(state["analysis"]["series"], ["ebb", "flood"])
 
     def test_pairs_have_an_x_each(self) -> None:

@@ -19,6 +19,7 @@ from ridge.core.readings import Array, Readings
 if TYPE_CHECKING:
     from ridge.core.judging.cautions import Caution
     from ridge.core.judging.derived import DerivedQuantity
+    from ridge.core.judging.patterns import Pattern
     from ridge.core.predicting.at_x import Prediction
     from ridge.core.predicting.at_y import Solution
     from ridge.core.wording.equation import Equation
@@ -200,6 +201,13 @@ class Fit:
         from ridge.core.judging.derived import derive
 
         return derive(self)
+
+    @cached_property
+    def pattern(self) -> Pattern:
+        """Signs, runs, bend and spread of the residuals; see ``ridge.core.judging.patterns``."""
+        from ridge.core.judging.patterns import find_pattern
+
+        return find_pattern(self)
 
     @cached_property
     def cautions(self) -> list[Caution]:

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ridge.core.judging.patterns import find_pattern, readings_far_off, readings_that_decide
+from ridge.core.judging.patterns import readings_far_off, readings_that_decide
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -80,7 +80,7 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
         yield Finding("far-off", tuple(far))
     if decide := [row for row in readings_that_decide(fit) if row not in far]:
         yield Finding("one-reading-decides", tuple(decide))
-    pattern = find_pattern(fit)
+    pattern = fit.pattern
     if pattern.visible:
         yield Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0})
     if pattern.spread_changes and fit.readings.y_error is None and fit.readings.weight is None:

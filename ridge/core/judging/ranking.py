@@ -10,7 +10,6 @@ import numpy as np
 from ridge.core.errors import RidgeError
 from ridge.core.fitting.fit import fit
 from ridge.core.fitting.result import Fit
-from ridge.core.judging.patterns import find_pattern
 from ridge.core.models import (
     Exponential,
     Gaussian,
@@ -73,7 +72,7 @@ def rank_models(
         value = None if one is None else one.statistics.aicc
         difference = None if value is None else value - best
         weight = 0.0 if difference is None else float(np.exp(-difference / 2)) / total
-        patterned = one is not None and one.statistics.degrees_of_freedom > 0 and find_pattern(one).visible
+        patterned = one is not None and one.statistics.degrees_of_freedom > 0 and one.pattern.visible
         close = difference is not None and difference <= CLOSE
         ranked.append(Ranked(model, one, refusal, difference, weight, close, patterned))
     return sorted(ranked, key=_order)

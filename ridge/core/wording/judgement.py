@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from ridge.core.judging.patterns import find_pattern
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import NumberText, count_word, full, group, probability, share, significant
 
@@ -50,7 +49,7 @@ def how_well(fit: Fit, naming: Naming) -> str:
         f" typically misses a reading by {naming.y_with_unit(significant(s, 2).text)} "
         f"({group(str(degrees))} degree{'' if degrees == 1 else 's'} of freedom)."
     )
-    pattern = find_pattern(fit)
+    pattern = fit.pattern
     above, below = pattern.above, pattern.below
     second = f"{count_word(above, capital=True)} reading{'' if above == 1 else 's'} lie{'s' if above == 1 else ''} above it and {count_word(below)} below"
     if pattern.visible:

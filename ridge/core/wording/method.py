@@ -10,6 +10,7 @@ from ridge.core.wording.numbers import group, significant
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
+    from ridge.core.wording.equation import Equation
 
 
 def method_sentence(fit: Fit, naming: Naming, aside: int) -> str:
@@ -41,11 +42,11 @@ def _least_squares(fit: Fit, naming: Naming) -> str:
     return f"Least squares in {naming.y}"
 
 
-def rounding_sentence(fit: Fit, naming: Naming) -> str:
+def rounding_sentence(fit: Fit, naming: Naming, equation: Equation | None = None) -> str:
     """How far the rounded equation strays from the full one, and what fewer decimals would have cost."""
     from ridge.core.wording.equation import word_equation
 
-    equation = word_equation(fit, naming)
+    equation = equation or word_equation(fit, naming)
     off = naming.y_with_unit(significant(equation.largest_difference, 1).text)
     if not fit.statistics.residual_standard_deviation or fit.statistics.exact:
         return f"The rounded equation stays within {off} of the full one over the measured range."

@@ -129,7 +129,9 @@ def stack_series(columns: list[ColumnState], keys: Iterator[str]) -> list[Column
             cells = tuple(column.cells[row] if (column := held[block]) else "" for block, row in rows)
             name = first.name if role != "y" or len({one["y"].name for one in blocks}) == 1 else ""
             symbol = first.symbol if role != "y" or len({one["y"].symbol for one in blocks}) == 1 else ""
-            stacked.append(replace(first, name=name, symbol=symbol, cells=cells))
+            # A weighted fit needs every uncertainty: those of some series only are kept, but not used.
+            whole = all(column is not None for column in held)
+            stacked.append(replace(first, name=name, symbol=symbol, cells=cells, role=role if whole else "other"))
     series = ColumnState(next(keys), "series", "", "", "series", tuple(labels[block] for block, _ in rows))
     others = [replace(column, cells=tuple(column.cells[row] for _, row in rows)) for column in beside]
     return [*stacked, series, *others]

@@ -1,7 +1,7 @@
 import { Copy, X } from "lucide-react";
 
 import type { Answer } from "../api/client";
-import { useAnalysis, useChange, useStudy } from "../study/context";
+import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { select } from "../study/view";
 import { copyText } from "./copy";
 import { Section } from "./Section";
@@ -12,7 +12,7 @@ const LEVELS = [0.68, 0.9, 0.95, 0.99];
 export function Answers() {
   const study = useStudy();
   const change = useChange();
-  const { answers, unknowns } = useAnalysis();
+  const { answers, unknowns } = useCalmAnalysis();
   const levels = LEVELS.includes(study.level) ? LEVELS : [...LEVELS, study.level].sort();
   const level = (
     <label className="no-print flex items-center gap-1 text-[12px] text-mute">

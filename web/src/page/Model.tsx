@@ -1,5 +1,5 @@
 import { ArrowUp, ChevronRight, X } from "lucide-react";
-import { useState } from "react";
+import { memo, useState } from "react";
 
 import type { Fit } from "../api/client";
 import { ModelSettings } from "../fits/ModelSettings";
@@ -14,7 +14,7 @@ import { Parameters } from "./Parameters";
 import { Statistics } from "./Statistics";
 
 /** The account of one fit: the leading one in full, the others with their equation and the rest one step away. */
-export function Model({ fit, leading, alone }: { fit: Fit; leading: boolean; alone: boolean }) {
+export const Model = memo(function Model({ fit, leading, alone }: { fit: Fit; leading: boolean; alone: boolean }) {
   const change = useChange();
   const [open, setOpen] = useState(false);
   const shown = leading || open;
@@ -71,7 +71,7 @@ export function Model({ fit, leading, alone }: { fit: Fit; leading: boolean; alo
       </div>
     </section>
   );
-}
+});
 
 function Judgement({ fit }: { fit: Fit }) {
   return (

@@ -1,7 +1,7 @@
 import { Plus } from "lucide-react";
 
 import { nextModel } from "../fits/catalogue";
-import { useAnalysis, useChange, useStudy } from "../study/context";
+import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
 import { Term } from "../ui/Hint";
 import { Answers } from "./Answers";
@@ -14,7 +14,7 @@ const MOST_FITS = 6;
 export function Page() {
   const study = useStudy();
   const change = useChange();
-  const analysis = useAnalysis();
+  const analysis = useCalmAnalysis();
   const weighted = analysis.y_error !== null;
   return (
     <article aria-label="Page" className="paper-open">

@@ -59,12 +59,15 @@ export function Plot() {
   const inner = { width: width - MARGIN.left - MARGIN.right, height: height - MARGIN.top - BETWEEN - STRIP - FOOT };
   const right = MARGIN.left + Math.max(inner.width, 1);
   const floor = MARGIN.top + Math.max(inner.height, 1);
+  // While a reading is dragged the view stands still, as it was before.
+  const settling = useView((view) => view.dragging) ? study.analysis : analysis;
   const whole = useMemo(() => {
-    const settled = settledView(wholeView(analysis.view, measured, asked), plot, shapes, analysis);
+    const own: [number, number] | null = settling.measured ? [settling.measured.low, settling.measured.high] : null;
+    const settled = settledView(wholeView(settling.view, own, asked), plot, shapes, settling);
     return plot.equal && shapes.x === LINEAR && shapes.y === LINEAR ? equalised(settled, right - MARGIN.left, floor - MARGIN.top) : settled;
-  }, [analysis, measured, asked, plot, shapes, right, floor]);
+  }, [settling, asked, plot, shapes, right, floor]);
   const domain = chosen ?? whole;
-  const fits = drawable(domain.x, shapes.x) && drawable(domain.y, shapes.y) && drawable([-analysis.view.residual, analysis.view.residual]);
+  const fits = drawable(domain.x, shapes.x) && drawable(domain.y, shapes.y) && drawable([-settling.view.residual, settling.view.residual]);
   const room = width > 120 && height > STRIP + BETWEEN + FOOT + 60;
   const tool = useView((view) => view.tool);
   const { by, pan } = useZoom(svg, domain, shapes, { width, height: height - STRIP - BETWEEN - FOOT }, fits, tool === "look");
@@ -75,7 +78,7 @@ export function Plot() {
   const stripTop = floor + BETWEEN;
   const x = useMemo(() => makeScale(domain.x, [MARGIN.left, right], shapes.x), [domain.x, right, shapes.x]);
   const y = useMemo(() => makeScale(domain.y, [floor, MARGIN.top], shapes.y), [domain.y, floor, shapes.y]);
-  const largest = analysis.view.residual;
+  const largest = settling.view.residual;
   const residual = useMemo(() => makeScale([-largest, largest], [stripTop + STRIP, stripTop]), [largest, stripTop]);
   const gesture = useTool(analysis, x, y, { left: MARGIN.left, right, top: MARGIN.top, bottom: floor });
   useEffect(() => setView({ seen: domain }), [domain]);

@@ -3,8 +3,11 @@ import type { ReactElement } from "react";
 import type { Analysis, PlotSettings } from "../api/client";
 import { STATUS } from "../study/context";
 import { isLit } from "../study/view";
-import { MarkShapeAt, shapeOf } from "./shapes";
+import { markPath, MarkShapeAt, shapeOf } from "./shapes";
 import type { Scale } from "./scales";
+
+const ONE_BY_ONE = 300;
+const round = (value: number) => Math.round(value * 10) / 10;
 
 interface Props {
   analysis: Analysis;
@@ -25,6 +28,9 @@ export function ReadingMarks({ analysis, plot, x, y, lit, caught, assumed, only 
   const bright: ReactElement[] = [];
   const rows = only ?? analysis.status.map((_, row) => row);
   const size = plot.size ?? 4.5;
+  // So many plain marks are drawn as one path: a thousand elements would be too slow to follow a drag.
+  const together = rows.length > ONE_BY_ONE;
+  const plain: string[] = [];
   for (const row of rows) {
     const status = analysis.status[row];
     const vx = analysis.x[row];
@@ -36,9 +42,15 @@ export function ReadingMarks({ analysis, plot, x, y, lit, caught, assumed, only 
     const chosen = isLit(lit, row) || caught.has(row);
     const hollow = status === STATUS.aside;
     const supposed = assumed.has(row);
+    const xBar = bar(x, vx, analysis.x_error?.[row]);
+    const yBar = bar(y, vy, analysis.y_error?.[row]);
+    if (together && !chosen && !hollow && !supposed && !xBar && !yBar) {
+      plain.push(markPath(shapeOf(plot.shape ?? "circle", analysis.series_of?.[row] ?? 0), round(px), round(py), size));
+      continue;
+    }
     (chosen ? bright : marks).push(
       <g key={row} data-row={row + 1} data-status={hollow ? "aside" : supposed ? "assumed" : "used"}>
-        <ErrorBars at={[px, py]} x={bar(x, vx, analysis.x_error?.[row])} y={bar(y, vy, analysis.y_error?.[row])} />
+        <ErrorBars at={[px, py]} x={xBar} y={yBar} />
         <MarkShapeAt
           shape={shapeOf(plot.shape ?? "circle", analysis.series_of?.[row] ?? 0)}
           x={px}
@@ -55,6 +67,7 @@ export function ReadingMarks({ analysis, plot, x, y, lit, caught, assumed, only 
   }
   return (
     <>
+      {plain.length > 0 && <path d={plain.join("")} fill="var(--color-ink)" stroke="var(--color-sheet)" strokeWidth="1" data-status="used" />}
       {marks}
       {bright}
     </>

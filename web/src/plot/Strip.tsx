@@ -5,6 +5,9 @@ import { lookOf } from "../fits/looks";
 import { YAxis } from "./Axes";
 import { Ground } from "./Ground";
 import type { Scale } from "./scales";
+import { markPath } from "./shapes";
+
+const ONE_BY_ONE = 300;
 
 interface Props {
   analysis: Analysis;
@@ -27,7 +30,12 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
   const s = fit?.deviation ?? 0;
   const stems = [];
   const residuals = fit?.residuals ?? [];
-  for (const row of only ?? residuals.map((_, row) => row)) {
+  const rows = only ?? residuals.map((_, row) => row);
+  const together = rows.length > ONE_BY_ONE;
+  const lines: string[] = [];
+  const dots: string[] = [];
+  const zero = y(0);
+  for (const row of rows) {
     const residual = residuals[row];
     const vx = analysis.x[row];
     const status = analysis.status[row];
@@ -36,6 +44,12 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     const bright = isLit(lit, row);
     if (!Number.isFinite(x(vx))) continue;
     const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
+    if (together && !hollow && !bright) {
+      const px = Math.round(x(vx) * 10) / 10;
+      lines.push(`M${px} ${zero}V${py.toFixed(1)}`);
+      dots.push(markPath("circle", px, Math.round(py * 10) / 10, 2.4));
+      continue;
+    }
     stems.push(
       <g key={row} data-row={row + 1}>
         <line x1={x(vx)} x2={x(vx)} y1={y(0)} y2={py} stroke={color} strokeWidth={bright ? 3 : 1.3} strokeDasharray={hollow ? "2 2" : undefined} />
@@ -55,6 +69,12 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
       <g clipPath={`url(#${clip})`}>
         {s > 0 && <rect x={left} width={right - left} y={y(s)} height={y(-s) - y(s)} fill={color} opacity="0.1" />}
         <line x1={left} x2={right} y1={y(0)} y2={y(0)} stroke={color} strokeWidth="1.3" />
+        {together && (
+          <>
+            <path d={lines.join("")} stroke={color} strokeWidth="1" opacity="0.5" />
+            <path d={dots.join("")} fill={color} />
+          </>
+        )}
         {stems}
       </g>
       <YAxis y={y} right={right} naming={analysis.naming} residual division={{ grid: "none" }} />

@@ -1,6 +1,7 @@
 import type { Analysis } from "../api/client";
 import { STATUS } from "../study/context";
 import type { Domain } from "../study/view";
+import { columnsOf } from "./columns";
 
 export interface Beyond {
   left: number;
@@ -11,16 +12,19 @@ export interface Beyond {
 
 /** How many readings lie beyond each edge of the view; one in a corner counts at both of its edges. */
 export function countBeyond(analysis: Analysis, view: Domain): Beyond {
+  const { x, y, status } = columnsOf(analysis);
   const count = { left: 0, right: 0, above: 0, below: 0 };
-  analysis.status.forEach((status, row) => {
-    const x = analysis.x[row];
-    const y = analysis.y[row];
-    if ((status !== STATUS.used && status !== STATUS.aside) || x == null || y == null) return;
-    if (x < view.x[0]) count.left++;
-    if (x > view.x[1]) count.right++;
-    if (y > view.y[1]) count.above++;
-    if (y < view.y[0]) count.below++;
-  });
+  const [x0, x1] = view.x;
+  const [y0, y1] = view.y;
+  for (let row = 0; row < status.length; row++) {
+    const own = status[row];
+    if (own !== STATUS.used && own !== STATUS.aside) continue;
+    // Comparisons with NaN are false: a row without a value counts nowhere.
+    if (x[row]! < x0) count.left++;
+    else if (x[row]! > x1) count.right++;
+    if (y[row]! > y1) count.above++;
+    else if (y[row]! < y0) count.below++;
+  }
   return count;
 }
 

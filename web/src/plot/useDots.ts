@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import type { Analysis } from "../api/client";
 import { STATUS } from "../study/context";
 import type { Dots } from "./CanvasDots";
+import { columnsOf } from "./columns";
 import type { Scale } from "./scales";
 
 interface Wanted {
@@ -18,36 +19,50 @@ interface Wanted {
 /** Of many readings the pixels that they fill, group by group: one mark a pixel is all that can be seen. */
 export function useDots({ analysis, x, y, residual, lit, caught, on }: Wanted): Dots[] {
   const residuals = analysis.fits[0]?.residuals;
+  const rests = useMemo(() => (on && residuals ? Float64Array.from(residuals, (value) => value ?? NaN) : null), [on, residuals]);
   const [litFrom, litTo] = lit ?? [-1, -1];
   return useMemo(() => {
     if (!on) return [];
-    const kinds = { used: collector(x, y), aside: collector(x, y), bright: collector(x, y), strip: collector(x, residual), stripBright: collector(x, residual) };
-    const rows = analysis.status.length;
-    for (let row = 0; row < rows; row++) {
-      const status = analysis.status[row];
+    const columns = columnsOf(analysis);
+    const used = collector(x, y);
+    const aside = collector(x, y);
+    const bright = collector(x, y);
+    const strip = collector(x, residual);
+    const stripBright = collector(x, residual);
+    const [left, right] = x.range();
+    const [placeX, placeY, placeRest] = [placer(x), placer(y), placer(residual)];
+    for (let row = 0; row < columns.status.length; row++) {
+      const status = columns.status[row];
       if (status !== STATUS.used && status !== STATUS.aside) continue;
-      const px = x(analysis.x[row]!);
-      if (!(px >= kinds.used.left && px <= kinds.used.right)) continue;
-      const py = y(analysis.y[row]!);
-      const used = status === STATUS.used;
-      const bright = (row >= litFrom && row <= litTo) || caught.has(row);
-      (used ? kinds.used : kinds.aside).put(px, py);
-      if (bright) kinds.bright.put(px, py);
-      const rest = residuals?.[row];
-      if (used && rest != null) {
-        const at = residual(rest);
-        kinds.strip.put(px, at);
-        if (bright) kinds.stripBright.put(px, at);
+      const px = placeX(columns.x[row]!);
+      if (!(px >= left && px <= right)) continue;
+      const py = placeY(columns.y[row]!);
+      const chosen = (row >= litFrom && row <= litTo) || (caught.size > 0 && caught.has(row));
+      (status === STATUS.used ? used : aside).put(px, py);
+      if (chosen) bright.put(px, py);
+      if (status === STATUS.used && rests) {
+        const at = placeRest(rests[row]!);
+        strip.put(px, at);
+        if (chosen) stripBright.put(px, at);
       }
     }
     return [
-      { ...kinds.used.taken, color: "--color-ink", radius: 1.6 },
-      { ...kinds.aside.taken, color: "--color-mute", radius: 2.2, hollow: true },
-      { ...kinds.bright.taken, color: "--color-lichen", radius: 1.3 },
-      { ...kinds.strip.taken, color: "--color-pine", radius: 1.3 },
-      { ...kinds.stripBright.taken, color: "--color-lichen", radius: 1 },
+      { ...used.taken(), color: "--color-ink", radius: 1 },
+      { ...aside.taken(), color: "--color-mute", radius: 2.2, hollow: true },
+      { ...bright.taken(), color: "--color-lichen", radius: 1 },
+      { ...strip.taken(), color: "--color-pine", radius: 1 },
+      { ...stripBright.taken(), color: "--color-lichen", radius: 1 },
     ];
-  }, [on, analysis, residuals, litFrom, litTo, caught, x, y, residual]);
+  }, [on, analysis, rests, litFrom, litTo, caught, x, y, residual]);
+}
+
+/** A scale as one multiplication where it is even. */
+function placer(scale: Scale): (value: number) => number {
+  if (scale.shape.kind !== "linear") return scale;
+  const [low, high] = scale.domain;
+  const [from, to] = scale.range();
+  const factor = (to - from) / (high - low);
+  return (value) => from + (value - low) * factor;
 }
 
 /** Takes one mark for each pixel of its area; extremes are kept, since every pixel that is hit is drawn. */
@@ -55,19 +70,27 @@ function collector(x: Scale, y: Scale) {
   const [left, right] = x.range();
   const [bottom, top] = y.range();
   const width = Math.ceil(right - left) + 1;
-  const seen = new Uint8Array(width * (Math.ceil(bottom - top) + 1));
-  const taken: { x: number[]; y: number[] } = { x: [], y: [] };
+  const height = Math.ceil(bottom - top) + 1;
+  const seen = new Uint8Array(width * height);
+  let count = 0;
   return {
-    left,
-    right,
-    taken,
     put(px: number, py: number) {
-      if (!(py >= top && py <= bottom && px >= left && px <= right)) return;
+      if (!(py >= top && py <= bottom)) return;
       const cell = Math.round(py - top) * width + Math.round(px - left);
-      if (seen[cell]) return;
+      count += 1 - seen[cell]!;
       seen[cell] = 1;
-      taken.x.push(px);
-      taken.y.push(py);
+    },
+    /** The pixels that are hit. */
+    taken() {
+      const xs = new Int16Array(count);
+      const ys = new Int16Array(count);
+      let at = 0;
+      for (let cell = 0; at < count && cell < seen.length; cell++) {
+        if (!seen[cell]) continue;
+        xs[at] = Math.round(left) + (cell % width);
+        ys[at++] = Math.round(top) + Math.floor(cell / width);
+      }
+      return { x: xs, y: ys };
     },
   };
 }

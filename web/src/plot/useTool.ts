@@ -79,6 +79,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     if (!change) return;
     pending.current = change;
     setHeld({ row, ...to });
+    setView({ dragging: true });
     if (saving === "saved") preview.ask({ id: study.id, version: study.version, change });
   }
 
@@ -87,6 +88,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     const change = pending.current;
     pending.current = null;
     setHeld(null);
+    setView({ dragging: false });
     if (change) queue.change(change);
   }
 
@@ -160,7 +162,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
       preview.cancel();
       setHeld(null);
       setBox(null);
-      setView({ preview: null, tool: "look", caught: null });
+      setView({ preview: null, tool: "look", caught: null, dragging: false });
       return true;
     }
     if (tool !== "shift" || !arrow || !lit || lit[0] !== lit[1]) return false;

@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { memo, type RefObject, useEffect, useLayoutEffect, useMemo, useRef } from "react";
 
-import { STATUS, useAnalysis, useStudy } from "../study/context";
+import { STATUS, useCalmAnalysis, useStudy } from "../study/context";
 import { isLit, litColumns, litRows } from "../study/view";
 import { ColumnHeader } from "./ColumnHeader";
 import { OffBar } from "./OffBar";
@@ -12,7 +12,7 @@ const BAR_WIDTH = 56;
 
 export function Grid({ grid }: { grid: GridControl }) {
   const study = useStudy();
-  const analysis = useAnalysis();
+  const analysis = useCalmAnalysis();
   const scroller = useRef<HTMLDivElement>(null);
   // Rows are drawn only when they change; their handlers always reach the newest state through this.
   const latest = useRef(grid);

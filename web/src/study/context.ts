@@ -1,4 +1,4 @@
-import { createContext, useContext, useSyncExternalStore } from "react";
+import { createContext, useContext, useDeferredValue, useSyncExternalStore } from "react";
 
 import type { Analysis, Change } from "../api/client";
 import type { HeldStudy } from "./changes";
@@ -27,6 +27,9 @@ export function useAnalysis(): Analysis {
   const preview = useView((view) => view.preview);
   return preview ?? study.analysis;
 }
+
+/** The same for what may follow a moment later: while something is dragged the plot is drawn first. */
+export const useCalmAnalysis = (): Analysis => useDeferredValue(useAnalysis());
 
 /** Names of the status numbers that come with every row. */
 export const STATUS = { blank: 0, used: 1, aside: 2, problem: 3, unknown: 4 } as const;

@@ -48,6 +48,8 @@ interface View {
   panel: "readings" | "plot" | "page";
   pageFolded: boolean;
   tool: Tool;
+  /** A reading is being dragged: the view stands still meanwhile. */
+  dragging: boolean;
   /** Rows that a region on the plot has caught. */
   caught: number[] | null;
   /** A table that waits to be looked through before it is taken in. */
@@ -64,6 +66,7 @@ const START: View = {
   panel: "plot",
   pageFolded: false,
   tool: "look",
+  dragging: false,
   caught: null,
   incoming: null,
 };

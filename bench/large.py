@@ -1,0 +1,177 @@
+"""A hundred thousand readings in the running application: taking them in, opening, panning, memory; and a drag's preview."""
+
+from __future__ import annotations
+
+import random
+import shutil
+import time
+from pathlib import Path
+from statistics import median
+
+from playwright.sync_api import Page, sync_playwright
+
+from bench.interface import server
+from bench.timing import percentile
+
+ROWS = 100_000
+FRAMES = """async () => {
+    const times = [];
+    let last = performance.now();
+    return await new Promise((done) => {
+        const step = (now) => {
+            times.push(now - last);
+            last = now;
+            if (times.length < 90) requestAnimationFrame(step);
+            else done(times.slice(2));
+        };
+        requestAnimationFrame(step);
+    });
+}"""
+
+
+def table(rows: int) -> str:
+    draw = random.Random(1)
+    return "t / s,U / V\n" + "".join(f"{i / 10},{2 + i / 7e3 + draw.gauss(0, 1):.3f}\n" for i in range(rows))
+
+
+# The browser's own clock: when the file was chosen, its preview shown, taking in pressed, the curve drawn.
+CLOCK = """() => {
+    window.at = {};
+    const once = (name) => { window.at[name] ??= performance.now(); };
+    window.addEventListener("change", () => once("chosen"), true);
+    window.addEventListener("click", () => once("pressed"), true);
+    new MutationObserver(() => {
+        if ([...document.querySelectorAll("[role=dialog] button")].some((one) => one.textContent === "Take in")) once("shown");
+        if (document.querySelector("[data-testid=curve]")) requestAnimationFrame(() => once("drawn"));
+    }).observe(document.body, { childList: true, subtree: true });
+}"""
+
+
+def take_in(page: Page, base: str, text: str) -> tuple[float, float]:
+    """Seconds from choosing the file to its preview, and from pressing "Take in" to the drawn plot."""
+    page.goto(base)
+    page.get_by_role("button", name="New study", exact=True).click()
+    page.get_by_role("grid").wait_for()
+    page.evaluate(CLOCK)
+    page.locator("input[type=file]").set_input_files(
+        {"name": "log.csv", "mimeType": "text/csv", "buffer": text.encode()}
+    )
+    page.get_by_role("dialog").get_by_role("button", name="Take in").click()
+    page.get_by_test_id("curve").wait_for(state="attached")
+    page.wait_for_timeout(100)
+    at = page.evaluate("() => window.at")
+    return (at["shown"] - at["chosen"]) / 1e3, (at["drawn"] - at["pressed"]) / 1e3
+
+
+def open_again(page: Page) -> float:
+    """Seconds from the address to the drawn plot, the study in the server's memory as after any change."""
+    start = time.perf_counter()
+    page.goto(page.url, wait_until="commit")
+    page.get_by_test_id("curve").wait_for(state="attached")
+    return time.perf_counter() - start
+
+
+def frames(page: Page, move: str) -> list[float]:
+    """Milliseconds from frame to frame while the view is moved or zoomed."""
+    plot = page.get_by_role("application")
+    box = plot.bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 3
+    page.mouse.move(x, y)
+    page.evaluate(f"() => {{ window.measured = ({FRAMES})(); }}")  # begins to measure, and is not waited for
+    if move == "pan":
+        page.mouse.down()
+    for i in range(60):
+        if move == "pan":
+            page.mouse.move(x + 3 * i, y + i)
+        else:
+            page.mouse.wheel(0, -40 if i < 30 else 40)
+    if move == "pan":
+        page.mouse.up()
+    found: list[float] = page.evaluate("() => window.measured")
+    return found
+
+
+def memory(port: int) -> float:
+    """Largest resident size of a server process, MB, as the kernel counts it."""
+    largest = 0.0
+    for status in Path("/proc").glob("[0-9]*/status"):
+        try:
+            text = status.read_text()
+            command = (status.parent / "cmdline").read_text()
+        except OSError:
+            continue
+        if f"127.0.0.1:{port}" in command:
+            peak = next(line for line in text.splitlines() if line.startswith("VmHWM"))
+            largest = max(largest, int(peak.split()[1]) / 1000)
+    return largest
+
+
+def dragged(page: Page, base: str) -> list[float]:
+    """Milliseconds from a move of the pointer to the redrawn curve, at 1 000 readings."""
+    page.goto(base)
+    page.get_by_role("button", name="New study", exact=True).click()
+    page.get_by_role("grid").wait_for()
+    page.locator("input[type=file]").set_input_files(
+        {"name": "log.csv", "mimeType": "text/csv", "buffer": table(1000).encode()}
+    )
+    page.get_by_role("dialog").get_by_role("button", name="Take in").click()
+    curve = page.get_by_test_id("curve")
+    curve.wait_for(state="attached")
+    page.wait_for_timeout(500)
+    page.get_by_role("gridcell").nth(4 * 3).click()  # the chosen reading of row 5 is drawn by itself
+    page.get_by_role("radio", name="Move a reading").click()
+    mark = page.locator("g[data-status=used][data-row='5'] circle").bounding_box()
+    assert mark
+    x, y = mark["x"] + mark["width"] / 2, mark["y"] + mark["height"] / 2
+    page.evaluate(
+        """() => {
+            const path = document.querySelector("[data-testid=curve]");
+            window.drawn = [];
+            new MutationObserver(() => requestAnimationFrame(() => window.drawn.push(performance.now()))).observe(path, { attributes: true });
+            window.asked = [];
+            document.querySelector("[role=application]").addEventListener("pointermove", () => window.asked.push(performance.now()), true);
+        }"""
+    )
+    page.mouse.move(x, y)
+    page.mouse.down()
+    times = []
+    for i in range(60):
+        page.evaluate("() => { window.drawn = []; window.asked = []; }")
+        page.mouse.move(x, y - 3 * (i + 1))
+        page.wait_for_function("() => window.drawn.length > 0", timeout=5000)
+        asked, drawn = page.evaluate("() => [window.asked[0], window.drawn[0]]")
+        times.append(drawn - asked)
+    page.mouse.up()
+    return times[3:]
+
+
+def run() -> None:
+    text = table(ROWS)
+    with server() as port, sync_playwright() as playwright:
+        base = f"http://127.0.0.1:{port}"
+        browser = playwright.chromium.launch(
+            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-gpu"]
+        )
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.set_default_timeout(60_000)
+        taken = [take_in(page, base, text) for _ in range(3)]
+        print(
+            f"\nCSV of 100 000 rows: {median(a for a, _ in taken):.2f} s to its preview, {median(b for _, b in taken):.2f} s "
+            f"from there to the drawn plot; together {median(a + b for a, b in taken):.2f} s (goal 2)"
+        )
+        opened = [open_again(page) for _ in range(4)]
+        print(
+            f"Study of 100 000 readings opened: median {median(opened):.2f} s, slowest {max(opened):.2f} s (goal 1.5)"
+        )
+        for move, word in (("pan", "panned"), ("zoom", "zoomed")):
+            times = frames(page, move)
+            print(
+                f"Frames while the view is {word}: median {median(times):.1f} ms, p95 {percentile(times, 0.95):.1f} ms (goal 17)"
+            )
+        print(f"Largest server process meanwhile: {memory(port):.0f} MB (goal 500)")
+        times = dragged(page, base)
+        print(
+            f"A reading dragged at 1 000 readings, to the redrawn curve: median {median(times):.0f} ms, p95 {percentile(times, 0.95):.0f} ms (goal 50)"
+        )
+        browser.close()
