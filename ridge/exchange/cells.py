@@ -9,6 +9,14 @@ from collections.abc import Sequence
 LARGEST = 1e300
 _PLAIN = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
 _POWER = re.compile(r"\s*(?:×|·|\*|x)\s*10\s*(?:\^|\*\*)?\s*\(?([+-]?\d+)\)?$")
+_HINTS = (
+    (re.compile(r".*\d\s*[%‰]"), "is a percentage: write the number alone and % in the unit"),
+    (re.compile(r"[$€£¥]\s*[-+]?\d.*|.*\d\s*[$€£¥]"), "carries a currency sign: write the number alone and the sign in the unit"),
+    (re.compile(r"0[xX][0-9a-fA-F]+"), "is hexadecimal: write it as a decimal number"),
+    (re.compile(r"(\d{4}[-/]\d{1,2}[-/]\d{1,2}|\d{1,2}[-./]\d{1,2}[-./]\d{2,4})(\D.*)?"), "is a date: take it in as a table, where dates become elapsed time"),
+    (re.compile(r"\d{1,4}:\d\d(:\d\d.*)?"), "is a clock time: give the column the unit h:min or min:s"),
+    (re.compile(r"=.*"), "is a formula: put it in the column's heading, under 'calculated as'"),
+)  # fmt: skip
 _RAISED = str.maketrans("⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹", "-+0123456789")
 _PLAIN_LETTERS = frozenset("0123456789.+-eE")
 _SPACES = "\u00a0\u2009\u202f "
@@ -48,7 +56,8 @@ def read_number(text: str) -> float | None:
     if body.lower().lstrip("+-") in ("inf", "infinity", "∞"):
         raise NotANumber(f"'{stripped}' is not finite")
     shown = stripped if len(stripped) <= 24 else stripped[:23] + "…"
-    raise NotANumber(f"'{shown}' is not a number")
+    hint = next((hint for pattern, hint in _HINTS if pattern.fullmatch(stripped)), "")
+    raise NotANumber(f"'{shown}' {hint or 'is not a number'}")
 
 
 def read_plain(cells: Sequence[str]) -> list[float] | None:

@@ -210,7 +210,9 @@ def _guess(lines: list[str], separator: str | None, decimal: str | None) -> tupl
             even = count / len(rows)
             plain = 0.01 if sign == "point" else 0.0
             tabbed = 0.5 if name == "tab" else 0.0
-            score = (round(even * numbers, 3), min(width, 3) + tabbed, plain)
+            # Without a single number, as under a heading alone, gaps between words say little.
+            columns = 1 if name == "spaces" and not numbers else min(width, 3)
+            score = (round(even * numbers, 3), columns + tabbed, plain)
             if score > best_score:
                 best, best_score = (name, sign), score
     return best

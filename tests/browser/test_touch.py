@@ -65,6 +65,41 @@ class Touch(BrowserCase):
         self.page.get_by_role("button", name="All readings").tap()
         expect(beyond).to_have_count(0)
 
+    def draw(self, *places: tuple[float, float]) -> None:
+        """With one finger from place to place, in pixels of the plot."""
+        box = self.page.get_by_role("application").bounding_box()
+        assert box
+        first, *rest = [(box["x"] + x, box["y"] + y) for x, y in places]
+        self.touch("touchStart", first)
+        for place in rest:
+            self.touch("touchMove", place)
+        self.touch("touchEnd")
+
+    def place(self, row: int) -> tuple[float, float]:
+        mark = self.page.locator(f"g[data-status][data-row='{row}'] circle").bounding_box()
+        box = self.page.get_by_role("application").bounding_box()
+        assert mark and box
+        return mark["x"] + mark["width"] / 2 - box["x"], mark["y"] + mark["height"] / 2 - box["y"]
+
+    def test_a_finger_catches_a_region_and_moves_a_reading(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.page.get_by_role("radio", name="Catch a region").tap()
+        (x0, y0), (x1, y1) = self.place(1), self.place(2)
+        self.draw((x0 - 14, y1 - 14), ((x0 + x1) / 2, y0), (x1 + 14, y0 + 14))
+        bar = self.page.get_by_role("form", name="Readings in the region")
+        bar.get_by_role("button", name="Set aside").tap()
+        expect(self.marks("aside")).to_have_count(3)
+        self.page.get_by_role("radio", name="Move a reading").tap()
+        x, y = self.place(5)
+        self.draw((x, y), (x, y - 20), (x, y - 40))
+        self.expect_saved()
+        self.page.get_by_role("button", name="Undo").tap()
+        expect(self.marks("aside")).to_have_count(3)
+        self.page.get_by_role("radio", name="Add readings").tap()
+        used = self.marks("used").count()
+        self.draw((x + 30, 60))
+        expect(self.marks("used")).to_have_count(used + 1)
+
     def test_a_term_explains_itself_on_a_tap(self) -> None:
         self.open_sample("Stretch of the mooring line")
         self.panel("Page")

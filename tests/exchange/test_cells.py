@@ -49,11 +49,16 @@ class ReadNumber(TestCase):
             ("1e-320", "use a smaller unit"),
             ("0.1e-400", "too small"),
             ("nan", "is not a number"),
-            ("0x1F", "is not a number"),
+            ("0x1F", "is hexadecimal: write it as a decimal number"),
             ("1_000", "is not a number"),
             ("12 m", "is not a number"),
             ("1.2.3", "is not a number"),
-            ("=1+1", "is not a number"),
+            ("=1+1", "is a formula"),
+            ("12 %", "is a percentage: write the number alone and % in the unit"),
+            ("€ 5", "carries a currency sign"),
+            ("3.50 £", "carries a currency sign"),
+            ("2026-05-04", "is a date"),
+            ("13:30", "is a clock time"),
             ("x" * 500, "…"),
         ):
             with self.assertRaises(NotANumber) as caught:

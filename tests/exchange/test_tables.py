@@ -80,6 +80,20 @@ class Separators(TestCase):
         self.assertEqual([list(row) for row in zip(*cells(table), strict=True)], written)
 
 
+class OnlyAHeading(TestCase):
+    def test_its_separator_is_still_found(self) -> None:
+        table = read_text_table("time t / s;height h / m\n")
+        self.assertEqual((table.separator, table.header, table.row_count), ("semicolon", 1, 0))
+        self.assertEqual([column.unit for column in table.columns], ["s", "m"])
+
+
+class Roles(TestCase):
+    def test_a_voltage_called_u_is_no_uncertainty(self) -> None:
+        self.assertEqual([c.role for c in read_text_table("t / s,U / V\n0,1\n1,2").columns], ["x", "y"])
+        self.assertEqual([c.role for c in read_text_table("t,U,u_U\n0,1,0.1\n1,2,0.1").columns], ["x", "y", "y_error"])
+        self.assertEqual([c.role for c in read_text_table("t,u\n0,1\n1,2").columns], ["x", "y"])
+
+
 class Headings(TestCase):
     def test_the_three_notations(self) -> None:
         for text, expected in (

@@ -19,7 +19,9 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
     title: "Plot",
     keys: [
       ["+, −", "zoom; also the wheel or two fingers"],
-      ["Arrows", "move the view; also by dragging"],
+      ["Arrows", "move the view; with “Move a reading” in hand, the chosen reading: with Shift by ten steps"],
+      ["Tab", "to the labels of the curves: arrows move one, Delete puts it back"],
+      ["Escape", "puts the tool down"],
       ["0", "back to all readings"],
     ],
   },
@@ -27,7 +29,7 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
     title: "Anywhere",
     keys: [
       ["Ctrl+Z, Ctrl+Y", "undo, redo"],
-      ["Ctrl+V", "look through a copied table and take it in"],
+      ["Ctrl+V", "look through a copied table and take it in; a file can be dropped on the window"],
       ["?", "this list"],
     ],
   },
