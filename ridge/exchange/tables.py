@@ -8,6 +8,7 @@ from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from itertools import zip_longest
 
 from ridge.exchange.cells import NotANumber, read_number, read_plain
 from ridge.exchange.times import SECONDS, find_times
@@ -103,39 +104,30 @@ def _read(
         raise NoTable("There is nothing to take in. Copy some rows first.")
     if separator is None or decimal is None:
         separator, decimal = _guess(lines[:_SAMPLE], separator, decimal)
-    rows = _split(lines, separator)
-    width = max(len(row) for row in rows)
-    if width > 20_000 or width * len(rows) > 4_000_000:
-        raise NoTable(f"This is too wide to take in: {width} columns. Take a part of it.")
-    if min(len(row) for row in rows) < width:
-        rows = [row + [""] * (width - len(row)) for row in rows]
-    above = header - 1 if header else _lines_above(rows, decimal)
-    if above >= len(rows):
-        raise NoTable(f"There are only {len(rows)} lines. Choose another one for the heading.")
-    passed_over, rows = above, rows[above:]
-    rows, width = _without_empty_columns(rows, width)
-    if not width:
+    above = header - 1 if header else _lines_above(_split(lines[: _ABOVE + _SAMPLE], separator), decimal)
+    if above >= len(lines):
+        raise NoTable(f"There are only {len(lines)} lines. Choose another one for the heading.")
+    written = [cells for cells in _columns_of(lines[above:], separator) if any(cells)]
+    if not written:
         raise NoTable("There is nothing in these cells.")
-    if width > WIDEST:
+    if len(written) > WIDEST:
         raise NoTable(
-            f"This table has {width} columns; {WIDEST} at most can be looked through. Take the ones that are meant."
+            f"This table has {len(written)} columns; {WIDEST} at most can be looked through. Take the ones that are meant."
         )
-    has_header = _has_header(rows, decimal) if header is None else header > 0
-    units: list[str] = []
-    headings = rows[0] if has_header else [""] * width
-    body = rows[1:] if has_header else rows
-    if has_header and body and _is_unit_row(body, decimal):
-        units, body = body[0], body[1:]
+    top = [list(row) for row in zip(*(cells[: _SAMPLE + 2] for cells in written), strict=True)]
+    has_header = _has_header(top, decimal) if header is None else header > 0
+    has_units = has_header and len(top) > 1 and _is_unit_row(top[1:], decimal)
+    begin = has_header + has_units
     columns = []
-    for i, written in enumerate(zip(*body, strict=True) if body else [()] * width):
-        name, symbol, unit = read_heading(headings[i])
-        unit = unit or (units[i].strip("()[]") if units else "")
-        columns.append(_read_column(written, name, symbol, unit, decimal, day_first, dict(elapsed).get(i)))
-    return TextTable(separator, decimal, above + 1 if has_header else 0, passed_over, _with_roles(columns))
+    for i, cells in enumerate(written):
+        name, symbol, unit = read_heading(cells[0] if has_header else "")
+        unit = unit or (cells[1].strip("()[]") if has_units else "")
+        columns.append(_read_column(cells[begin:], name, symbol, unit, decimal, day_first, dict(elapsed).get(i)))
+    return TextTable(separator, decimal, above + 1 if has_header else 0, above, _with_roles(columns))
 
 
 def _read_column(
-    written: tuple[str, ...],
+    written: list[str],
     name: str,
     symbol: str,
     unit: str,
@@ -144,7 +136,7 @@ def _read_column(
     elapsed: str | None,
 ) -> TableColumn:
     if decimal == "point" and read_plain(written) is not None:
-        return TableColumn(name, symbol, unit, "other", written, ())
+        return TableColumn(name, symbol, unit, "other", tuple(written), ())
     times = find_times(written, day_first) if elapsed != "" else None
     if times is not None:
         unit = elapsed if elapsed in SECONDS else times.fitting_unit
@@ -233,11 +225,27 @@ def _split(lines: list[str], separator: str) -> list[list[str]]:
         return [[cell.strip() for cell in line.split(SEPARATORS[separator])] for line in lines]
 
 
-def _without_empty_columns(rows: list[list[str]], width: int) -> tuple[list[list[str]], int]:
-    kept = [i for i in range(width) if any(row[i] for row in rows)]
-    if len(kept) == width:
-        return rows, width
-    return [[row[i] for i in kept] for row in rows], len(kept)
+def _columns_of(lines: list[str], separator: str) -> list[list[str]]:
+    """The cells column by column, short rows filled up. Raises NoTable for a table that is far too wide."""
+    sign = SEPARATORS[separator]
+    count = lines[0].count(sign) if sign else 0
+    text = sign.join(lines) if sign else ""
+    if sign and '"' not in text and all(line.count(sign) == count for line in lines):
+        # One split of everything: a hundred thousand little lists would keep the collector busy.
+        _refuse_too_wide(count + 1, len(lines))
+        cells = text.split(sign)
+        if " " in text or "\u00a0" in text:
+            cells = [cell.strip() for cell in cells]
+        return [cells[i :: count + 1] for i in range(count + 1)]
+    rows = _split(lines, separator)
+    width = max(len(row) for row in rows)
+    _refuse_too_wide(width, len(rows))
+    return [list(cells) for cells in zip_longest(*rows, fillvalue="")]
+
+
+def _refuse_too_wide(width: int, height: int) -> None:
+    if width > 20_000 or width * height > 4_000_000:
+        raise NoTable(f"This is too wide to take in: {width} columns. Take a part of it.")
 
 
 def _to_grid(cell: str, decimal: str) -> tuple[str, bool]:

@@ -12,12 +12,12 @@ import { equalised, settledView, shapesOf, unplaceable } from "./domains";
 import { EdgeCounts } from "./EdgeCounts";
 import { bringIn, countBeyond } from "./edges";
 import { Ground, Hatch, MeasuredBar } from "./Ground";
+import { InHand } from "./InHand";
 import { JoiningLine } from "./JoiningLine";
 import { PlotBar } from "./PlotBar";
 import { ReadingMarks } from "./ReadingMarks";
 import { drawable, LINEAR, makeScale, MARGIN } from "./scales";
 import { SeriesLegend } from "./SeriesLegend";
-import { MarkShapeAt } from "./shapes";
 import { Strip } from "./Strip";
 import { useCurves } from "./useCurves";
 import { useDots } from "./useDots";
@@ -60,7 +60,7 @@ export function Plot() {
   const right = MARGIN.left + Math.max(inner.width, 1);
   const floor = MARGIN.top + Math.max(inner.height, 1);
   // While a reading is dragged the view stands still, as it was before.
-  const settling = useView((view) => view.dragging) ? study.analysis : analysis;
+  const settling = useView((view) => view.inHand !== null) ? study.analysis : analysis;
   const whole = useMemo(() => {
     const own: [number, number] | null = settling.measured ? [settling.measured.low, settling.measured.high] : null;
     const settled = settledView(wholeView(settling.view, own, asked), plot, shapes, settling);
@@ -201,9 +201,7 @@ export function Plot() {
                   })}
                 <ReadingMarks analysis={analysis} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={drawn} />
                 <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
-                {gesture.held && (
-                  <MarkShapeAt shape="circle" x={x(gesture.held.x)} y={y(gesture.held.y)} r={(plot.size ?? 4.5) + 4} fill="none" stroke="var(--color-ink)" strokeWidth="1.4" data-testid="in-hand" />
-                )}
+                <InHand x={x} y={y} size={plot.size ?? 4.5} />
                 <CurveLabels fits={analysis.fits} curves={curves} plot={plot} x={x} y={y} points={points} />
                 <SeriesLegend analysis={analysis} plot={plot} right={right} top={MARGIN.top} />
               </g>

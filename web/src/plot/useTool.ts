@@ -26,6 +26,8 @@ const REACH = 18;
 const LEAST_BOX = 5;
 const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
 
+const inHand = () => useView.getState().inHand;
+
 /** The number in a plainly typed cell. */
 function numberIn({ cells, exponent, formula }: HeldColumn, row: number): number | null {
   const text = formula ? "" : (cells[row] ?? "").trim();
@@ -40,8 +42,6 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
   const tool = useView((view) => view.tool);
   const selection = useView((view) => view.selection);
   const [box, setBox] = useState<Box | null>(null);
-  /** The reading in hand and where it would go, in the units of the axes. */
-  const [held, setHeld] = useState<{ row: number; x: number; y: number } | null>(null);
   const pending = useRef<Change | null>(null);
 
   const preview = useMemo(
@@ -78,8 +78,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     const change = placing(study, row, x, y, to, "move");
     if (!change) return;
     pending.current = change;
-    setHeld({ row, ...to });
-    setView({ dragging: true });
+    setView({ inHand: { row, ...to } });
     if (saving === "saved") preview.ask({ id: study.id, version: study.version, change });
   }
 
@@ -87,8 +86,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     preview.cancel();
     const change = pending.current;
     pending.current = null;
-    setHeld(null);
-    setView({ dragging: false });
+    setView({ inHand: null });
     if (change) queue.change(change);
   }
 
@@ -103,13 +101,14 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
       const row = nearest(px, py);
       if (row >= 0) {
         select({ row, col: Math.max(0, study.columns.findIndex((column) => column.role === "y")) });
-        setHeld({ row, x: analysis.x[row]!, y: analysis.y[row]! });
+        setView({ inHand: { row, x: analysis.x[row]!, y: analysis.y[row]! } });
       }
     }
   }
 
   function onPointerMove(event: PointerEvent<SVGSVGElement>) {
     const { px, py } = at(event);
+    const held = inHand();
     if (box) setBox({ ...box, x1: px, y1: py });
     else if (held && event.currentTarget.hasPointerCapture(event.pointerId)) tryOut(held.row, { x: x.invert(px), y: y.invert(py) });
   }
@@ -123,7 +122,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
       if (right - left < LEAST_BOX || bottom - top < LEAST_BOX) return;
       if (tool === "box") zoomTo(left, right, top, bottom);
       else catchRegion(left, right, top, bottom);
-    } else if (held) settle();
+    } else if (inHand()) settle();
     else if (tool === "add" && px >= area.left && px <= area.right && py >= area.top && py <= area.bottom) {
       const change = placing(study, firstFreeRow(), x, y, { x: x.invert(px), y: y.invert(py) }, "add");
       if (change) queue.change(change);
@@ -157,12 +156,11 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
   function onKeyDown(event: KeyboardEvent): boolean {
     const arrow = ARROWS[event.key];
     const lit = litRows(selection);
-    if (event.key === "Escape" && (held || box || tool !== "look")) {
+    if (event.key === "Escape" && (inHand() || box || tool !== "look")) {
       pending.current = null;
       preview.cancel();
-      setHeld(null);
       setBox(null);
-      setView({ preview: null, tool: "look", caught: null, dragging: false });
+      setView({ preview: null, tool: "look", caught: null, inHand: null });
       return true;
     }
     if (tool !== "shift" || !arrow || !lit || lit[0] !== lit[1]) return false;
@@ -170,6 +168,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     const size = event.shiftKey ? 10 : 1;
     const [xColumn, yColumn] = ["x", "y"].map((role) => study.columns.find((column) => column.role === role)!) as [HeldColumn, HeldColumn];
     // The cell already holds what the last press put there; the analysis may still be on its way.
+    const held = inHand();
     const from = held?.row === row ? held : { x: numberIn(xColumn, row) ?? analysis.x[row], y: numberIn(yColumn, row) ?? analysis.y[row] };
     if (from.x == null || from.y == null) return false;
     const stepX = snapStep(xColumn.cells, x, from.x, xColumn.exponent) * 10 ** xColumn.exponent;
@@ -180,8 +179,8 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
 
   /** Letting go of the arrow keys keeps the new place as one step. */
   function onKeyUp(event: KeyboardEvent) {
-    if (event.key in ARROWS && held && pending.current) settle();
+    if (event.key in ARROWS && inHand() && pending.current) settle();
   }
 
-  return { tool, box, held, onPointerDown, onPointerMove, onPointerUp, onPointerCancel: () => { setBox(null); settle(); }, onKeyDown, onKeyUp };
+  return { tool, box, onPointerDown, onPointerMove, onPointerUp, onPointerCancel: () => { setBox(null); settle(); }, onKeyDown, onKeyUp };
 }

@@ -14,6 +14,8 @@ const DECIMALS = { point: "a point, 1.5", comma: "a comma, 1,5" } as const;
 const ORDERS = { day: "day, month", month: "month, day" } as const;
 const FIRST_HEADINGS = 12;
 const MOST_COLUMNS = 12;
+const LONG = 200_000;
+const BEGINNING = 60_000;
 
 export type TakenRole = Role | "skip";
 export type Elapsed = "s" | "min" | "h" | "d" | "";
@@ -47,6 +49,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
   const [incoming, setIncoming] = useState(first);
   const [choices, setChoices] = useState<Choices>({});
   const [found, setFound] = useState<Understood | null>(null);
+  const [counted, setCounted] = useState(false);
   const [columns, setColumns] = useState<TakenColumn[]>([]);
   const [problem, setProblem] = useState("");
   const [where, setWhere] = useState<"replace" | "below">("replace");
@@ -55,26 +58,34 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
 
   useEffect(() => {
     const asked = ++newest.current;
-    void api
-      .POST("/api/tables/understand", { body: { text: incoming.text, ...choices } })
-      .then(({ data, error }) => {
-        if (asked !== newest.current) return;
-        setProblem(data ? "" : messageOf(error));
-        if (!data) return;
-        setFound(data);
-        setColumns((before) =>
-          data.columns.map(({ name, symbol, unit, role, times }, place) => ({
-            name,
-            symbol,
-            unit,
-            // What was chosen for a column stays when the table is only read in another way.
-            role: before.length === data.columns.length ? before[place]!.role : (role as TakenRole),
-            elapsed: times ? (unit as Elapsed) : choices.elapsed?.[place] === "" ? "" : undefined,
-          })),
-        );
-      })
+    const show = (data: Understood | undefined, error: unknown, whole: boolean) => {
+      if (asked !== newest.current) return;
+      setProblem(data ? "" : messageOf(error));
+      if (!data) return;
+      setFound(data);
+      setCounted(whole);
+      setColumns((before) =>
+        data.columns.map(({ name, symbol, unit, role, times }, place) => ({
+          name,
+          symbol,
+          unit,
+          // What was chosen for a column stays when the table is only read in another way.
+          role: before.length === data.columns.length ? before[place]!.role : (role as TakenRole),
+          elapsed: times ? (unit as Elapsed) : choices.elapsed?.[place] === "" ? "" : undefined,
+        })),
+      );
+    };
+    const understand = async (text: string, whole: boolean) => {
+      const { data, error } = await api.POST("/api/tables/understand", { body: { text, ...choices } });
+      show(data, error, whole);
+    };
+    const { text } = incoming;
+    // Of a long table the beginning is shown at once; the rows and cells that are no numbers are counted meanwhile.
+    const beginning = text.length > LONG ? understand(text.slice(0, text.lastIndexOf("\n", BEGINNING)), false) : null;
+    void Promise.resolve(beginning)
+      .then(() => understand(text, true))
       .catch(() => setProblem("The server cannot be reached. Close this and try again; nothing is lost."));
-  }, [incoming.text, choices]);
+  }, [incoming, choices]);
 
   async function readAgain(how: { sheet?: string; encoding?: string }) {
     try {
@@ -161,7 +172,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
                   <Choice label="Dates are" value={choices.day_first === false ? "month" : "day"} words={ORDERS} onChange={(order) => setChoices({ ...choices, day_first: order === "day" })} />
                 )}
               </div>
-              <TablePreview found={found} columns={columns} onPut={put} />
+              <TablePreview found={found} counted={counted} columns={columns} onPut={put} />
               {wrong && (
                 <p role="alert" className="text-amber">
                   {wrong}

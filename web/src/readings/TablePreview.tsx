@@ -5,7 +5,7 @@ import type { Elapsed, TakenColumn, TakenRole } from "./TableDialog";
 const UNITS: Record<Elapsed, string> = { s: "seconds", min: "minutes", h: "hours", d: "days", "": "leave as text" };
 
 /** The first rows as they were understood, under the heading of each column, where every guess can be changed. */
-export function TablePreview({ found, columns, onPut }: { found: Understood; columns: TakenColumn[]; onPut: (place: number, part: Partial<TakenColumn>) => void }) {
+export function TablePreview({ found, counted, columns, onPut }: { found: Understood; counted: boolean; columns: TakenColumn[]; onPut: (place: number, part: Partial<TakenColumn>) => void }) {
   const off = found.columns.flatMap((column, place) => (columns[place]?.role === "skip" ? [] : column.wrong.map((cell) => ({ ...cell, place }))));
   const count = found.columns.reduce((sum, column, place) => sum + (["skip", "other", "series"].includes(columns[place]?.role ?? "") ? 0 : column.wrong_count), 0);
   const numbers = off.filter(({ place }) => !["other", "series"].includes(columns[place]?.role ?? ""));
@@ -74,8 +74,8 @@ export function TablePreview({ found, columns, onPut }: { found: Understood; col
         </table>
       </div>
       <p>
-        {found.row_count} {found.row_count === 1 ? "row" : "rows"}
-        {found.row_count > (found.columns[0]?.cells.length ?? 0) && `, the first ${found.columns[0]!.cells.length} shown`}
+        {counted ? `${found.row_count} ${found.row_count === 1 ? "row" : "rows"}` : "Counting the rows…"}
+        {counted && found.row_count > (found.columns[0]?.cells.length ?? 0) && `, the first ${found.columns[0]!.cells.length} shown`}
         {found.passed_over > 0 && `; ${found.passed_over === 1 ? "a line above the table is" : `${found.passed_over} lines above the table are`} passed over`}
         {times && `; times count from ${times.since}`}
         {count > 0 && (

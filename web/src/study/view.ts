@@ -48,8 +48,8 @@ interface View {
   panel: "readings" | "plot" | "page";
   pageFolded: boolean;
   tool: Tool;
-  /** A reading is being dragged: the view stands still meanwhile. */
-  dragging: boolean;
+  /** The reading in hand and where it would go, in the units of the axes; the view stands still meanwhile. */
+  inHand: { row: number; x: number; y: number } | null;
   /** Rows that a region on the plot has caught. */
   caught: number[] | null;
   /** A table that waits to be looked through before it is taken in. */
@@ -66,7 +66,7 @@ const START: View = {
   panel: "plot",
   pageFolded: false,
   tool: "look",
-  dragging: false,
+  inHand: null,
   caught: null,
   incoming: null,
 };
