@@ -73,6 +73,9 @@ class Touch(BrowserCase):
         self.touch("touchStart", first)
         for place in rest:
             self.touch("touchMove", place)
+        # A finger that leaves while it moves would fling, and the next tap would only stop that.
+        self.page.wait_for_timeout(150)
+        self.touch("touchMove", (rest or [first])[-1])
         self.touch("touchEnd")
 
     def place(self, row: int) -> tuple[float, float]:
@@ -82,19 +85,19 @@ class Touch(BrowserCase):
         return mark["x"] + mark["width"] / 2 - box["x"], mark["y"] + mark["height"] / 2 - box["y"]
 
     def test_a_finger_catches_a_region_and_moves_a_reading(self) -> None:
-        self.open_sample("Stretch of the mooring line")
+        self.open_sample("A draining bucket")
         self.page.get_by_role("radio", name="Catch a region").tap()
         (x0, y0), (x1, y1) = self.place(1), self.place(2)
-        self.draw((x0 - 14, y1 - 14), ((x0 + x1) / 2, y0), (x1 + 14, y0 + 14))
+        self.draw((x0 - 14, y0 - 14), ((x0 + x1) / 2, y0), (x1 + 14, y1 + 14))
         bar = self.page.get_by_role("form", name="Readings in the region")
         bar.get_by_role("button", name="Set aside").tap()
-        expect(self.marks("aside")).to_have_count(3)
+        expect(self.marks("aside")).to_have_count(2)
         self.page.get_by_role("radio", name="Move a reading").tap()
         x, y = self.place(5)
         self.draw((x, y), (x, y - 20), (x, y - 40))
         self.expect_saved()
         self.page.get_by_role("button", name="Undo").tap()
-        expect(self.marks("aside")).to_have_count(3)
+        expect(self.marks("aside")).to_have_count(2)
         self.page.get_by_role("radio", name="Add readings").tap()
         used = self.marks("used").count()
         self.draw((x + 30, 60))
