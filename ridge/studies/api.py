@@ -23,6 +23,7 @@ from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.tables import TakeTable
 from ridge.studies.figure import figure_content
 from ridge.studies.fits import fit_all, fit_one
+from ridge.studies.gallery import CANDIDATES, candidate, ranking
 from ridge.studies.models import Study
 from ridge.studies.reading_details import describe_reading
 from ridge.studies.readings import read_table
@@ -32,6 +33,7 @@ from ridge.studies.schemas import (
     AnswerOut,
     AsideOut,
     AssumedOut,
+    CandidateOut,
     CardOut,
     ColumnOut,
     ConflictOut,
@@ -39,6 +41,7 @@ from ridge.studies.schemas import (
     EntryOut,
     HistoryOut,
     Message,
+    RankingOut,
     ReadingOut,
     SampleOut,
     ShelfOut,
@@ -301,6 +304,27 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
         sample_curve(one.fit, stretch.low, stretch.high, state.level, stretch.growing) if one.fit else None
         for one in fitted
     ]
+
+
+class SeriesIn(Schema):
+    """The series that models are laid over; empty for all readings."""
+
+    series: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
+@router.get("/studies/{study_id}/candidates/{place}", response={200: CandidateOut, 404: Message})
+def one_candidate(request: HttpRequest, study_id: uuid.UUID, place: int, wanted: Query[SeriesIn]) -> Any:
+    """One model of the catalogue over these readings."""
+    state = read_state(_own_study(request, study_id))
+    if not 0 <= place < len(CANDIDATES):
+        return 404, Message(message="The catalogue has no such model.")
+    return candidate(state, place, wanted.series)
+
+
+@router.get("/studies/{study_id}/ranking", response={200: RankingOut, 404: Message})
+def rank_candidates(request: HttpRequest, study_id: uuid.UUID, wanted: Query[SeriesIn]) -> RankingOut:
+    """The order of the catalogue on these readings."""
+    return ranking(read_state(_own_study(request, study_id)), wanted.series)
 
 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})

@@ -339,6 +339,36 @@ class UnderstoodOut(Schema):
     columns: list[UnderstoodColumnOut]
 
 
+class PlaceOut(Schema):
+    """A place on the plot, in the units of the axes."""
+
+    x: float
+    y: float
+
+
+class CandidateOut(Schema):
+    """One model of the catalogue laid over the readings; ``total``: how many there are."""
+
+    place: int
+    total: int
+    family: str
+    options: dict[str, bool | int | str]
+    name: str
+    refusal: str
+    r_squared: str = ""
+    typical_miss: str = ""
+    curve: list[PlaceOut] = []
+
+
+class RankingOut(Schema):
+    """Places of the catalogue in order, the reason for each, and which are as good as the best with nothing left over."""
+
+    order: list[int]
+    reasons: list[str]
+    suggested: list[bool]
+    summary: str
+
+
 class FileTableOut(Schema):
     """A file's table as text, with what could be chosen instead."""
 

@@ -51,6 +51,31 @@ class Wide(BrowserCase):
         expect(self.page.get_by_label("Keep intercept at")).to_be_visible()
         self.check("intercept")
 
+    def test_settings_history_and_gallery(self) -> None:
+        self.open_sample("A can of soup in a breezy galley")
+        self.page.get_by_role("button", name="History").click()
+        expect(self.page.get_by_role("dialog", name="History")).to_contain_text("the beginning")
+        self.check("history")
+        self.page.keyboard.press("Escape")
+        self.page.get_by_role("button", name="Axes, ticks, marks and lines").click()
+        self.check("plot settings")
+        self.page.keyboard.press("Escape")
+        page_tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Page")
+        if page_tab.is_visible():
+            page_tab.click()
+        self.page.get_by_role("button", name="All models for fit A").click()
+        expect(self.page.get_by_role("dialog")).to_contain_text("holds")
+        self.check("gallery")
+
+    def test_a_column(self) -> None:
+        self.open_sample("A draining bucket")
+        readings = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings")
+        if readings.is_visible():
+            readings.click()
+        self.grid().get_by_role("columnheader").get_by_role("button", name=re.compile("root of the level")).click()
+        expect(self.page.get_by_label("Calculated as")).to_be_visible()
+        self.check("a column")
+
     def test_a_pasted_table(self) -> None:
         self.open_new()
         self.page.evaluate("text => navigator.clipboard.writeText(text)", "t / s;h / m\n0;1\n1;n/a\n2;5")

@@ -28,6 +28,22 @@ class Choosing(BrowserCase):
         self.page.keyboard.press("Control+z")
         expect(choice).to_have_value("exponential")
 
+    def test_all_models_over_these_readings_by_keyboard(self) -> None:
+        self.open_sample("A can of soup in a breezy galley")
+        self.page.get_by_role("button", name="All models for fit A").press("Enter")
+        dialog = self.page.get_by_role("dialog", name="A model for fit A")
+        expect(dialog).to_contain_text("On these readings the exponential with level holds")
+        cards = dialog.get_by_role("listitem")
+        expect(cards).to_have_count(14)
+        expect(cards.first).to_contain_text("exponential with level")
+        expect(dialog.get_by_role("button", name=re.compile("^logarithmic: ln"))).to_be_visible()
+        cards.first.get_by_role("button").press("Enter")
+        expect(dialog).to_be_hidden()
+        expect(self.model("A")).to_contain_text("17.4 ± 0.2")
+        self.page.get_by_role("button", name="All models", exact=True).click()
+        self.page.get_by_role("dialog").get_by_role("button", name=re.compile("^quartic")).click()
+        expect(self.curve()).to_have_count(2)
+
     def test_in_logarithms_is_said_and_switched(self) -> None:
         self.open_sample("A can of soup in a breezy galley")
         self.page.get_by_label("Least squares").select_option("logarithms")

@@ -64,6 +64,11 @@ def rank_models(
             fitted.append((model, fit(readings, model, seconds=seconds), ""))
         except RidgeError as error:
             fitted.append((model, None, str(error)))
+    return order_models(fitted)
+
+
+def order_models(fitted: Sequence[tuple[Model, Fit | None, str]]) -> list[Ranked]:
+    """Models that were fitted to the same readings, or refused with the reason, in the order of ``rank_models``."""
     known = [one.statistics.aicc for _, one, _ in fitted if one is not None and one.statistics.aicc is not None]
     best = min(known, default=0.0)
     total = sum(float(np.exp(-(value - best) / 2)) for value in known) or 1.0

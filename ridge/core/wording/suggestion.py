@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.core.judging.ranking import Ranked
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant
+from ridge.core.wording.numbers import join, significant
 
 
 def reason(ranked: Ranked, naming: Naming) -> str:
@@ -28,3 +28,12 @@ def reason(ranked: Ranked, naming: Naming) -> str:
     if ranked.close:
         return f"{said}: as good as the best."
     return f"{said}; AICc is {significant(ranked.difference, 2).text} above the best."
+
+
+def word_suggested(names: list[str]) -> str:
+    """Which models hold on these readings; ``names`` of those as good as the best, with nothing left in the residuals."""
+    if not names:
+        return "Each of these leaves an order in its residuals, or there are too few readings to tell them apart."
+    if len(names) == 1:
+        return f"On these readings the {names[0]} holds: it is the best by AICc, and nothing is left in its residuals."
+    return f"These hold about equally well on these readings, with nothing left in the residuals: {join(names)}."

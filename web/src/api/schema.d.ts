@@ -76,6 +76,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/candidates/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Candidate
+         * @description One model of the catalogue over these readings.
+         */
+        get: operations["ridge_studies_api_one_candidate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/changes": {
         parameters: {
             query?: never;
@@ -204,6 +224,26 @@ export interface paths {
          * @description The analysis as it would be after a change. Stores nothing.
          */
         post: operations["ridge_studies_api_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/ranking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rank Candidates
+         * @description The order of the catalogue on these readings.
+         */
+        get: operations["ridge_studies_api_rank_candidates"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -540,6 +580,41 @@ export interface components {
             reason: string;
             /** Row */
             row: number;
+        };
+        /**
+         * CandidateOut
+         * @description One model of the catalogue laid over the readings; ``total``: how many there are.
+         */
+        CandidateOut: {
+            /**
+             * Curve
+             * @default []
+             */
+            curve?: components["schemas"]["PlaceOut"][];
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: boolean | number | string;
+            };
+            /** Place */
+            place: number;
+            /**
+             * R Squared
+             * @default
+             */
+            r_squared?: string;
+            /** Refusal */
+            refusal: string;
+            /** Total */
+            total: number;
+            /**
+             * Typical Miss
+             * @default
+             */
+            typical_miss?: string;
         };
         /** CardOut */
         CardOut: {
@@ -1143,6 +1218,16 @@ export interface components {
             value: string;
         };
         /**
+         * PlaceOut
+         * @description A place on the plot, in the units of the axes.
+         */
+        PlaceOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * PlotSettings
          * @description Everything that can be set; the values here are those of a plot that draws itself.
          *
@@ -1338,6 +1423,20 @@ export interface components {
             kind: "put_table";
         };
         /**
+         * RankingOut
+         * @description Places of the catalogue in order, the reason for each, and which are as good as the best with nothing left over.
+         */
+        RankingOut: {
+            /** Order */
+            order: number[];
+            /** Reasons */
+            reasons: string[];
+            /** Suggested */
+            suggested: boolean[];
+            /** Summary */
+            summary: string;
+        };
+        /**
          * ReadingOut
          * @description One row in words.
          */
@@ -1438,6 +1537,17 @@ export interface components {
             question: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SeriesIn
+         * @description The series that models are laid over; empty for all readings.
+         */
+        SeriesIn: {
+            /**
+             * Series
+             * @default
+             */
+            series?: string;
         };
         /**
          * SetCells
@@ -2036,6 +2146,40 @@ export interface operations {
             };
         };
     };
+    ridge_studies_api_one_candidate: {
+        parameters: {
+            query?: {
+                series?: string;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CandidateOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
     ridge_studies_api_change: {
         parameters: {
             query?: never;
@@ -2315,6 +2459,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_rank_candidates: {
+        parameters: {
+            query?: {
+                series?: string;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RankingOut"];
                 };
             };
             /** @description Not Found */

@@ -1,7 +1,12 @@
+import { LayoutGrid } from "lucide-react";
+import { useState } from "react";
+
 import type { Fit } from "../api/client";
 import { useAnalysis, useChange } from "../study/context";
 import { EditableText } from "../ui/EditableText";
+import { Hint } from "../ui/Hint";
 import { CHOICES, choiceOf } from "./catalogue";
+import { Gallery } from "./Gallery";
 
 const DEGREES = [4, 5, 6, 7, 8, 9, 10, 11, 12];
 const LOGARITHMS = ["exponential", "power", "logarithmic"];
@@ -11,6 +16,7 @@ export function ModelSettings({ fit }: { fit: Fit }) {
   const change = useChange();
   const { series, x_error: xError, y_error: yError, naming } = useAnalysis();
   const set = (part: object) => change({ kind: "set_fit", letter: fit.letter, ...part });
+  const [choosing, setChoosing] = useState(false);
   const choice = choiceOf(fit);
   const methods: [string, string][] = [["y", `least squares in ${naming.y}`]];
   if (LOGARITHMS.includes(fit.family) && !fit.options.level && !fit.options.shift) methods.push(["logarithms", "least squares in logarithms"]);
@@ -32,6 +38,12 @@ export function ModelSettings({ fit }: { fit: Fit }) {
           </option>
         ))}
       </select>
+      <Hint text="Choose among all models, drawn over these readings">
+        <button className="icon-button" aria-label={`All models for fit ${fit.letter}`} onClick={() => setChoosing(true)}>
+          <LayoutGrid size={15} />
+        </button>
+      </Hint>
+      {choosing && <Gallery fit={fit} onClose={() => setChoosing(false)} />}
       {choice.value === "polynomial" && (
         <Pick label="Degree" value={String(fit.options.degree)} words={DEGREES.map((degree) => [String(degree), `degree ${degree}`])} onPick={(value) => set({ options: { degree: Number(value) } })} />
       )}

@@ -1,6 +1,8 @@
-import { Plus } from "lucide-react";
+import { LayoutGrid, Plus } from "lucide-react";
+import { useState } from "react";
 
 import { nextModel } from "../fits/catalogue";
+import { Gallery } from "../fits/Gallery";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
 import { Term } from "../ui/Hint";
@@ -15,6 +17,7 @@ export function Page() {
   const study = useStudy();
   const change = useChange();
   const analysis = useCalmAnalysis();
+  const [choosing, setChoosing] = useState(false);
   const weighted = analysis.y_error !== null;
   return (
     <article aria-label="Page" className="paper-open">
@@ -39,11 +42,16 @@ export function Page() {
         {analysis.fits.map((fit, place) => (
           <Model key={fit.letter} fit={fit} leading={place === 0} alone={analysis.fits.length === 1} />
         ))}
-        <div className="no-print mt-3">
+        <div className="no-print mt-3 flex flex-wrap gap-1.5">
           {analysis.fits.length < MOST_FITS && (
-            <button className="button" onClick={() => change({ kind: "add_fit", ...nextModel(analysis.fits) })}>
-              <Plus size={14} /> Lay another model over the readings
-            </button>
+            <>
+              <button className="button" onClick={() => change({ kind: "add_fit", ...nextModel(analysis.fits) })}>
+                <Plus size={14} /> Lay another model over the readings
+              </button>
+              <button className="button" onClick={() => setChoosing(true)}>
+                <LayoutGrid size={14} /> All models
+              </button>
+            </>
           )}
         </div>
         <Answers />
@@ -64,6 +72,7 @@ export function Page() {
           </p>
         )}
       </div>
+      {choosing && <Gallery fit={null} onClose={() => setChoosing(false)} />}
       <PrintedReadings />
     </article>
   );

@@ -1,0 +1,86 @@
+"""Every model of the catalogue laid over a study's readings, one by one, and then in order."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ridge.core.judging.ranking import order_models
+from ridge.core.wording.families import model_name
+from ridge.core.wording.numbers import share, significant
+from ridge.core.wording.readings import word_refusal
+from ridge.core.wording.suggestion import reason, word_suggested
+from ridge.studies.analysis import default_view
+from ridge.studies.fits import Fitted, fit_one
+from ridge.studies.readings import Table, read_table
+from ridge.studies.schemas import CandidateOut, PlaceOut, RankingOut
+from ridge.studies.state import FitState, StudyState
+
+SAMPLES = 90
+
+
+@dataclass(frozen=True)
+class Candidate:
+    family: str
+    options: dict[str, Any]
+
+
+CANDIDATES = (
+    Candidate("line", {}), Candidate("polynomial", {"degree": 2}), Candidate("polynomial", {"degree": 3}),
+    Candidate("polynomial", {"degree": 4}), Candidate("exponential", {"level": False}),
+    Candidate("exponential", {"level": True}), Candidate("logarithmic", {"shift": False}),
+    Candidate("logarithmic", {"shift": True}), Candidate("power", {}), Candidate("reciprocal", {}),
+    Candidate("sinusoid", {}), Candidate("logistic", {"level": False}), Candidate("logistic", {"level": True}),
+    Candidate("gaussian", {}),
+)  # fmt: skip
+
+
+def _fit(table: Table, candidate: Candidate, series: str) -> Fitted:
+    return fit_one(table, FitState("A", candidate.family, options=candidate.options, series=series))
+
+
+def _refusal(one: Fitted, table: Table) -> str:
+    name = model_name(one.model) if one.model else one.wanted.family
+    return word_refusal(one.error, one.readings or table.readings, table.naming, name) if one.error else ""
+
+
+def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
+    """One model of the catalogue with its curve over the view of all readings. ``place`` counts from 0."""
+    table = read_table(state)
+    chosen = CANDIDATES[place]
+    one = _fit(table, chosen, series)
+    out = CandidateOut(
+        place=place, total=len(CANDIDATES), family=chosen.family, options=chosen.options,
+        name=model_name(one.model) if one.model else chosen.family, refusal=_refusal(one, table),
+    )  # fmt: skip
+    if one.fit is not None:
+        statistics = one.fit.statistics
+        view = default_view(table, None, [])
+        x = np.linspace(view.x.low, view.x.high, SAMPLES)
+        with np.errstate(all="ignore"):
+            y = one.fit.evaluate(x)
+        known = np.isfinite(y)
+        out.curve = [PlaceOut(x=a, y=b) for a, b in zip(x[known].tolist(), y[known].tolist(), strict=True)]
+        s = statistics.residual_standard_deviation
+        out.r_squared = "–" if statistics.r_squared is None else share(statistics.r_squared)
+        out.typical_miss = "–" if s is None or statistics.exact else table.naming.y_with_unit(significant(s, 3).text)
+    return out
+
+
+def ranking(state: StudyState, series: str) -> RankingOut:
+    """The order of the catalogue on these readings, with the reason for each place in a sentence."""
+    table = read_table(state)
+    fitted = [_fit(table, one, series) for one in CANDIDATES]
+    models = [(one.model, one.fit, _refusal(one, table)) for one in fitted if one.model is not None]
+    ranked = order_models(models)
+    places = {id(model): place for place, (model, _, _) in enumerate(models)}
+    suggested = [one.close and not one.patterned for one in ranked]
+    names = [model_name(one.model) for one, holds in zip(ranked, suggested, strict=True) if holds]
+    return RankingOut(
+        order=[places[id(one.model)] for one in ranked],
+        reasons=[reason(one, table.naming) for one in ranked],
+        suggested=suggested,
+        summary=word_suggested(names),
+    )

@@ -1,0 +1,49 @@
+"""The gallery: every model over the readings, in the order of what holds."""
+
+from __future__ import annotations
+
+from ridge.core.judging.ranking import rank_models
+from ridge.core.wording.families import model_name
+from ridge.studies.gallery import CANDIDATES, candidate, ranking
+from ridge.studies.readings import read_table
+from ridge.studies.samples import build_sample
+from ridge.studies.state import empty_study
+from tests.api.test_api import ApiCase
+from tests.api.test_columns import column, study
+
+
+class Gallery(ApiCase):
+    def test_the_order_is_the_cores(self) -> None:
+        state = build_sample("can-of-soup")
+        found = ranking(state, "")
+        names = [candidate(state, place, "").name for place in found.order]
+        self.assertEqual(names, [model_name(one.model) for one in rank_models(read_table(state).readings)])
+        self.assertEqual(names[0], "exponential with level")
+        self.assertTrue(found.suggested[0])
+        self.assertIn("the exponential with level holds", found.summary)
+        self.assertEqual(sorted(found.order), list(range(len(CANDIDATES))))
+
+    def test_a_model_that_cannot_be_laid_over_them_says_why(self) -> None:
+        state = build_sample("can-of-soup")
+        place = next(i for i, one in enumerate(CANDIDATES) if one.family == "logarithmic")
+        found = candidate(state, place, "")
+        self.assertIn("row 1", found.refusal)
+        self.assertEqual(found.curve, [])
+
+    def test_nothing_to_lay_it_over(self) -> None:
+        state = empty_study("empty")
+        self.assertIn("No usable reading yet", candidate(state, 0, "").refusal)
+        self.assertEqual(len(ranking(state, "").order), len(CANDIDATES))
+
+    def test_one_series_alone(self) -> None:
+        t, h = column("t", "x", "1 2 3 4 5 1 2 3 4 5"), column("h", "y", "1 2 3.1 4 5 5 4 2.9 2 1")
+        state = study(t, h, column("", "series", "up " * 5 + "down " * 5))
+        self.assertGreater(float(candidate(state, 0, "up").r_squared), 0.99)
+        self.assertLess(float(candidate(state, 0, "").r_squared), 0.01)
+
+    def test_through_the_api(self) -> None:
+        sample = self.new(sample="tide")
+        first = self.read(f"/studies/{sample}/candidates/0")
+        self.assertEqual((first["name"], first["total"]), ("line", len(CANDIDATES)))
+        self.assertEqual(self.read(f"/studies/{sample}/ranking")["order"][0], 10)
+        self.read(f"/studies/{sample}/candidates/99", status=404)

@@ -1,0 +1,111 @@
+import { X } from "lucide-react";
+import { Dialog } from "radix-ui";
+import { useEffect, useState } from "react";
+
+import { api, type Candidate, type Family, type Fit, type Ranking } from "../api/client";
+import { useAnalysis, useChange, useStudy } from "../study/context";
+import { MiniPlot } from "./MiniPlot";
+
+const AT_ONCE = 2;
+
+/** Every model drawn over these very readings, with its typical miss and R², in the order of what holds; one is chosen. */
+export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void }) {
+  const study = useStudy();
+  const { fits } = useAnalysis();
+  const change = useChange();
+  const series = fit?.series ?? "";
+  const { candidates, ranking, total } = useCandidates(study.id, study.version, series);
+  const shown = ranking ? ranking.order.map((place) => candidates.find((one) => one.place === place)).filter((one) => one !== undefined) : candidates;
+  const best = shown.find((one, i) => !one.refusal && ranking?.suggested[i]);
+  const choose = ({ family, options }: Candidate) => {
+    if (fit) change({ kind: "set_fit", letter: fit.letter, family: family as Family, options });
+    else change({ kind: "add_fit", family: family as Family, options });
+    onClose();
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/2 left-1/2 z-50 flex max-h-[94vh] w-[min(66rem,97vw)] -translate-x-1/2 -translate-y-1/2 flex-col gap-2 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-[13px]"
+        >
+          <div className="flex items-start justify-between gap-3">
+            <div>
+              <Dialog.Title className="font-book text-lg font-semibold">{fit ? `A model for fit ${fit.letter}` : "One more model"}</Dialog.Title>
+              <p className="text-mute" role="status">
+                {ranking ? ranking.summary : `${candidates.length} of ${total || "all"} models laid over the readings…`}
+                {series && ` Laid over ${series} only.`}
+              </p>
+            </div>
+            <Dialog.Close className="icon-button" aria-label="Close">
+              <X size={16} />
+            </Dialog.Close>
+          </div>
+          <ul aria-label="Models" className="grid gap-2.5 [grid-template-columns:repeat(auto-fill,minmax(min(100%,13.5rem),1fr))]">
+            {shown.map((one, i) => {
+              const taken = fits.find((other) => other.name === one.name && other.series === series);
+              return (
+                <li key={one.place}>
+                  <button
+                    className={`flex h-full w-full flex-col border text-left hover:border-ink ${one === best ? "border-pine" : "border-rule"}`}
+                    onClick={() => choose(one)}
+                    aria-label={`${one.name}: ${one.refusal || `R² ${one.r_squared}, typical miss ${one.typical_miss}. ${ranking?.reasons[i] ?? ""}`}`}
+                  >
+                    <MiniPlot candidate={one} />
+                    <span className="grid gap-0.5 px-2.5 py-2">
+                      <span className="flex items-baseline justify-between gap-2">
+                        <span className="font-book text-[15px] font-semibold">{one.name}</span>
+                        {taken && <span className="text-[12px] text-mute">fit {taken.letter}</span>}
+                      </span>
+                      {!one.refusal && (
+                        <span className="numerals text-[12px] text-mute">
+                          R² <span className="text-ink">{one.r_squared}</span> · typical miss <span className="text-ink">{one.typical_miss}</span>
+                        </span>
+                      )}
+                      <span className="text-[12px] leading-snug text-mute">{one.refusal || ranking?.reasons[i]}</span>
+                    </span>
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** Fitted one after the other, so that each is shown as it comes in; closing the gallery ends it. */
+function useCandidates(id: string, version: number, series: string) {
+  const [candidates, setCandidates] = useState<Candidate[]>([]);
+  const [ranking, setRanking] = useState<Ranking | null>(null);
+  const [total, setTotal] = useState(0);
+  useEffect(() => {
+    const stop = new AbortController();
+    let next = 0;
+    let last = Infinity;
+    const query = { series };
+    const one = async (): Promise<void> => {
+      while (next < last && !stop.signal.aborted) {
+        const place = next++;
+        const { data } = await api.GET("/api/studies/{study_id}/candidates/{place}", { params: { path: { study_id: id, place }, query }, signal: stop.signal });
+        if (!data || stop.signal.aborted) return;
+        last = data.total;
+        setTotal(data.total);
+        setCandidates((before) => [...before.filter((other) => other.place !== data.place), data]);
+      }
+    };
+    void (async () => {
+      try {
+        await Promise.all(Array.from({ length: AT_ONCE }, one));
+        const { data } = await api.GET("/api/studies/{study_id}/ranking", { params: { path: { study_id: id }, query }, signal: stop.signal });
+        if (data) setRanking(data);
+      } catch {
+        // Closed, or the server is out of reach: what came in stays, unordered.
+      }
+    })();
+    return () => stop.abort();
+  }, [id, version, series]);
+  return { candidates, ranking, total };
+}
