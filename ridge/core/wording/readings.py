@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
+import re
 
 import numpy as np
 
-from ridge.core.errors import NotIdentifiable, RidgeError, TooFewReadings
+from ridge.core.errors import NotIdentifiable, RidgeError, TooFewReadings, UndefinedAt
 from ridge.core.readings import Readings
 from ridge.core.wording.judgement import strength
 from ridge.core.wording.naming import Naming
@@ -51,6 +52,9 @@ def word_refusal(error: RidgeError, readings: Readings, naming: Naming, model: s
                 f"All {naming.x} are equal ({x}), so no {'slope' if model.startswith('line') else 'curve'} can be told. What can be said: the mean of {naming.y} there is {said}. "
                 f"Add readings at another {naming.x}, or swap x and y."
             )
+    if isinstance(error, UndefinedAt):
+        # The models say x and y; the study has names of its own.
+        return re.sub(r"\b[xy]\b", lambda match: naming.x if match[0] == "x" else naming.y, str(error))
     return str(error)
 
 

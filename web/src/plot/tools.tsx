@@ -19,7 +19,7 @@ export function PlotTools() {
     <ToggleGroup.Root type="single" aria-label="What pressing on the plot does" className="flex" value={tool} onValueChange={(next) => setView({ tool: (next || "look") as Tool, caught: null })}>
       {TOOLS.map(({ tool: name, icon: Icon, word, hint }) => (
         <Hint key={name} text={`${word}: ${hint[0]!.toLowerCase()}${hint.slice(1)}`}>
-          <ToggleGroup.Item value={name} aria-label={word} className="icon-button data-[state=on]:bg-lichen data-[state=on]:text-on-lichen">
+          <ToggleGroup.Item value={name} aria-label={word} className="icon-button aria-checked:bg-lichen aria-checked:text-on-lichen">
             <Icon size={16} />
           </ToggleGroup.Item>
         </Hint>

@@ -2,7 +2,7 @@ import type { Understood } from "../api/client";
 import { ROLES } from "./roles";
 import type { Elapsed, TakenColumn, TakenRole } from "./TableDialog";
 
-const UNITS: Record<Elapsed, string> = { s: "seconds", min: "minutes", h: "hours", d: "days", "": "leave as text" };
+const UNITS: Record<Elapsed, string> = { s: "s", min: "min", h: "h", d: "d", "": "as text" };
 
 /** The first rows as they were understood, under the heading of each column, where every guess can be changed. */
 export function TablePreview({ found, counted, columns, onPut }: { found: Understood; counted: boolean; columns: TakenColumn[]; onPut: (place: number, part: Partial<TakenColumn>) => void }) {
