@@ -27,6 +27,7 @@ from ridge.studies.gallery import CANDIDATES, candidate, ranking
 from ridge.studies.models import Study
 from ridge.studies.reading_details import describe_reading
 from ridge.studies.readings import read_table
+from ridge.studies.residuals import residuals_of
 from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.schemas import (
     AnalysisOut,
@@ -43,6 +44,7 @@ from ridge.studies.schemas import (
     Message,
     RankingOut,
     ReadingOut,
+    ResidualsOut,
     SampleOut,
     ShelfOut,
     StepOut,
@@ -304,6 +306,13 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
         sample_curve(one.fit, stretch.low, stretch.high, state.level, stretch.growing) if one.fit else None
         for one in fitted
     ]
+
+
+@router.get("/studies/{study_id}/residuals/{letter}", response={200: ResidualsOut, 404: Message})
+def residuals(request: HttpRequest, study_id: uuid.UUID, letter: str) -> Any:
+    """The residuals of a fit: five views, a table, and what they say."""
+    found = residuals_of(read_state(_own_study(request, study_id)), letter)
+    return found or (404, Message(message="There is no such fit, or it has no residuals: see why on the page."))
 
 
 class SeriesIn(Schema):

@@ -369,6 +369,44 @@ class RankingOut(Schema):
     summary: str
 
 
+class BinOut(Schema):
+    """A bar of a histogram."""
+
+    low: float
+    high: float
+    count: int
+
+
+class ResidualRowOut(Schema):
+    """A row of the residual table, worded; ``row`` counts from 0."""
+
+    row: int
+    observed: str
+    fitted: str
+    residual: str
+    squared: str
+    standardised: str
+    leverage: str
+    cook: str
+
+
+class ResidualsOut(Schema):
+    """Arrays have one entry for each of ``rows``. ``expected``: the normal quantile of each standardised residual;
+    ``sentences``: what the residuals show."""
+
+    letter: str
+    rows: list[int]
+    all_drawn: bool
+    x: list[float | None]
+    fitted: list[float | None]
+    residual: list[float | None]
+    standardised: list[float | None]
+    expected: list[float | None]
+    bins: list[BinOut]
+    sentences: list[str]
+    table: list[ResidualRowOut]
+
+
 class FileTableOut(Schema):
     """A file's table as text, with what could be chosen instead."""
 

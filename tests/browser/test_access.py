@@ -67,6 +67,12 @@ class Wide(BrowserCase):
         expect(self.page.get_by_role("dialog")).to_contain_text("holds")
         self.check("gallery")
 
+    def test_residuals(self) -> None:
+        self.open_sample("A draining bucket")
+        self.page.get_by_role("radio", name="Residuals").click()
+        expect(self.page.get_by_role("list", name="What the residuals show")).to_be_visible()
+        self.check("residuals")
+
     def test_a_column(self) -> None:
         self.open_sample("A draining bucket")
         readings = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings")

@@ -42,7 +42,7 @@ class Equations(TestCase):
             (Polynomial(3), "h = c₃·t³ + c₂·t² + c₁·t + c₀"),
             (Polynomial(4, terms=[1, 4]), "h = c₄·t⁴ + c₁·t"),
             (Exponential(level=True), "h = a·e^(k·t) + c"),
-            (Logarithmic(shift=True), "h = a·ln(t − x_0) + b"),
+            (Logarithmic(shift=True), "h = a·ln(t − x₀) + b"),
             (Power(), "h = a·t^n"),
             (Reciprocal(), "h = a/t + b"),
             (Sinusoid(form="cos"), "h = A·cos(ω·t + φ) + d"),

@@ -21,6 +21,7 @@ export type FitOptions = Schemas["FitOptions"];
 export type TakeTable = Schemas["TakeTable"];
 export type Candidate = Schemas["CandidateOut"];
 export type Ranking = Schemas["RankingOut"];
+export type Residuals = Schemas["ResidualsOut"];
 export type Sample = Schemas["SampleOut"];
 export type Change = Schemas["ChangeIn"]["change"];
 export type Role = NonNullable<Schemas["EditColumn"]["role"]>;

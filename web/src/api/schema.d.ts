@@ -267,6 +267,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/residuals/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Residuals
+         * @description The residuals of a fit: five views, a table, and what they say.
+         */
+        get: operations["ridge_studies_api_residuals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/restore": {
         parameters: {
             query?: never;
@@ -580,6 +600,18 @@ export interface components {
             reason: string;
             /** Row */
             row: number;
+        };
+        /**
+         * BinOut
+         * @description A bar of a histogram.
+         */
+        BinOut: {
+            /** Count */
+            count: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
         };
         /**
          * CandidateOut
@@ -1495,6 +1527,57 @@ export interface components {
             kind: "remove_fit";
             /** Letter */
             letter: string;
+        };
+        /**
+         * ResidualRowOut
+         * @description A row of the residual table, worded; ``row`` counts from 0.
+         */
+        ResidualRowOut: {
+            /** Cook */
+            cook: string;
+            /** Fitted */
+            fitted: string;
+            /** Leverage */
+            leverage: string;
+            /** Observed */
+            observed: string;
+            /** Residual */
+            residual: string;
+            /** Row */
+            row: number;
+            /** Squared */
+            squared: string;
+            /** Standardised */
+            standardised: string;
+        };
+        /**
+         * ResidualsOut
+         * @description Arrays have one entry for each of ``rows``. ``expected``: the normal quantile of each standardised residual;
+         *     ``sentences``: what the residuals show.
+         */
+        ResidualsOut: {
+            /** All Drawn */
+            all_drawn: boolean;
+            /** Bins */
+            bins: components["schemas"]["BinOut"][];
+            /** Expected */
+            expected: (number | null)[];
+            /** Fitted */
+            fitted: (number | null)[];
+            /** Letter */
+            letter: string;
+            /** Residual */
+            residual: (number | null)[];
+            /** Rows */
+            rows: number[];
+            /** Sentences */
+            sentences: string[];
+            /** Standardised */
+            standardised: (number | null)[];
+            /** Table */
+            table: components["schemas"]["ResidualRowOut"][];
+            /** X */
+            x: (number | null)[];
         };
         /**
          * RestoreRows
@@ -2554,6 +2637,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_residuals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResidualsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
         };

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 
 import { api, messageOf, type Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
+import { ResidualsLens } from "../lenses/ResidualsLens";
 import { Page } from "../page/Page";
 import { Plot } from "../plot/Plot";
 import { takeFile } from "../readings/files";
@@ -17,6 +18,7 @@ import { KeysDialog } from "./KeysDialog";
 import { Messages } from "./Messages";
 import { TopBar } from "./TopBar";
 import { useBenchKeys } from "./useBenchKeys";
+import { loadKatex } from "../ui/Typeset";
 import { DropSign, useDrop } from "../ui/useDrop";
 import { usePasteAnywhere } from "./usePasteAnywhere";
 import { WidthHandle } from "./WidthHandle";
@@ -67,6 +69,7 @@ function OpenBench({ study: first }: { study: Study }) {
   const queue = useMemo(() => new GestureQueue(first), [first]);
   const { study, saving } = useSyncExternalStore(queue.subscribe, queue.read);
   const panel = useView((view) => view.panel);
+  const lens = useView((view) => view.lens);
   const folded = useView((view) => view.pageFolded);
   const incoming = useView((view) => view.incoming);
   const dropping = useDrop(useCallback((file: File) => void takeFile(file, take), []));
@@ -80,6 +83,7 @@ function OpenBench({ study: first }: { study: Study }) {
   usePasteAnywhere(take);
 
   useEffect(() => resetView, []);
+  useEffect(() => void loadKatex().catch(() => undefined), []);
   useEffect(() => {
     document.title = `${study.title} · Ridge`;
   }, [study.title]);
@@ -104,7 +108,7 @@ function OpenBench({ study: first }: { study: Study }) {
           </div>
           <div className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}>
             <div className="min-h-0 grow">
-              <Plot />
+              {lens === "plot" ? <Plot /> : <ResidualsLens />}
             </div>
             <AskLine />
           </div>

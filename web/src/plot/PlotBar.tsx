@@ -1,5 +1,6 @@
 import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 
+import { LensTabs } from "../lenses/LensTabs";
 import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { PlotSettingsForm } from "./PlotSettingsForm";
@@ -11,6 +12,7 @@ export function PlotBar({ onZoom }: { onZoom: (factor: number) => void }) {
   const moved = useView((view) => view.domain !== null);
   return (
     <div className="no-print flex min-h-[28px] flex-wrap items-center justify-end gap-x-1 gap-y-0.5">
+      <LensTabs />
       <SelectedReading />
       <PlotTools />
       <span className="mx-0.5 h-5 w-px bg-rule" />

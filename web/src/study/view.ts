@@ -47,6 +47,8 @@ interface View {
   asked: Answer | null;
   panel: "readings" | "plot" | "page";
   pageFolded: boolean;
+  /** Which view stands in the middle. */
+  lens: "plot" | "residuals";
   tool: Tool;
   /** The reading in hand and where it would go, in the units of the axes; the view stands still meanwhile. */
   inHand: { row: number; x: number; y: number } | null;
@@ -65,6 +67,7 @@ const START: View = {
   asked: null,
   panel: "plot",
   pageFolded: false,
+  lens: "plot",
   tool: "look",
   inHand: null,
   caught: null,

@@ -1,13 +1,20 @@
 import { useEffect, useRef } from "react";
 
-/** A formula set by KaTeX, which comes late; until then, and for a screen reader, its text. */
+/** KaTeX and its styles, which come late. Asked for when a study is opened, so that they are there without a connection. */
+export const loadKatex = () => Promise.all([import("katex"), import("katex/dist/katex.min.css")]).then(([{ default: katex }]) => katex);
+
+/** A formula set by KaTeX; until that is there, and for a screen reader, its text. */
 export function Typeset({ latex, text, className = "" }: { latex: string; text: string; className?: string }) {
   const place = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     let gone = false;
-    void Promise.all([import("katex"), import("katex/dist/katex.min.css")]).then(([{ default: katex }]) => {
-      if (!gone && place.current) katex.render(latex, place.current, { throwOnError: false, trust: false, strict: "ignore", output: "html" });
-    });
+    loadKatex()
+      .then((katex) => {
+        if (!gone && place.current) katex.render(latex, place.current, { throwOnError: false, trust: false, strict: "ignore", output: "html" });
+      })
+      .catch(() => {
+        // Out of reach: the formula stands there as text.
+      });
     return () => {
       gone = true;
     };

@@ -1,0 +1,96 @@
+"""The residuals of a fit as the Residuals lens shows them: five views, a table, and what they say."""
+
+from __future__ import annotations
+
+import numpy as np
+import numpy.typing as npt
+
+from ridge.core import Fit
+from ridge.core.judging.quantiles import normal_quantiles
+from ridge.core.readings import Array
+from ridge.core.wording.numbers import significant, write
+from ridge.core.wording.residuals import word_residuals
+from ridge.core.wording.rounding import uncertainty_decimals
+from ridge.studies.analysis import finite
+from ridge.studies.fits import fit_one
+from ridge.studies.readings import read_table
+from ridge.studies.schemas import BinOut, ResidualRowOut, ResidualsOut
+from ridge.studies.state import StudyState
+
+MOST_DRAWN = 4000
+MOST_LISTED = 500
+
+
+def residuals_of(state: StudyState, letter: str) -> ResidualsOut | None:
+    """Residuals of the readings in use by the fit of this letter; None where there is no such fit."""
+    table = read_table(state)
+    wanted = next((one for one in state.fits if one.letter == letter), None)
+    fit = fit_one(table, wanted).fit if wanted else None
+    if fit is None:
+        return None
+    rows = _drawn(fit)
+    quantiles = normal_quantiles(fit)
+    expected = np.full(len(fit.residuals), np.nan)
+    expected[quantiles.rows] = quantiles.expected
+    used = fit.readings.used
+    return ResidualsOut(
+        letter=letter,
+        rows=rows.tolist(),
+        all_drawn=len(rows) == int(used.sum()),
+        x=finite(fit.readings.x[rows]),
+        fitted=finite(fit.fitted[rows]),
+        residual=finite(fit.residuals[rows]),
+        standardised=finite(fit.standardised_residuals[rows]),
+        expected=finite(expected[rows]),
+        bins=_bins(fit.residuals[used]),
+        sentences=word_residuals(fit, table.naming),
+        table=_table(fit, rows[:MOST_LISTED]),
+    )
+
+
+def _drawn(fit: Fit) -> npt.NDArray[np.intp]:
+    """The rows in use; of very many every so manieth, and the largest residuals in any case."""
+    rows = np.flatnonzero(fit.readings.used)
+    if len(rows) <= MOST_DRAWN:
+        return rows
+    even = rows[np.linspace(0, len(rows) - 1, MOST_DRAWN - 200).astype(int)]
+    largest = rows[np.argsort(-np.abs(fit.residuals[rows]), kind="stable")[:200]]
+    return np.union1d(even, largest)
+
+
+def _bins(residuals: Array) -> list[BinOut]:
+    """Bins by the Freedman-Diaconis rule as NumPy has it, between 5 and 40 of them."""
+    if len(residuals) < 2 or not np.ptp(residuals) > 0:
+        return []
+    edges = np.histogram_bin_edges(residuals, "fd")
+    count = int(np.clip(len(edges) - 1, 5, 40))
+    counts, edges = np.histogram(residuals, count)
+    return [
+        BinOut(low=low, high=high, count=n)
+        for low, high, n in zip(edges[:-1].tolist(), edges[1:].tolist(), counts.tolist(), strict=True)
+    ]
+
+
+def _table(fit: Fit, rows: npt.NDArray[np.intp]) -> list[ResidualRowOut]:
+    s = fit.reading_deviation
+    decimals = uncertainty_decimals(s) + 1 if s and not fit.statistics.exact else None
+
+    def value(number: float) -> str:
+        return (significant(number, 6, strip=True) if decimals is None else write(number, decimals)).text
+
+    def plain(number: float, places: int) -> str:
+        return write(number, places).text if np.isfinite(number) else "–"
+
+    return [
+        ResidualRowOut(
+            row=row,
+            observed=value(float(fit.readings.y[row])),
+            fitted=value(float(fit.fitted[row])),
+            residual=value(float(fit.residuals[row])),
+            squared=significant(float(fit.residuals[row]) ** 2, 3).text,
+            standardised=plain(float(fit.standardised_residuals[row]), 2),
+            leverage=plain(float(fit.leverage[row]), 3),
+            cook=plain(float(fit.cooks_distance[row]), 3),
+        )
+        for row in rows.tolist()
+    ]

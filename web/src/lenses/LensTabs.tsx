@@ -1,0 +1,20 @@
+import { ToggleGroup } from "radix-ui";
+
+import { setView, useView } from "../study/view";
+
+const LENSES = { plot: "Plot", residuals: "Residuals" } as const;
+type Lens = keyof typeof LENSES;
+
+/** Which view stands in the middle. */
+export function LensTabs() {
+  const lens = useView((view) => view.lens);
+  return (
+    <ToggleGroup.Root type="single" aria-label="Lens" className="mr-1 flex gap-0.5" value={lens} onValueChange={(next) => next && setView({ lens: next as Lens, caught: null })}>
+      {(Object.keys(LENSES) as Lens[]).map((name) => (
+        <ToggleGroup.Item key={name} value={name} className="rounded-(--radius) px-2 py-0.5 text-[13px] text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink">
+          {LENSES[name]}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
