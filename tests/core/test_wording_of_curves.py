@@ -46,7 +46,7 @@ class Equations(TestCase):
             (Power(), "h = a·t^n"),
             (Reciprocal(), "h = a/t + b"),
             (Sinusoid(form="cos"), "h = A·cos(ω·t + φ) + d"),
-            (Logistic(), "h = L/(1 + e^(−k·(t − x_0)))"),
+            (Logistic(), "h = L/(1 + e^(−k·(t − x₀)))"),
             (Formula("p*exp(-q*x)+r"), "h = p·e^(−q·t) + r"),
         ):
             self.assertEqual(write_symbols(model, NAMING)[0], text)

@@ -82,7 +82,7 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
       </div>
       <div className="border border-rule bg-sheet">
         <div className="flex items-center justify-between px-2.5 py-1">
-          <h3 className="text-[12px] font-semibold text-mute">Residual table</h3>
+          <h2 className="text-[12px] font-semibold text-mute">Residual table</h2>
           <button className="icon-button" aria-label="Copy the residual table" onClick={() => void copy()}>
             <Copy size={15} />
           </button>
