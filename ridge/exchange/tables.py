@@ -11,6 +11,7 @@ from functools import lru_cache
 from itertools import zip_longest
 
 from ridge.exchange.cells import NotANumber, read_number, read_plain
+from ridge.exchange.headings import read_heading
 from ridge.exchange.times import SECONDS, find_times
 
 SEPARATORS = {"tab": "\t", "semicolon": ";", "comma": ",", "spaces": ""}
@@ -18,11 +19,10 @@ DECIMALS = ("point", "comma")
 LONGEST = 20_000_000
 WIDEST = 60
 _SAMPLE = 60  # lines that the guesses look at
-_MANY = 12
+_MANY = 12  # columns beyond which those without a part are left out
 _ABOVE = 30  # lines that may stand above the table
 
-_UNIT_IN_BRACKETS = re.compile(r"^(.*?)\s*[(\[]([^()\[\]]*)[)\]]\s*$")
-_ONE_LETTER = re.compile(r"[^\W\d_](?:_\w{1,8}|\d{1,2}|[\u2080-\u2089]{1,2})?")
+
 _ERROR_NAME = re.compile(
     r"^(?:±|u$|u_|σ|Δ|(?i:err|uncert|std|s\.?d\.?$|standard (?:error|dev)))|(?i:error|uncertainty|deviation)$"
 )
@@ -164,25 +164,6 @@ def _lines_above(rows: list[list[str]], decimal: str) -> int:
 def _mostly_numbers(row: list[str], decimal: str) -> bool:
     filled = [cell for cell in row if cell]
     return bool(filled) and 2 * sum(_to_grid(cell, decimal)[1] for cell in filled) >= len(filled)
-
-
-def read_heading(text: str) -> tuple[str, str, str]:
-    """Name, symbol and unit of ``time (s)``, ``t / s``, ``t [s]`` or ``time t / s``; empty where there is none."""
-    text = text.strip().strip('"')
-    unit = ""
-    match = _UNIT_IN_BRACKETS.match(text)
-    if match:
-        text, unit = match.group(1), match.group(2).strip()
-    else:
-        before, slash, after = text.rpartition(" / ")
-        if not slash:
-            before, slash, after = text.rpartition("/")
-        if slash and before.strip():
-            text, unit = before, after.strip()
-    words = text.strip().rstrip(",").split()
-    if words and _ONE_LETTER.fullmatch(words[-1]):
-        return " ".join(words[:-1]).rstrip(","), words[-1], unit
-    return " ".join(words), "", unit
 
 
 def _guess(lines: list[str], separator: str | None, decimal: str | None) -> tuple[str, str]:

@@ -65,11 +65,6 @@ def _read_cells(cells: tuple[str, ...], unit: str, exponent: int) -> ColumnValue
     return ColumnValues(values, wrong)
 
 
-def needs_fits(state: StudyState) -> bool:
-    """Whether any calculated column may use a fit."""
-    return any(column.formula for column in state.columns)
-
-
 def column_values(state: StudyState, fits: Mapping[str, FitValues] | None = None) -> dict[str, ColumnValues]:
     """The numbers of every column by its key.
 

@@ -74,6 +74,14 @@ class StudyState:
     def row_count(self) -> int:
         return len(self.columns[0].cells)
 
+    @property
+    def filled_rows(self) -> int:
+        """Rows down to the last one in which something is typed."""
+        filled = self.row_count
+        while filled and not any(column.cells[filled - 1] for column in self.columns):
+            filled -= 1
+        return filled
+
     def column(self, role: str) -> ColumnState | None:
         """The first column with this role."""
         return next((column for column in self.columns if column.role == role), None)

@@ -16,7 +16,7 @@ class ResidualsLens(BrowserCase):
         expect(lens.locator("figure")).to_have_count(5)
         lit = "circle[fill='var(--color-lichen)']"
         expect(lens.locator(f"{lit}[data-row='5']")).to_have_count(4)
-        expect(lens.get_by_role("list")).to_contain_text("above the curve")
+        expect(lens.get_by_role("list")).to_contain_text("above the line")
         mark = lens.locator("figure").nth(1).locator("circle[data-row='8']")
         mark.click(force=True)
         expect(self.row(8)).to_have_attribute("aria-selected", "true")

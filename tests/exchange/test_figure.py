@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from unittest import TestCase
 from xml.etree import ElementTree
 
-from ridge.exchange.figure import CannotDraw, FigureContent, draw_svg
+import numpy as np
+
+from ridge.exchange.figure import LOOKS, CannotDraw, FigureContent, draw_svg
 from ridge.studies.analysis import analyse
 from ridge.studies.figure import figure_content
+from ridge.studies.readings import read_table
 from ridge.studies.samples import build_sample
-from ridge.studies.state import StudyState, empty_study
+from ridge.studies.state import ColumnState, FitState, StudyState, empty_study
 
 SVG = "{http://www.w3.org/2000/svg}"
 
@@ -55,3 +59,60 @@ class Figure(TestCase):
     def test_same_content_same_bytes(self) -> None:
         shown = content(build_sample("mooring-line"))
         self.assertEqual(draw_svg(shown), draw_svg(shown))
+
+
+class AsOnTheScreen(TestCase):
+    """The figure follows the plot: every fit, series, scale and mark."""
+
+    def drawn(self, name: str, plot: dict[str, object] | None = None, **more: object) -> tuple[FigureContent, str]:
+        state = replace(build_sample(name), plot=plot or {}, **more)  # type: ignore[arg-type]
+        shown = content(state)
+        text = draw_svg(shown).decode()
+        ElementTree.fromstring(text)
+        return shown, text
+
+    def test_every_fit_has_its_colour(self) -> None:
+        shown, text = self.drawn("draining-bucket")
+        self.assertEqual([curve.letter for curve in shown.curves], ["A", "B"])
+        for letter in "AB":
+            self.assertIn(LOOKS[letter][0].lower(), text.lower())
+
+    def test_logarithmic_axes_leave_out_what_has_no_place(self) -> None:
+        shown, text = self.drawn("lantern", {"x_scale": "log", "y_scale": "log"})
+        self.assertGreater(shown.x_axis.view[0], 0)
+        self.assertLess(shown.x_axis.view[0], 0.5)
+        self.assertGreater(shown.x_axis.view[1], 8)
+        self.assertNotIn("mathdefault", text)
+        # The curve is sampled evenly in the logarithm.
+        steps = np.diff(np.log(shown.curves[0].x))
+        np.testing.assert_allclose(steps, steps[0], rtol=1e-9)
+
+    def test_straightened_the_curve_is_a_line(self) -> None:
+        shown, _ = self.drawn("lantern", {"straighten": True})
+        self.assertEqual((shown.x_axis.label, shown.y_axis.label), ("ln(d / m)", "ln(E / lx)"))
+        curve = shown.curves[0]
+        line = np.polynomial.Polynomial.fit(curve.x, curve.y, 1)
+        np.testing.assert_allclose(line(curve.x), curve.y, atol=1e-9)
+        np.testing.assert_allclose(shown.x, np.log(np.array(read_table(build_sample("lantern")).readings.x)))
+
+    def test_a_reciprocal_axis_still_runs_to_the_right(self) -> None:
+        shown, _ = self.drawn("lantern", {"straighten": True}, fits=(FitState("A", "reciprocal"),))
+        self.assertTrue(np.all(np.diff(shown.curves[0].x) > 0))
+        assert shown.measured is not None and shown.y_error is not None
+        self.assertLess(*shown.measured)
+        self.assertTrue(all(np.all(side[np.isfinite(side)] >= 0) for side in shown.y_error))
+
+    def test_clock_times_steps_and_grid(self) -> None:
+        shown, _ = self.drawn("tide", {"grid": "minor", "y_step": 0.5, "join": True})
+        self.assertTrue(shown.x_axis.clock)
+        self.assertEqual((shown.y_axis.step, shown.grid, shown.join), (0.5, "minor", True))
+
+    def test_a_mark_for_each_series_and_for_what_is_assumed(self) -> None:
+        sample = build_sample("mooring-line")
+        labels = ColumnState("s", "", "", "", "series", ("day one",) * 6 + ("day two",) * 6)
+        shown, _ = self.drawn("mooring-line", columns=(*sample.columns, labels), assumed={0: "no load"})
+        self.assertEqual(
+            [(one.name, one.shape) for one in shown.series[:2]], [("day one", "circle"), ("day two", "square")]
+        )
+        self.assertEqual(int(sum(one.used.sum() for one in shown.series)), 11)
+        self.assertTrue(shown.series[0].assumed[0])

@@ -9,7 +9,8 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ridge.exchange.tables import NoTable, TextTable, read_heading, read_text_table
+from ridge.exchange.headings import read_heading
+from ridge.exchange.tables import NoTable, TextTable, read_text_table
 
 
 def cells(table: TextTable) -> list[tuple[str, ...]]:

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.at_y import Solution
+from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
@@ -57,7 +58,7 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming) -> AnswerT
     else:
         result = f"{naming.y} = {naming.y_with_unit(round_with_uncertainty(value, half).text)}"
         line = naming.y_with_unit(significant(mean_half, 2).text)
-        curve = "line" if fit.model.family == "line" else "curve"
+        curve = curve_word(fit.model)
         sentence = f"A new reading there falls within these limits with {level_text(prediction.level)} confidence; the {curve} itself is known to ±{line}."
     return AnswerText(asked, result, sentence, place, repr(value))
 
@@ -116,4 +117,4 @@ def word_place(fit: Fit, x: float, beyond: float, ranges: float, naming: Naming)
     distance = naming.x_with_unit(significant(beyond, 3, strip=True).text)
     if not math.isfinite(ranges):
         return f"{distance} {side}."
-    return f"{distance} {side}, {significant(ranges, 2).text} measured ranges beyond. It holds only if the {'line' if fit.model.family == 'line' else 'curve'} goes on there."
+    return f"{distance} {side}, {significant(ranges, 2).text} measured ranges beyond. It holds only if the {curve_word(fit.model)} goes on there."

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -30,10 +29,5 @@ def word_derived(fit: Fit, naming: Naming) -> list[DerivedText]:
         error = None if fit.statistics.exact else quantity.standard_error
         unit = "°" if quantity.angle else naming.unit(*quantity.unit)
         text = with_unit(round_with_uncertainty(quantity.value, error).text, unit)
-        listed.append(DerivedText(_in_symbols(quantity.name, naming), text, full(quantity.value)))
+        listed.append(DerivedText(naming.in_symbols(quantity.name), text, full(quantity.value)))
     return listed
-
-
-def _in_symbols(name: str, naming: Naming) -> str:
-    """``shift along t`` for ``shift along x``."""
-    return re.sub(r"\b[xy]\b", lambda match: naming.x if match[0] == "x" else naming.y, name)

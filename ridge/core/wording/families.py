@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ridge.core.models import Exponential, Formula, Logarithmic, Logistic, Model, Polynomial, Sinusoid
-from ridge.core.wording.naming import Naming
+from ridge.core.wording.naming import Naming, raised
 
 _DEGREES = {2: "quadratic", 3: "cubic", 4: "quartic"}
 
@@ -67,12 +67,8 @@ def parameter_meaning(model: Model, parameter: str, naming: Naming) -> str:
             return "{y} where {x} is zero".format(**words)
         if power == 1 and model.degree > 1:
             return "slope where {x} is zero".format(**words)
-        return f"coefficient of {naming.x}{_raised(power)}"
+        return f"coefficient of {raised(naming.x, power)}"
     if (model.family, parameter) == ("exponential", "a"):
         said = "{y} above its level where {x} is zero" if "c" in model.parameter_names else "{y} where {x} is zero"
         return said.format(**words)
     return _MEANINGS.get((model.family, parameter), "").format(**words)
-
-
-def _raised(power: int) -> str:
-    return str(power).translate(str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")) if power > 1 else ""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import NumberText, count_word, full, group, probability, share, significant
 
@@ -30,7 +31,7 @@ def how_well(fit: Fit, naming: Naming) -> str:
     statistics = fit.statistics
     if statistics.total_sum_of_squares == 0:
         return f"All {statistics.n} values of {naming.y} are equal, so there is nothing to account for."
-    curve = "line" if fit.model.family == "line" else "curve"
+    curve = curve_word(fit.model)
     if statistics.degrees_of_freedom == 0:
         through = {1: "the reading", 2: "both readings"}.get(statistics.n, "every reading")
         return f"The {curve} goes through {through} by construction; its fit cannot be judged."
@@ -95,7 +96,7 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         else ""
     )
     about = "its mean" if fit.model.has_constant else _zero_of(fit)
-    y, curve = naming.y, "line" if fit.model.family == "line" else "curve"
+    y, curve = naming.y, curve_word(fit.model)
 
     def plain(value: float) -> NumberText:
         return significant(value, 4)

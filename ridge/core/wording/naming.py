@@ -53,6 +53,10 @@ class Naming:
     def y_with_unit(self, number: str) -> str:
         return with_unit(number, self.y_unit)
 
+    def in_symbols(self, text: str) -> str:
+        """A text about x and y in the study's own symbols: ``shift along t`` for ``shift along x``."""
+        return re.sub(r"\b[xy]\b", lambda match: self.x if match[0] == "x" else self.y, text)
+
     def unit(self, in_x: float, in_y: float) -> str:
         """Unit of a quantity with these powers of the units of x and y; empty where they are not whole."""
         if in_x != int(in_x) or in_y != int(in_y):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import re
 
 import numpy as np
 
@@ -53,8 +52,7 @@ def word_refusal(error: RidgeError, readings: Readings, naming: Naming, model: s
                 f"Add readings at another {naming.x}, or swap x and y."
             )
     if isinstance(error, UndefinedAt):
-        # The models say x and y; the study has names of its own.
-        return re.sub(r"\b[xy]\b", lambda match: naming.x if match[0] == "x" else naming.y, str(error))
+        return naming.in_symbols(str(error))
     return str(error)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from ridge.core.judging.quantiles import normal_quantiles
+from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import count_word, name_rows, probability, significant, write
 
@@ -28,7 +29,7 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
     if statistics.exact:
         return ["The fit is exact: there are no residuals to look at."]
     pattern = fit.pattern
-    said = [_signs(pattern.above, pattern.below, pattern.signs_p)]
+    said = [_signs(pattern.above, pattern.below, pattern.signs_p, curve_word(fit.model))]
     if pattern.runs_p is not None:
         changes = pattern.runs - 1
         order = "fewer than chance would give" if pattern.runs_p < 0.05 else "about as often as chance would"
@@ -58,8 +59,8 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
     return said
 
 
-def _signs(above: int, below: int, p: float | None) -> str:
-    sides = f"{count_word(above, capital=True)} above the curve, {count_word(below)} below"
+def _signs(above: int, below: int, p: float | None, curve: str) -> str:
+    sides = f"{count_word(above, capital=True)} above the {curve}, {count_word(below)} below"
     if p is None:
         return f"{sides}."
     return f"{sides}: {'more on one side than chance would give' if p < 0.05 else 'as chance would have it'} ({_p(p)})."

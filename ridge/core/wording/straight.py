@@ -57,7 +57,7 @@ def straighten(fit: Fit, naming: Naming) -> Straight | str:
         line = f"slope {_number(values['n'])}"
         return Straight("ln", "ln", _ln(naming.x, naming.x_unit), _ln(naming.y, naming.y_unit), line)
     if model.family == "reciprocal":
-        title = _title(f"1/{naming.x}", f"1/{naming.x_unit}" if naming.x_unit else "")
+        title = _title(f"1/{naming.x}", f"(1/{naming.x_unit})" if naming.x_unit else "")
         return Straight("reciprocal", "none", title, y, f"slope {_number(values['a'])}")
     return _of_polynomial(model, fit, naming, x, y)
 

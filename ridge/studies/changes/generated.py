@@ -42,7 +42,7 @@ class GenerateReadings(Change):
         texts = {x_column.key: [significant(float(value), 12, strip=True).plain for value in x]}
         if self.formula:
             texts[y_column.key] = self._y(x, x_column.symbol or "x")
-        start = 0 if self.where == "replace" else _filled(state)
+        start = 0 if self.where == "replace" else state.filled_rows
         rows = start + len(x)
         refuse_too_many_rows(rows)
         blank = [""] * len(x)
@@ -89,11 +89,3 @@ class GenerateReadings(Change):
         return [
             significant(float(value), digits, strip=not self.noise).plain if np.isfinite(value) else "" for value in y
         ]
-
-
-def _filled(state: StudyState) -> int:
-    """Rows down to the last one in which something is typed."""
-    filled = state.row_count
-    while filled and not any(column.cells[filled - 1] for column in state.columns):
-        filled -= 1
-    return filled

@@ -95,9 +95,7 @@ class TakeTable(Change):
     def _below(self, state: StudyState, taken: list[ColumnState]) -> list[ColumnState]:
         """Each column under the one of its role; others become new columns."""
         rows = len(taken[0].cells)
-        filled = state.row_count
-        while filled and not any(column.cells[filled - 1] for column in state.columns):
-            filled -= 1
+        filled = state.filled_rows
         columns = []
         by_role = {column.role: column for column in taken if column.role != "other"}
         for column in state.columns:

@@ -2,7 +2,7 @@ import { ArrowLeftRight } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 
 import { api, type Answer, type Direction } from "../api/client";
-import { Symbol } from "../readings/ColumnHeader";
+import { Symbol } from "../ui/Symbol";
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { newestWins } from "../study/newest";
 import { setView, useView } from "../study/view";

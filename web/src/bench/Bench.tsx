@@ -10,6 +10,7 @@ import { Plot } from "../plot/Plot";
 import { takeFile } from "../readings/files";
 import { IncomingTable } from "../readings/IncomingTable";
 import { Readings } from "../readings/Readings";
+import { usePasteAnywhere } from "../readings/usePasteAnywhere";
 import { navigate } from "../route";
 import { QueueContext } from "../study/context";
 import { GestureQueue } from "../study/queue";
@@ -20,7 +21,6 @@ import { TopBar } from "./TopBar";
 import { useBenchKeys } from "./useBenchKeys";
 import { loadKatex } from "../ui/Typeset";
 import { DropSign, useDrop } from "../ui/useDrop";
-import { usePasteAnywhere } from "./usePasteAnywhere";
 import { WidthHandle } from "./WidthHandle";
 
 /** A study: readings on the left, the plot in the middle, the page on the right; tabs where there is no room. */

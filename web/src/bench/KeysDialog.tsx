@@ -1,5 +1,4 @@
-import { X } from "lucide-react";
-import { Dialog } from "radix-ui";
+import { Sheet } from "../ui/Sheet";
 
 const GROUPS: { title: string; keys: [string, string][] }[] = [
   {
@@ -37,21 +36,9 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
 
 export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[86vh] w-[min(34rem,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5"
-        >
-          <div className="flex items-center justify-between">
-            <Dialog.Title className="font-book text-lg font-semibold">Keys</Dialog.Title>
-            <Dialog.Close className="icon-button" aria-label="Close">
-              <X size={16} />
-            </Dialog.Close>
-          </div>
+    <Sheet title="Keys" width="w-[min(34rem,92vw)]" open={open} onClose={() => onOpenChange(false)}>
           {GROUPS.map(({ title, keys }) => (
-            <section key={title} className="mt-3">
+            <section key={title}>
               <h3 className="text-[12px] font-semibold text-mute">{title}</h3>
               <dl className="mt-1 grid grid-cols-[11.5rem_1fr] gap-x-3 gap-y-1 text-[13px] max-sm:grid-cols-1">
                 {keys.map(([key, does]) => (
@@ -63,8 +50,6 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
               </dl>
             </section>
           ))}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    </Sheet>
   );
 }

@@ -1,9 +1,8 @@
-import { X } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 
 import { api, type Candidate, type Family, type Fit, type Ranking } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
+import { Sheet } from "../ui/Sheet";
 import { MiniPlot } from "./MiniPlot";
 
 const AT_ONCE = 2;
@@ -23,25 +22,17 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
     onClose();
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 flex max-h-[94vh] w-[min(66rem,97vw)] -translate-x-1/2 -translate-y-1/2 flex-col gap-2 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-[13px]"
-        >
-          <div className="flex items-start justify-between gap-3">
-            <div>
-              <Dialog.Title className="font-book text-lg font-semibold">{fit ? `A model for fit ${fit.letter}` : "One more model"}</Dialog.Title>
-              <p className="text-mute" role="status">
-                {ranking ? ranking.summary : `${candidates.length} of ${total || "all"} models laid over the readings…`}
-                {series && ` Laid over ${series} only.`}
-              </p>
-            </div>
-            <Dialog.Close className="icon-button" aria-label="Close">
-              <X size={16} />
-            </Dialog.Close>
-          </div>
+    <Sheet
+      title={fit ? `A model for fit ${fit.letter}` : "One more model"}
+      width="w-[min(66rem,97vw)]"
+      onClose={onClose}
+      note={
+        <p className="text-mute" role="status">
+          {ranking ? ranking.summary : `${candidates.length} of ${total || "all"} models laid over the readings…`}
+          {series && ` Laid over ${series} only.`}
+        </p>
+      }
+    >
           <ul aria-label="Models" className="grid gap-2.5 [grid-template-columns:repeat(auto-fill,minmax(min(100%,13.5rem),1fr))]">
             {shown.map((one, i) => {
               const taken = fits.find((other) => other.name === one.name && other.series === series);
@@ -70,9 +61,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
               );
             })}
           </ul>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    </Sheet>
   );
 }
 

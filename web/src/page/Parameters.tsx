@@ -3,8 +3,8 @@ import { useState } from "react";
 
 import type { Fit } from "../api/client";
 import { useChange } from "../study/context";
-import { Symbol } from "../readings/ColumnHeader";
 import { Term } from "../ui/Hint";
+import { Symbol } from "../ui/Symbol";
 
 type Parameter = NonNullable<Fit["parameters"]>[number];
 

@@ -1,5 +1,7 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 
+import { raised } from "../ui/raised";
+
 export const MARGIN = { left: 66, right: 16, top: 12 };
 
 /** What is done to values before they are drawn evenly. `own`: whether ticks count in the new values instead of the old. */
@@ -59,16 +61,13 @@ export function drawable([low, high]: [number, number], shape: Shape = LINEAR): 
   return Number.isFinite(a) && Number.isFinite(b) && a !== b;
 }
 
-const RAISED = "⁰¹²³⁴⁵⁶⁷⁸⁹";
-const raise = (exponent: number) => (exponent < 0 ? "⁻" : "") + [...String(Math.abs(exponent))].map((digit) => RAISED[Number(digit)]).join("");
-
 /** A tick as text: true minus, thin spaces, powers of ten for the very large and small. */
 export function tickText(value: number, step: number): string {
   if (value === 0) return "0";
   const size = Math.abs(value);
   if (size >= 1e6 || step < 1e-4) {
     const [digits, power] = value.toExponential(Math.min(6, Math.max(0, Math.floor(Math.log10(size)) - Math.floor(Math.log10(step))))).split("e");
-    return `${digits!.replace("-", "−")}×10${raise(Number(power))}`;
+    return `${digits!.replace("-", "−")}×10${raised(Number(power))}`;
   }
   const decimals = Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
   const [whole, rest] = size.toFixed(Math.max(decimals, decimalsOf(step))).split(".");
@@ -151,8 +150,10 @@ function logTicks(scale: Scale, count: number): number[] {
 
 function logText(value: number): string {
   const size = Math.abs(value);
-  if (size >= 0.001 && size < 1e5) return tickText(value, 10 ** Math.floor(Math.log10(size) + 1e-9 - (Math.round(value / 10 ** Math.floor(Math.log10(size) + 1e-9)) * 10 ** Math.floor(Math.log10(size) + 1e-9) === value ? 0 : 1)));
-  return tickText(value, size / 10);
+  const decade = 10 ** Math.floor(Math.log10(size) + 1e-9);
+  if (size < 0.001 || size >= 1e5) return tickText(value, size / 10);
+  const whole = Math.abs(value / decade - Math.round(value / decade)) < 1e-9;
+  return tickText(value, whole ? decade : decade / 10);
 }
 
 /** 13.5 as 13:30. */

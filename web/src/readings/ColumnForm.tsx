@@ -4,7 +4,7 @@ import { useId, useRef, useState } from "react";
 import type { Role } from "../api/client";
 import type { HeldColumn } from "../study/changes";
 import { useChange } from "../study/context";
-import { powerOfTen } from "./ColumnHeader";
+import { powerOfTen } from "../ui/raised";
 import { ROLES } from "./roles";
 
 const SIGNS = ["°", "²", "³", "⁻¹", "µ", "Ω", "·", "±", "Δ", "λ", "ω"];

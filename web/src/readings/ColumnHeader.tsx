@@ -2,6 +2,8 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 
 import type { HeldColumn } from "../study/changes";
+import { powerOfTen } from "../ui/raised";
+import { Symbol } from "../ui/Symbol";
 import { ColumnForm } from "./ColumnForm";
 import { ROLES } from "./roles";
 
@@ -10,12 +12,6 @@ const NAMELESS: Record<string, string> = {
 };
 /** What stands for a column without a symbol. */
 const SHORT: Record<string, ReactNode> = { x: <Symbol text="x" />, y: <Symbol text="y" />, y_error: "±", x_error: "±", count: "×" };
-const RAISED = "⁰¹²³⁴⁵⁶⁷⁸⁹";
-
-/** 10³ in front of the unit of a column whose cells count in thousands. */
-export function powerOfTen(exponent: number): string {
-  return exponent ? `10${exponent < 0 ? "⁻" : ""}${[...String(Math.abs(exponent))].map((digit) => RAISED[Number(digit)]).join("")}` : "";
-}
 
 /** A column's symbol, unit and name; pressing it opens them for change. */
 export function ColumnHeader({ column }: { column: HeldColumn }) {
@@ -49,17 +45,6 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
-    </span>
-  );
-}
-
-/** A symbol in italics of the book face; what follows an underscore stands lower. */
-export function Symbol({ text }: { text: string }) {
-  const [head, ...tail] = text.split("_");
-  return (
-    <span className="font-book italic">
-      {head}
-      {tail.length > 0 && <sub className="text-[0.75em]">{tail.join("_")}</sub>}
     </span>
   );
 }

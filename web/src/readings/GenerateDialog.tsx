@@ -1,9 +1,8 @@
-import { X } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 
 import { api, type Change, messageOf } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
+import { Sheet } from "../ui/Sheet";
 
 const FIELDS = { low: "From", high: "To", step: "Step", count: "How many", noise: "Scatter s", seed: "Seed" } as const;
 type Name = keyof typeof FIELDS;
@@ -45,18 +44,9 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
     </label>
   );
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-1/2 left-1/2 z-50 w-[min(26rem,94vw)] -translate-x-1/2 -translate-y-1/2 rounded-(--radius) border border-edge bg-sheet p-5 text-[13px]">
-          <div className="flex items-center justify-between">
-            <Dialog.Title className="font-book text-lg font-semibold">Generate readings</Dialog.Title>
-            <Dialog.Close className="icon-button" aria-label="Close">
-              <X size={16} />
-            </Dialog.Close>
-          </div>
+    <Sheet title="Generate readings" width="w-[min(26rem,94vw)]" onClose={onClose}>
           <form
-            className="mt-2 grid gap-3"
+            className="grid gap-3"
             onSubmit={(event) => {
               event.preventDefault();
               void generate();
@@ -93,8 +83,6 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
             )}
             <button className="button-main justify-self-end">Generate</button>
           </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    </Sheet>
   );
 }

@@ -1,13 +1,13 @@
-import { X } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
 
-import { api, messageOf, type Role, type TakeTable, type Understood } from "../api/client";
-import { Choice } from "../ui/Choice";
-import { ROLES } from "./roles";
+import { api, messageOf, type TakeTable, type Understood } from "../api/client";
 import type { Incoming } from "../study/view";
+import { Choice } from "../ui/Choice";
+import { Sheet } from "../ui/Sheet";
 import { readFile } from "./files";
+import { ROLES } from "./roles";
 import { TablePreview } from "./TablePreview";
+import type { Elapsed, TakenColumn, TakenRole } from "./taken";
 
 const SEPARATORS = { tab: "tabs", semicolon: "semicolons", comma: "commas", spaces: "spaces" } as const;
 const DECIMALS = { point: "a point, 1.5", comma: "a comma, 1,5" } as const;
@@ -17,15 +17,6 @@ const MOST_COLUMNS = 12;
 const LONG = 200_000;
 const BEGINNING = 60_000;
 
-export type TakenRole = Role | "skip";
-export type Elapsed = "s" | "min" | "h" | "d" | "";
-export interface TakenColumn {
-  name: string;
-  symbol: string;
-  unit: string;
-  role: TakenRole;
-  elapsed?: Elapsed;
-}
 interface Choices {
   separator?: keyof typeof SEPARATORS;
   decimal?: keyof typeof DECIMALS;
@@ -133,19 +124,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
   };
   const ambiguous = found?.columns.some((column) => column.ambiguous) ?? false;
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] w-[min(50rem,96vw)] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-[13px]"
-        >
-          <div className="flex items-center justify-between gap-3">
-            <Dialog.Title className="truncate font-book text-lg font-semibold">{incoming.name ? `Take in ${incoming.name}` : "Take in a table"}</Dialog.Title>
-            <Dialog.Close className="icon-button" aria-label="Close">
-              <X size={16} />
-            </Dialog.Close>
-          </div>
+    <Sheet title={incoming.name ? `Take in ${incoming.name}` : "Take in a table"} width="w-[min(50rem,96vw)]" onClose={onClose}>
           {problem && (
             <p role="alert" className="text-amber">
               {problem}
@@ -212,9 +191,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
               </div>
             </>
           )}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    </Sheet>
   );
 }
 

@@ -1,11 +1,10 @@
-import { FileUp, MoreHorizontal, Plus } from "lucide-react";
+import { MoreHorizontal, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { useRef } from "react";
 
 import type { Change, Role } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { select, setView } from "../study/view";
-import { takeFile, TYPES } from "./files";
+import { FileButton } from "./FileButton";
 
 type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: "add_column" }>> };
 
@@ -14,7 +13,6 @@ export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenera
   const study = useStudy();
   const { naming, repeated_x: repeated } = useAnalysis();
   const change = useChange();
-  const file = useRef<HTMLInputElement>(null);
   const held = new Set(study.columns.map((column) => column.role));
   const columns: Added[] = [
     { word: `Uncertainty of ${naming.y}`, role: "y_error" as const, more: { unit: naming.y_unit } },
@@ -29,22 +27,7 @@ export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenera
   };
   return (
     <>
-      <input
-        ref={file}
-        type="file"
-        accept={TYPES}
-        className="sr-only"
-        aria-label="A file of readings"
-        tabIndex={-1}
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          event.target.value = "";
-          if (chosen) void takeFile(chosen, (incoming) => setView({ incoming }));
-        }}
-      />
-      <button className="button" onClick={() => file.current?.click()}>
-        <FileUp size={14} /> File
-      </button>
+      <FileButton word="File" className="button" onTable={(incoming) => setView({ incoming })} />
       <Menu word="Column" icon={<Plus size={14} />}>
         <DropdownMenu.Item className="menu-item" onSelect={() => add("other")}>
           Label or other

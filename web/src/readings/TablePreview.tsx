@@ -1,6 +1,6 @@
 import type { Understood } from "../api/client";
 import { ROLES } from "./roles";
-import type { Elapsed, TakenColumn, TakenRole } from "./TableDialog";
+import type { Elapsed, TakenColumn, TakenRole } from "./taken";
 
 const UNITS: Record<Elapsed, string> = { s: "s", min: "min", h: "h", d: "d", "": "as text" };
 

@@ -1,11 +1,12 @@
-import { ArrowUpRight, FileUp, Plus, Search, Undo2 } from "lucide-react";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { ArrowUpRight, Plus, Search, Undo2 } from "lucide-react";
+import { useCallback, useEffect, useState } from "react";
 
 import type { Card, Sample } from "../api/client";
-import { takeFile, TYPES } from "../readings/files";
+import { FileButton } from "../readings/FileButton";
+import { takeFile } from "../readings/files";
 import { TableDialog } from "../readings/TableDialog";
+import { usePasteAnywhere } from "../readings/usePasteAnywhere";
 import type { Incoming } from "../study/view";
-import { usePasteAnywhere } from "../bench/usePasteAnywhere";
 import { Mark } from "../ui/Mark";
 import { DropSign, useDrop } from "../ui/useDrop";
 import { chosenCards, ORDERS, type Order } from "./order";
@@ -20,7 +21,6 @@ export function Shelf() {
   const [incoming, setIncoming] = useState<Incoming | null>(null);
   const [wanted, setWanted] = useState("");
   const [order, setOrder] = useState<Order>("changed");
-  const file = useRef<HTMLInputElement>(null);
   const dropping = useDrop(useCallback((dropped: File) => void takeFile(dropped, setIncoming), []));
   usePasteAnywhere(setIncoming);
   const data = shelf.data;
@@ -31,22 +31,7 @@ export function Shelf() {
       <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar">
         <Mark />
         <span className="flex items-center gap-2">
-          <input
-            ref={file}
-            type="file"
-            accept={TYPES}
-            className="sr-only"
-            aria-label="A file of readings"
-            tabIndex={-1}
-            onChange={(event) => {
-              const chosen = event.target.files?.[0];
-              event.target.value = "";
-              if (chosen) void takeFile(chosen, setIncoming);
-            }}
-          />
-          <button className="bar-button" onClick={() => file.current?.click()}>
-            <FileUp size={15} /> From a file
-          </button>
+          <FileButton word="From a file" className="bar-button" onTable={setIncoming} />
           <button className="button-main" onClick={start} disabled={create.isPending}>
             <Plus size={15} /> New study
           </button>

@@ -1,0 +1,30 @@
+import { FileUp } from "lucide-react";
+import { useRef } from "react";
+
+import type { Incoming } from "../study/view";
+import { takeFile, TYPES } from "./files";
+
+/** Opens the file dialog; the table in the chosen file is handed on. */
+export function FileButton({ word, className, onTable }: { word: string; className: string; onTable: (incoming: Incoming) => void }) {
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <input
+        ref={file}
+        type="file"
+        accept={TYPES}
+        className="sr-only"
+        aria-label="A file of readings"
+        tabIndex={-1}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          event.target.value = ""; // so that the same file can be chosen again
+          if (chosen) void takeFile(chosen, onTable);
+        }}
+      />
+      <button className={className} onClick={() => file.current?.click()}>
+        <FileUp size={14} /> {word}
+      </button>
+    </>
+  );
+}
