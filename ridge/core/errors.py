@@ -2,9 +2,22 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 
 class RidgeError(Exception):
     """Base of every exception the core raises on purpose."""
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        return _again, (type(self), self.args, vars(self))
+
+
+def _again(kind: type[RidgeError], args: tuple[Any, ...], told: dict[str, Any]) -> RidgeError:
+    """The same error in another process."""
+    error = kind.__new__(kind, *args)
+    error.args = args
+    vars(error).update(told)
+    return error
 
 
 class LengthsDiffer(RidgeError, ValueError):

@@ -13,8 +13,9 @@ from ninja.renderers import BaseRenderer
 from ninja.utils import check_csrf
 
 from ridge.site.views import CSRF_MESSAGE
-from ridge.studies.api import NotYours
 from ridge.studies.api import router as studies
+from ridge.studies.fits_api import router as fits
+from ridge.studies.own import NotYours
 from ridge.studies.tables_api import router as tables
 
 
@@ -37,6 +38,7 @@ def same_site(request: HttpRequest) -> bool:
 
 api = NinjaAPI(title="Ridge", version="1", renderer=StrictJSON(), docs_url=None, auth=same_site)
 api.add_router("", studies)
+api.add_router("", fits)
 api.add_router("", tables)
 
 

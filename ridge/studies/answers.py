@@ -6,9 +6,10 @@ import math
 
 import numpy as np
 
-from ridge.core import Fit
+from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
 from ridge.core.wording.answers import number_as_given, word_prediction, word_solution
+from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import name_rows, significant
 from ridge.core.wording.rounding import round_with_uncertainty
@@ -30,7 +31,7 @@ def _mark(x: float, y: float, **limits: float) -> MarkOut | None:
 
 
 def answer(
-    fit: Fit | None,
+    fit: Fit | Interpolation | None,
     question: AnswerState,
     level: float,
     naming: Naming,
@@ -47,6 +48,8 @@ def answer(
             raise NotANumber(f"one {naming.x} at a time")
         if fit is None:
             return out.model_copy(update={"problem": "No answer until there is a fit."})
+        if isinstance(fit, Interpolation):
+            return _between(fit, out, numbers, naming)
         if question.direction == "y_at_x":
             return _at_x(fit, out, numbers[0], level, naming)
         return _at_y(fit, out, numbers, question.repeats, level, naming)
@@ -74,7 +77,19 @@ def _at_y(fit: Fit, out: AnswerOut, numbers: list[float], repeats: int, level: f
     return out.model_copy(update={**vars(words), "mark": mark, "beyond": solution.beyond > 0})
 
 
-def answer_unknown(fit: Fit | None, unknown: Unknown, level: float, naming: Naming) -> UnknownOut:
+def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming: Naming) -> AnswerOut:
+    """The same from an interpolation, which knows no uncertainty."""
+    looking = out.direction == "x_at_y"
+    y = float(np.mean(numbers))
+    x = curve.solve(y)[0].value if looking else numbers[0]
+    value = y if looking else float(curve.predict(x).value)
+    result, sentence = word_between(curve, x, value, naming, asked_y=looking)
+    place = word_place_between(curve, x, naming)
+    words = {"result": result, "sentence": sentence, "place": place, "full": repr(x if looking else value)}
+    return out.model_copy(update={**words, "mark": _mark(x, value), "beyond": bool(place)})
+
+
+def answer_unknown(fit: Fit | Interpolation | None, unknown: Unknown, level: float, naming: Naming) -> UnknownOut:
     """x of an unknown from its row, or from the rows of its repeated readings."""
     given = "; ".join(number_as_given(value) for value in unknown.values)
     question = AnswerState(f"rows-{unknown.rows[0]}", "x_at_y", given, 1)

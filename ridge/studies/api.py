@@ -12,9 +12,9 @@ from ninja import Query, Router, Schema
 from pydantic import Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
-from ridge.core import Fit
+from ridge.core import Fit, Interpolation
 from ridge.exchange.figure import CannotDraw, draw_svg
-from ridge.studies.analysis import analyse, analysis_of, sample_curve
+from ridge.studies.analysis import analyse, analysis_of
 from ridge.studies.answers import answer
 from ridge.studies.begin import begin_with_table
 from ridge.studies.calculated import calculate
@@ -22,29 +22,24 @@ from ridge.studies.changes import AnyChange, ChangeRefused
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.tables import TakeTable
 from ridge.studies.figure import figure_content
-from ridge.studies.fits import fit_all, fit_one
-from ridge.studies.gallery import CANDIDATES, candidate, ranking
+from ridge.studies.fits import fit_one
 from ridge.studies.models import Study
+from ridge.studies.own import own_study
 from ridge.studies.reading_details import describe_reading
 from ridge.studies.readings import read_table
-from ridge.studies.residuals import residuals_of
 from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.schemas import (
     AnalysisOut,
     AnswerOut,
     AsideOut,
     AssumedOut,
-    CandidateOut,
     CardOut,
     ColumnOut,
     ConflictOut,
-    CurveOut,
     EntryOut,
     HistoryOut,
     Message,
-    RankingOut,
     ReadingOut,
-    ResidualsOut,
     SampleOut,
     ShelfOut,
     StepOut,
@@ -70,18 +65,6 @@ HISTORY_SHOWN = 200
 CONFLICT = "This study was changed in another window. Here is the newer state; your last change was not made."
 
 
-class NotYours(Exception):
-    """No such study, or not this user's: the answer is the same."""
-
-
-def _own_study(request: HttpRequest, study_id: uuid.UUID, *, binned: bool = False) -> Study:
-    user = current_user(request)
-    study = Study.objects.filter(pk=study_id, owner=user).first() if user else None
-    if study is None or (study.deleted is not None and not binned):
-        raise NotYours
-    return study
-
-
 def _study_out(study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
     """``known`` is the state that the client already has: columns of unchanged cells are left out."""
     undo, redo = step_labels(study)
@@ -97,6 +80,8 @@ def _study_out(study: Study, state: StudyState, known: StudyState | None = None)
         columns=_columns_out(state, held),
         assumed=[AssumedOut(row=row, reason=reason) for row, reason in sorted(state.assumed.items())],
         plot=PlotSettings(**state.plot),
+        letters=dict(state.letters),
+        rising=state.rising,
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,
@@ -120,7 +105,7 @@ def _columns_out(state: StudyState, held: dict[str, tuple[str, ...]]) -> list[Co
 
 
 def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictOut]:
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     return 409, ConflictOut(message=CONFLICT, study=_study_out(study, read_state(study)))
 
 
@@ -129,9 +114,9 @@ def _json(out: Schema) -> HttpResponse:
     return HttpResponse(orjson.dumps(out.model_dump()), content_type="application/json")
 
 
-def _leading(state: StudyState) -> Fit | None:
-    """The leading fit, if there is one."""
-    return fit_one(read_table(state), state.fits[0]).fit if state.fits else None
+def _leading(state: StudyState) -> Fit | Interpolation | None:
+    """What leads, if there is anything to be asked."""
+    return fit_one(read_table(state), state.fits[0]).curve if state.fits else None
 
 
 class NewStudy(Schema):
@@ -202,13 +187,13 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
 
 @router.get("/studies/{study_id}", response={200: StudyOut, 404: Message})
 def read(request: HttpRequest, study_id: uuid.UUID) -> Any:
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     return _json(_study_out(study, read_state(study)))
 
 
 @router.post("/studies/{study_id}/changes", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
 def change(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
-    _own_study(request, study_id)
+    own_study(request, study_id)
     try:
         study, before, after = commit(study_id, body.version, body.change, body.request_key)
     except StaleVersion:
@@ -230,7 +215,7 @@ def redo(request: HttpRequest, study_id: uuid.UUID, body: StepIn) -> Any:
 
 
 def _step(request: HttpRequest, study_id: uuid.UUID, version: int, direction: int) -> Any:
-    _own_study(request, study_id)
+    own_study(request, study_id)
     try:
         study, before, after = step(study_id, version, direction)
     except StaleVersion:
@@ -243,7 +228,7 @@ def _step(request: HttpRequest, study_id: uuid.UUID, version: int, direction: in
 @router.get("/studies/{study_id}/history", response={200: HistoryOut, 404: Message})
 def history(request: HttpRequest, study_id: uuid.UUID) -> HistoryOut:
     """Every step that was made, the newest first, those that were undone among them."""
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     total = study.revisions.count()
     newest = study.revisions.order_by("-number").values_list("number", "label", "made")[:HISTORY_SHOWN]
     steps = [StepOut(number=n, label=label, made=made, done=n <= study.position) for n, label, made in newest]
@@ -255,7 +240,7 @@ def history(request: HttpRequest, study_id: uuid.UUID) -> HistoryOut:
 @router.post("/studies/{study_id}/go_to", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
 def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
     """Back or forward to any step of the history."""
-    _own_study(request, study_id)
+    own_study(request, study_id)
     try:
         study, before, after = go_to(study_id, body.version, body.number)
     except StaleVersion:
@@ -268,7 +253,7 @@ def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})
 def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     """The analysis as it would be after a change. Stores nothing."""
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     if study.version != body.version:
         return 400, Message(message="The study has moved on since.")
     try:
@@ -280,71 +265,23 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})
 def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""
-    state = read_state(_own_study(request, study_id))
+    state = read_state(own_study(request, study_id))
     table = read_table(state)
     fit = _leading(state)
     direction = "x_at_y" if body.direction == "x_at_y" else "y_at_x"
     return answer(fit, AnswerState("", direction, body.given, body.repeats), state.level, table.naming)
 
 
-class StretchIn(Schema):
-    """A stretch of the x axis; ``growing``: whether samples are wanted denser towards zero."""
-
-    low: FiniteFloat
-    high: FiniteFloat
-    growing: bool = False
-
-
-@router.get("/studies/{study_id}/curves", response={200: list[CurveOut | None], 400: Message, 404: Message})
-def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) -> Any:
-    """Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made."""
-    state = read_state(_own_study(request, study_id))
-    if not stretch.low < stretch.high:
-        return 400, Message(message="The stretch ends before it begins.")
-    fitted = fit_all(read_table(state), state.fits)
-    return [
-        sample_curve(one.fit, stretch.low, stretch.high, state.level, stretch.growing) if one.fit else None
-        for one in fitted
-    ]
-
-
-@router.get("/studies/{study_id}/residuals/{letter}", response={200: ResidualsOut, 404: Message})
-def residuals(request: HttpRequest, study_id: uuid.UUID, letter: str) -> Any:
-    """The residuals of a fit: five views, a table, and what they say."""
-    found = residuals_of(read_state(_own_study(request, study_id)), letter)
-    return found or (404, Message(message="There is no such fit, or it has no residuals: see why on the page."))
-
-
-class SeriesIn(Schema):
-    """The series that models are laid over; empty for all readings."""
-
-    series: Annotated[str, StringConstraints(max_length=200)] = ""
-
-
-@router.get("/studies/{study_id}/candidates/{place}", response={200: CandidateOut, 404: Message})
-def one_candidate(request: HttpRequest, study_id: uuid.UUID, place: int, wanted: Query[SeriesIn]) -> Any:
-    """One model of the catalogue over these readings."""
-    state = read_state(_own_study(request, study_id))
-    if not 0 <= place < len(CANDIDATES):
-        return 404, Message(message="The catalogue has no such model.")
-    return candidate(state, place, wanted.series)
-
-
-@router.get("/studies/{study_id}/ranking", response={200: RankingOut, 404: Message})
-def rank_candidates(request: HttpRequest, study_id: uuid.UUID, wanted: Query[SeriesIn]) -> RankingOut:
-    """The order of the catalogue on these readings."""
-    return ranking(read_state(_own_study(request, study_id)), wanted.series)
-
-
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})
 def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingOut:
     """A row in words; without entries where there is no such row (yet)."""
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     state = read_state(study)
     if not 0 <= row < state.row_count:
         return ReadingOut(row=row, entries=[])
     table = read_table(state)
-    entries = describe_reading(state, table, _leading(state), row)
+    leading = _leading(state)
+    entries = describe_reading(state, table, leading if isinstance(leading, Fit) else None, row)
     if found := next((unknown for unknown in analysis_of(study, state).unknowns if row in unknown.rows), None):
         entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])
@@ -362,7 +299,7 @@ class ViewIn(Schema):
 @router.get("/studies/{study_id}/figure.svg", response={400: Message, 404: Message})
 def figure(request: HttpRequest, study_id: uuid.UUID, view: Query[ViewIn]) -> Any:
     """The figure as SVG, as it is seen."""
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     state = read_state(study)
     content = figure_content(state, analysis_of(study, state), view.x_low, view.x_high, view.y_low, view.y_high)
     try:
@@ -376,7 +313,7 @@ def figure(request: HttpRequest, study_id: uuid.UUID, view: Query[ViewIn]) -> An
 
 @router.post("/studies/{study_id}/duplicate", response={201: CardOut, 404: Message})
 def duplicate(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, CardOut]:
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     state = read_state(study)
     title = f"{state.title[:190]} (copy)"
     return 201, card(create_study(study.owner, replace(state, title=title)))
@@ -384,13 +321,13 @@ def duplicate(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, CardOut]:
 
 @router.delete("/studies/{study_id}", response={200: CardOut, 404: Message})
 def put_in_bin(request: HttpRequest, study_id: uuid.UUID) -> CardOut:
-    study = _own_study(request, study_id)
+    study = own_study(request, study_id)
     delete(study)
     return card(study)
 
 
 @router.post("/studies/{study_id}/restore", response={200: CardOut, 404: Message})
 def take_from_bin(request: HttpRequest, study_id: uuid.UUID) -> CardOut:
-    study = _own_study(request, study_id, binned=True)
+    study = own_study(request, study_id, binned=True)
     restore(study)
     return card(study)

@@ -6,13 +6,13 @@ from collections.abc import Callable
 
 import numpy as np
 
-from ridge.core import Fit
+from ridge.core import Fit, Interpolation
 from ridge.core.readings import Array
 from ridge.core.wording.straight import Straight, straighten
 from ridge.exchange.cells import CLOCK_UNITS
 from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent
-from ridge.studies.analysis import sample_curve
 from ridge.studies.changes.plot import PlotSettings
+from ridge.studies.curves import sample_curve
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.schemas import AnalysisOut
@@ -55,9 +55,12 @@ def figure_content(
     """The figure of every fit over the given view (in the units of the columns), or over all readings."""
     table = read_table(state)
     settings = PlotSettings(**state.plot)
-    fitted = [(one.wanted.letter, one.fit) for one in fit_all(table, state.fits) if one.fit is not None]
-    straight = straighten(fitted[0][1], table.naming) if fitted and settings.straighten else None
+    everything = fit_all(table, state.fits)
+    leading = everything[0].fit if everything else None
+    fitted = [one for one in everything if one.curve is not None and not one.wanted.hidden]
+    straight = straighten(leading, table.naming) if leading and settings.straighten else None
     straight = straight if isinstance(straight, Straight) else None
+    labels = {one.letter: one.equation_text or one.name for one in analysis.fits}
     to_x = _transform(straight.x, straight.x_shift, straight.x_power) if straight else _transform("none", 0, 1)
     to_y = _transform(straight.y, straight.y_shift, 1.0) if straight else _transform("none", 0, 1)
 
@@ -74,8 +77,9 @@ def figure_content(
         )
         growing = x_scale == "log" or (straight is not None and straight.x != "none")
         curves = tuple(
-            _curve(letter, fit, stretch, state.level, growing, to_x, to_y, equation.equation_text)
-            for (letter, fit), equation in zip(fitted, (one for one in analysis.fits if not one.refusal), strict=True)
+            _curve(one.wanted.letter, one.curve, stretch, state.level, growing, to_x, to_y, labels[one.wanted.letter])
+            for one in fitted
+            if one.curve is not None
         )
         measured = (
             sorted(to_x(np.array([analysis.measured.low, analysis.measured.high])).tolist())
@@ -91,7 +95,6 @@ def figure_content(
         ]
         x_error = _ends(readings.x, readings.x_error, x, to_x)
         y_error = _ends(readings.y, readings.y_error, y, to_y)
-    leading = fitted[0][1] if fitted else None
     units = {role: column.unit for role in ("x", "y") if (column := state.column(role))}
     return FigureContent(
         title=state.title,
@@ -115,7 +118,7 @@ def figure_content(
         residuals=leading.residuals if leading else None,
         deviation=leading.statistics.residual_standard_deviation if leading else None,
         marks=tuple(mark for mark in placed if np.isfinite(mark[:2]).all()),
-        equation=next((one.equation_text for one in analysis.fits if not one.refusal), ""),
+        equation=next((labels[one.wanted.letter] for one in fitted), ""),
         grid=settings.grid,
         join=settings.join,
         mark_size=settings.size,
@@ -150,7 +153,7 @@ def _view(
 
 def _curve(
     letter: str,
-    fit: Fit,
+    fit: Fit | Interpolation,
     stretch: tuple[float, float],
     level: float,
     growing: bool,

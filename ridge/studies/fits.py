@@ -2,38 +2,50 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from hashlib import blake2b
 from typing import Any
 
-from ridge.core import Fit, fit
+from ridge.core import Fit, fit, interpolate
+from ridge.core.by_hand import first_values, with_values
 from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.interpolation import Interpolation
 from ridge.core.models import FAMILIES, Model
 from ridge.core.readings import Readings
 from ridge.core.wording.naming import Naming
 from ridge.studies.readings import Table
 from ridge.studies.recent import Recent
 from ridge.studies.state import FitState
+from ridge.studies.worker import fit_in_worker
 
 SECONDS = 4.0
 """Time that one fit may take before the best so far is shown."""
 
 OPTIONS: dict[str, dict[str, Any]] = {
-    "polynomial": {"degree": 2},
+    "polynomial": {"degree": 2, "terms": None},
     "exponential": {"level": False},
     "logarithmic": {"shift": False},
     "sinusoid": {"degrees": False, "form": "sin"},
     "logistic": {"level": False},
     "formula": {"text": "", "degrees": False},
+    "interpolation": {
+        "kind": "cubic-spline",
+        "ends": "natural",
+        "spline_degree": 3,
+        "average": False,
+        "first_slope": 0.0,
+        "last_slope": 0.0,
+    },
 }
 """What can be chosen within a family, with what holds when nothing is said."""
 
 FAILED = "Ridge failed on these numbers. They are safe, and the failure is noted; it is our mistake, not yours."
 
 MANY = 5000
-_recent: Recent[object, Fit] = Recent(64)
-_recent_large: Recent[object, Fit] = Recent(6)  # a fit of 100 000 readings holds some 10 MB
+_recent: Recent[object, Fit | Interpolation] = Recent(64)
+_recent_large: Recent[object, Fit | Interpolation] = Recent(6)  # a fit of 100 000 readings holds some 10 MB
 
 IN_LOGARITHMS = ("exponential", "power", "logarithmic")
 
@@ -49,7 +61,8 @@ def model_of(wanted: FitState, naming: Naming) -> Model:
 
 @dataclass(frozen=True)
 class Fitted:
-    """What came of one wanted fit: the fit, or the error, or a refusal in words where Ridge itself failed."""
+    """What came of one wanted fit: the fit or the interpolation, or the error, or a refusal in words where Ridge itself
+    failed."""
 
     wanted: FitState
     model: Model | None
@@ -57,6 +70,21 @@ class Fitted:
     refusal: str = ""
     error: RidgeError | None = None
     readings: Readings | None = None
+    interpolation: Interpolation | None = None
+
+    @property
+    def curve(self) -> Fit | Interpolation | None:
+        """Whatever can be drawn and asked."""
+        return self.fit or self.interpolation
+
+    @property
+    def kind(self) -> str:
+        """``interpolation``, ``hand``, ``known`` (every number given, nothing fitted) or ``fit``."""
+        if self.wanted.family == "interpolation":
+            return "interpolation"
+        if self.wanted.by_hand:
+            return "hand"
+        return "known" if self.model is not None and not self.model.free_names else "fit"
 
     @property
     def options(self) -> dict[str, Any]:
@@ -69,22 +97,65 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
     model: Model | None = None
     readings: Readings | None = None
     try:
-        model = chosen_model = model_of(wanted, table.naming)
+        interpolating = wanted.family == "interpolation"
+        model = None if interpolating else model_of(wanted, table.naming)
         readings = used = readings_for(table, wanted)
-        chosen = (
-            wanted.family,
-            repr(sorted(wanted.options.items())),
-            repr(sorted(wanted.fixed.items())),
-            wanted.method,
-        )
         memory = _recent_large if len(readings) > MANY else _recent
-        result = memory.get_or_make(
-            (readings_key(used), *chosen, table.naming.x),
-            lambda: fit(used, chosen_model, least_squares_in=wanted.method, seconds=SECONDS),
-        )
-        return Fitted(wanted, model, result, readings=readings)
+        key = (readings_key(used), _fingerprint(wanted), table.naming.x)
+        if model is None:
+            curve = memory.get_or_make(key, lambda: _interpolate(used, wanted))
+            return Fitted(wanted, None, None, readings=used, interpolation=curve)  # type: ignore[arg-type]
+        chosen = model
+        found = memory.get_or_make(key, lambda: _make(used, chosen, wanted))
+        return Fitted(wanted, model, found, readings=used)  # type: ignore[arg-type]
     except RidgeError as error:
         return Fitted(wanted, model, None, error=error, readings=readings)
+
+
+def _fingerprint(wanted: FitState) -> str:
+    """Everything about a wanted fit that its numbers depend on."""
+    parts = (wanted.options, wanted.fixed, wanted.values, wanted.bounds)
+    return repr((wanted.family, wanted.method, wanted.by_hand, *(sorted(part.items()) for part in parts)))
+
+
+def _make(readings: Readings, model: Model, wanted: FitState) -> Fit:
+    if wanted.by_hand or not model.free_names:
+        return with_values(readings, model, hand_values(readings, model, wanted))
+    if wanted.family == "formula":
+        return fit_in_worker(readings, model, wanted.values, _bounds(wanted), wanted.method, SECONDS)
+    start, bounds = _known(wanted.values, model), _bounds(wanted)
+    return fit(readings, model, start=start, bounds=bounds, least_squares_in=wanted.method, seconds=SECONDS)
+
+
+def hand_values(readings: Readings, model: Model, wanted: FitState) -> dict[str, float]:
+    """The parameters of a curve set by hand; those never touched are read off the readings."""
+    given = _known(wanted.values, model)
+    missing = [name for name in model.free_names if name not in given]
+    return {**(first_values(readings, model) if missing else {}), **given}
+
+
+def _known(values: Mapping[str, float], model: Model) -> dict[str, float]:
+    """Those values whose parameter the model has and does not keep fixed."""
+    return {name: value for name, value in values.items() if name in model.free_names}
+
+
+def _bounds(wanted: FitState) -> dict[str, tuple[float, float]]:
+    return {
+        name: (-math.inf if low is None else low, math.inf if high is None else high)
+        for name, (low, high) in wanted.bounds.items()
+    }
+
+
+def _interpolate(readings: Readings, wanted: FitState) -> Interpolation:
+    options = OPTIONS["interpolation"] | dict(wanted.options)
+    return interpolate(
+        readings,
+        options["kind"],
+        ends=options["ends"],
+        degree=options["spline_degree"],
+        end_slopes=(options["first_slope"], options["last_slope"]),
+        average_repeats=options["average"],
+    )
 
 
 def fit_all(table: Table, wanted: Sequence[FitState]) -> list[Fitted]:
@@ -111,9 +182,13 @@ def readings_key(readings: Readings) -> bytes:
 
 
 def readings_for(table: Table, wanted: FitState) -> Readings:
-    """The readings that a fit is made on: all, or those of one series. Raises OutsideSense for a series that is gone."""
-    if not wanted.series:
-        return table.readings
-    if table.series is None or wanted.series not in table.series.names:
-        raise OutsideSense("series", f"There are no readings of {wanted.series} any more. Choose another series.")
-    return table.readings.choosing(table.readings.included & table.series.rows_of(wanted.series))
+    """The readings that a fit is made on: all, or those of one series, and of these the ones in its stretch of x.
+
+    Raises OutsideSense for a series that is gone.
+    """
+    readings = table.readings
+    if wanted.series:
+        if table.series is None or wanted.series not in table.series.names:
+            raise OutsideSense("series", f"There are no readings of {wanted.series} any more. Choose another series.")
+        readings = readings.choosing(readings.included & table.series.rows_of(wanted.series))
+    return readings.within(*wanted.x_range) if wanted.x_range else readings

@@ -7,12 +7,14 @@ from typing import Any
 
 import numpy as np
 
-from ridge.core.judging.ranking import order_models
+from ridge.core.judging.cautions import MOST_LOOKED_AT
+from ridge.core.judging.ranking import bends, order_models
 from ridge.core.wording.families import model_name
 from ridge.core.wording.numbers import share, significant
 from ridge.core.wording.readings import word_refusal
-from ridge.core.wording.suggestion import reason, word_suggested
-from ridge.studies.analysis import default_view
+from ridge.core.wording.suggestion import reason, word_bends, word_suggested
+from ridge.studies.curves import default_view
+from ridge.studies.fit_words import name_of
 from ridge.studies.fits import Fitted, fit_one
 from ridge.studies.readings import Table, read_table
 from ridge.studies.schemas import CandidateOut, PlaceOut, RankingOut
@@ -35,6 +37,11 @@ CANDIDATES = (
     Candidate("sinusoid", {}), Candidate("logistic", {"level": False}), Candidate("logistic", {"level": True}),
     Candidate("gaussian", {}),
 )  # fmt: skip
+INTERPOLATIONS = (
+    Candidate("interpolation", {"kind": "linear"}), Candidate("interpolation", {"kind": "monotone"}),
+    Candidate("interpolation", {"kind": "cubic-spline"}), Candidate("interpolation", {"kind": "polynomial"}),
+)  # fmt: skip
+ALL = (*CANDIDATES, *INTERPOLATIONS)
 
 
 def _fit(table: Table, candidate: Candidate, series: str) -> Fitted:
@@ -42,27 +49,28 @@ def _fit(table: Table, candidate: Candidate, series: str) -> Fitted:
 
 
 def _refusal(one: Fitted, table: Table) -> str:
-    name = model_name(one.model) if one.model else one.wanted.family
-    return word_refusal(one.error, one.readings or table.readings, table.naming, name) if one.error else ""
+    return word_refusal(one.error, one.readings or table.readings, table.naming, name_of(one)) if one.error else ""
 
 
 def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
     """One model of the catalogue with its curve over the view of all readings. ``place`` counts from 0."""
     table = read_table(state)
-    chosen = CANDIDATES[place]
+    chosen = ALL[place]
     one = _fit(table, chosen, series)
     out = CandidateOut(
-        place=place, total=len(CANDIDATES), family=chosen.family, options=chosen.options,
-        name=model_name(one.model) if one.model else chosen.family, refusal=_refusal(one, table),
+        place=place, total=len(ALL), family=chosen.family, options=chosen.options,
+        group="interpolation" if chosen.family == "interpolation" else "model",
+        name=name_of(one), refusal=_refusal(one, table),
     )  # fmt: skip
-    if one.fit is not None:
-        statistics = one.fit.statistics
+    if one.curve is not None:
         view = default_view(table, None, [])
         x = np.linspace(view.x.low, view.x.high, SAMPLES)
         with np.errstate(all="ignore"):
-            y = one.fit.evaluate(x)
+            y = one.curve.evaluate(x)
         known = np.isfinite(y)
         out.curve = [PlaceOut(x=a, y=b) for a, b in zip(x[known].tolist(), y[known].tolist(), strict=True)]
+    if one.fit is not None:
+        statistics = one.fit.statistics
         s = statistics.residual_standard_deviation
         out.r_squared = "–" if statistics.r_squared is None else share(statistics.r_squared)
         out.typical_miss = "–" if s is None or statistics.exact else table.naming.y_with_unit(significant(s, 3).text)
@@ -78,9 +86,11 @@ def ranking(state: StudyState, series: str) -> RankingOut:
     places = {id(model): place for place, (model, _, _) in enumerate(models)}
     suggested = [one.close and not one.patterned for one in ranked]
     names = [model_name(one.model) for one, holds in zip(ranked, suggested, strict=True) if holds]
+    readings = next((one.readings for one in fitted if one.readings is not None), table.readings)
+    seen = word_bends(bends(readings), readings.n) if readings.n <= MOST_LOOKED_AT else ""
     return RankingOut(
         order=[places[id(one.model)] for one in ranked],
         reasons=[reason(one, table.naming) for one in ranked],
         suggested=suggested,
-        summary=word_suggested(names),
+        summary=f"{seen} {word_suggested(names)}".strip(),
     )

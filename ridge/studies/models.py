@@ -21,6 +21,8 @@ class Study(models.Model):
     absolute_errors = models.BooleanField(default=False)
     level = models.FloatField(default=0.95)
     plot = models.JSONField(default=dict)
+    letters = models.JSONField(default=dict)
+    rising = models.BooleanField(default=False)
     version = models.PositiveIntegerField(default=0)
     position = models.PositiveIntegerField(default=0)
     created = models.DateTimeField(auto_now_add=True)
@@ -85,7 +87,8 @@ class Assumed(models.Model):
 
 
 class StudyFit(models.Model):
-    """A model to be fitted, the leading one first. Its numbers are computed from the readings, never stored."""
+    """A model to be fitted, the leading one first. Its numbers are computed from the readings, never stored, but for
+    ``values`` that were set by hand."""
 
     study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="fits")
     place = models.PositiveSmallIntegerField(default=0)
@@ -95,6 +98,12 @@ class StudyFit(models.Model):
     options = models.JSONField(default=dict)
     series = models.CharField(max_length=200, blank=True)
     method = models.CharField(max_length=12, default="y")
+    by_hand = models.BooleanField(default=False)
+    values = models.JSONField(default=dict)
+    bounds = models.JSONField(default=dict)
+    x_range = models.JSONField(null=True)
+    name = models.CharField(max_length=60, blank=True)
+    hidden = models.BooleanField(default=False)
 
     class Meta:
         ordering = ("place", "letter")

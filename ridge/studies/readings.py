@@ -83,7 +83,8 @@ def read_naming(state: StudyState) -> Naming:
     x, y = state.column("x"), state.column("y")
     assert x is not None and y is not None
     x_unit, y_unit = (CLOCK_UNITS.get(column.unit, column.unit) for column in (x, y))
-    return Naming(x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name)
+    letters = tuple(sorted(state.letters.items()))
+    return Naming(x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name, letters, state.rising)
 
 
 def read_table(state: StudyState) -> Table:

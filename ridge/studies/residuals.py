@@ -11,7 +11,7 @@ from ridge.core.readings import Array
 from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.residuals import word_residuals
 from ridge.core.wording.rounding import uncertainty_decimals
-from ridge.studies.analysis import finite
+from ridge.studies.curves import finite
 from ridge.studies.fits import fit_one
 from ridge.studies.readings import read_table
 from ridge.studies.schemas import BinOut, ResidualRowOut, ResidualsOut

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Any
 from uuid import UUID
 
 from ninja import Schema
@@ -47,11 +48,19 @@ class ProblemOut(Schema):
     message: str
 
 
+class ActionOut(Schema):
+    """Something to be done at one press: what the button says, and the change that it makes."""
+
+    label: str
+    change: dict[str, Any]
+
+
 class CautionOut(Schema):
     code: str
     message: str
     remedy: str
     rows: list[int]
+    actions: list[ActionOut] = []
 
 
 class ParameterOut(Schema):
@@ -67,6 +76,7 @@ class ParameterOut(Schema):
     t: str
     p: str
     full: str
+    number: float
 
 
 class StatisticOut(Schema):
@@ -101,18 +111,82 @@ class DerivedOut(Schema):
     full: str
 
 
+class BoundsOut(Schema):
+    name: str
+    low: float | None
+    high: float | None
+
+
+class HandleOut(Schema):
+    """Where a parameter can be turned to, in its unit, and what turning it up does."""
+
+    name: str
+    symbol: str
+    unit: str
+    value: float
+    low: float
+    high: float
+    step: float
+    does: str
+
+
+class GripOut(Schema):
+    """A place of a curve set by hand that can be moved."""
+
+    name: str
+    x: float
+    y: float
+    does: str
+
+
+class PieceOut(Schema):
+    text: str
+    latex: str
+
+
+class DifferenceOut(Schema):
+    """A given curve minus the leading fit over the measured range."""
+
+    sentence: str
+    x: list[float]
+    y: list[float | None]
+
+
+class CheckOut(Schema):
+    """One thing that an expert checks where a fit fails; ``state``: fine, cause or open."""
+
+    question: str
+    state: str
+    said: str
+
+
 class FitOut(Schema):
-    """``refusal`` says why there is no fit; then the rest is empty. ``refused_rows``: the rows that stand in its way;
-    ``refused_at``: the place in the formula, from and to. ``measured``: the range of its own readings."""
+    """``kind``: fit, hand (set by hand), known (every number given) or interpolation. ``label``: what the user calls it.
+    ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
+    ``refused_at``: the place in the formula, from and to; ``actions``: what can be done at one press. ``measured``: the
+    range of its own readings. ``started``: whether the search began from given values."""
 
     letter: str
     family: str
+    kind: str
     name: str
-    options: dict[str, bool | int | str]
+    label: str
+    hidden: bool
+    options: dict[str, bool | int | float | str | list[int] | None]
     fixed: dict[str, float]
+    bounds: list[BoundsOut]
+    x_range: StretchOut | None
     series: str
+    started: bool
     least_squares_in: str
     refusal: str
+    actions: list[ActionOut] = []
+    checklist: list[CheckOut] = []
+    handles: list[HandleOut] = []
+    grips: list[GripOut] = []
+    pieces: list[PieceOut] = []
+    pieces_more: int = 0
+    difference: DifferenceOut | None = None
     refused_rows: list[int] = []
     refused_at: list[int] = []
     measured: StretchOut | None = None
@@ -240,6 +314,8 @@ class StudyOut(Schema):
     aside: list[AsideOut]
     assumed: list[AssumedOut]
     plot: PlotSettings
+    letters: dict[str, str]
+    rising: bool
     undo: str | None
     redo: str | None
     analysis: AnalysisOut
@@ -347,12 +423,13 @@ class PlaceOut(Schema):
 
 
 class CandidateOut(Schema):
-    """One model of the catalogue laid over the readings; ``total``: how many there are."""
+    """One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation."""
 
     place: int
     total: int
     family: str
     options: dict[str, bool | int | str]
+    group: str
     name: str
     refusal: str
     r_squared: str = ""
@@ -431,3 +508,97 @@ class StepOut(Schema):
 class HistoryOut(Schema):
     steps: list[StepOut]
     more: int
+
+
+class CriterionOut(Schema):
+    name: str
+    label: str
+    meaning: str
+
+
+class ValueOut(Schema):
+    text: str
+    best: bool
+
+
+class ComparedOut(Schema):
+    """One fit in the comparison, its ``values`` in the order of the criteria."""
+
+    letter: str
+    name: str
+    values: list[ValueOut]
+
+
+class NestedOut(Schema):
+    smaller: str
+    larger: str
+    sentence: str
+
+
+class RungOut(Schema):
+    """A polynomial on the ladder of degrees; ``error``: what a reading misses by when it is left out, typically."""
+
+    degree: int
+    r_squared: float | None
+    error: float | None
+    r_squared_text: str
+    error_text: str
+
+
+class ComparisonOut(Schema):
+    """``remark``: why the criteria do not compare these fits, if so."""
+
+    criteria: list[CriterionOut]
+    fits: list[ComparedOut]
+    remark: str
+    nested: list[NestedOut]
+    ladder: list[RungOut]
+    ladder_sentence: str
+
+
+class WithoutOut(Schema):
+    """A fit without one of its readings."""
+
+    row: int
+    sentence: str
+    curve: CurveOut | None
+
+
+class KnownNameOut(Schema):
+    name: str
+    insert: str
+    meaning: str
+
+
+class NoteOut(Schema):
+    """Something about a formula; ``position`` and ``length``: its place in the text, if it has one."""
+
+    code: str
+    message: str
+    position: int | None
+    length: int
+    rows: list[int]
+
+
+class PartOut(Schema):
+    """A part of a formula on its own: over the view, and at each reading, empty where it has no value."""
+
+    text: str
+    latex: str
+    x: list[float]
+    y: list[float | None]
+    values: list[str]
+
+
+class FormulaOut(Schema):
+    """A formula as it is typed. ``problem``, if any, with its place; otherwise what it reads as."""
+
+    latex: str = ""
+    parameters: list[str] = []
+    problem: str = ""
+    position: int | None = None
+    length: int = 0
+    possible: str = ""
+    notes: list[NoteOut] = []
+    parts: list[str] = []
+    part: PartOut | None = None

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from uuid import UUID
 
 import numpy as np
 
-from ridge.core import Fit
+from ridge.core import Fit, Interpolation
 from ridge.core.wording.equation import word_equation
 from ridge.core.wording.numbers import group
-from ridge.studies.analysis import default_view
+from ridge.studies.curves import default_view
+from ridge.studies.fit_words import name_of
 from ridge.studies.fits import fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
@@ -36,13 +38,16 @@ def _draw(study: Study) -> tuple[str, str, ThumbnailOut]:
     table = read_table(state)
     used = table.count(Status.USED)
     summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
-    fits = [(one.wanted.letter, one.fit) for one in fit_all(table, state.fits) if one.fit is not None]
-    equation = word_equation(fits[0][1], table.naming).text if fits else ""
-    return summary, equation, _thumbnail(table, fits)
+    fitted = [one for one in fit_all(table, state.fits) if one.curve is not None and not one.wanted.hidden]
+    leading = fitted[0] if fitted else None
+    equation = word_equation(leading.fit, table.naming).text if leading and leading.fit else ""
+    if leading and leading.interpolation:
+        equation = name_of(leading)
+    return summary, equation, _thumbnail(table, [(one.wanted.letter, one.curve) for one in fitted if one.curve])
 
 
-def _thumbnail(table: Table, fits: list[tuple[str, Fit]]) -> ThumbnailOut:
-    view = default_view(table, fits[0][1] if fits else None, [])
+def _thumbnail(table: Table, fits: Sequence[tuple[str, Fit | Interpolation]]) -> ThumbnailOut:
+    view = default_view(table, None, [])
 
     def scaled(x: np.ndarray, y: np.ndarray) -> list[PointOut]:
         u = np.clip((x - view.x.low) / (view.x.high - view.x.low), -1, 2)
@@ -60,7 +65,7 @@ def _thumbnail(table: Table, fits: list[tuple[str, Fit]]) -> ThumbnailOut:
             return ThumbnailOut(points=[], aside=[], curves=[], bar=None)
         places = np.linspace(view.x.low, view.x.high, CURVE_DRAWN)
 
-        def drawn(fit: Fit) -> list[PointOut]:
+        def drawn(fit: Fit | Interpolation) -> list[PointOut]:
             values = fit.evaluate(places)
             return scaled(places[np.isfinite(values)], values[np.isfinite(values)])
 

@@ -36,7 +36,9 @@ class ColumnState:
 @dataclass(frozen=True)
 class FitState:
     """``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
-    ``method``: what least squares is done in, see ``ridge.core.fit``."""
+    ``method``: what least squares is done in, see ``ridge.core.fit``. ``by_hand``: its parameters are ``values`` (read off
+    the readings where none are given); otherwise ``values`` are where the search begins, if there are any. ``bounds``:
+    lowest and highest by parameter, None for no bound; ``x_range``: the stretch of x that it is fitted to, all if None."""
 
     letter: str
     family: str
@@ -44,6 +46,12 @@ class FitState:
     options: Mapping[str, Any] = field(default_factory=dict)
     series: str = ""
     method: str = "y"
+    by_hand: bool = False
+    values: Mapping[str, float] = field(default_factory=dict)
+    bounds: Mapping[str, tuple[float | None, float | None]] = field(default_factory=dict)
+    x_range: tuple[float, float] | None = None
+    name: str = ""
+    hidden: bool = False
 
 
 @dataclass(frozen=True)
@@ -57,7 +65,8 @@ class AnswerState:
 @dataclass(frozen=True)
 class StudyState:
     """``aside`` maps rows (from 0) that are set aside to the reason, ``assumed`` those that were not measured;
-    ``plot`` holds what differs from the plot as it draws itself, see ``PlotSettings``."""
+    ``plot`` holds what differs from the plot as it draws itself, see ``PlotSettings``; ``letters`` the course's letters
+    by parameter, ``rising`` whether terms are written from the lowest power up."""
 
     title: str
     columns: tuple[ColumnState, ...]
@@ -67,6 +76,8 @@ class StudyState:
     aside: Mapping[int, str] = field(default_factory=dict)
     assumed: Mapping[int, str] = field(default_factory=dict)
     plot: Mapping[str, Any] = field(default_factory=dict)
+    letters: Mapping[str, str] = field(default_factory=dict)
+    rising: bool = False
     fits: tuple[FitState, ...] = (FitState("A", "line"),)
     answers: tuple[AnswerState, ...] = ()
 

@@ -43,8 +43,27 @@ def _read_tables(study: Study) -> StudyState:
         aside={mark.row: mark.reason for mark in study.aside.all()},
         assumed={mark.row: mark.reason for mark in study.assumed.all()},
         plot=study.plot,
-        fits=tuple(FitState(f.letter, f.family, f.fixed, f.options, f.series, f.method) for f in study.fits.all()),
+        letters=study.letters,
+        rising=study.rising,
+        fits=tuple(_read_fit(fit) for fit in study.fits.all()),
         answers=tuple(AnswerState(a.key, a.direction, a.given, a.repeats) for a in study.answers.all()),
+    )
+
+
+def _read_fit(fit: StudyFit) -> FitState:
+    return FitState(
+        letter=fit.letter,
+        family=fit.family,
+        fixed=fit.fixed,
+        options=fit.options,
+        series=fit.series,
+        method=fit.method,
+        by_hand=fit.by_hand,
+        values=fit.values,
+        bounds={name: (low, high) for name, (low, high) in fit.bounds.items()},
+        x_range=None if fit.x_range is None else (fit.x_range[0], fit.x_range[1]),
+        name=fit.name,
+        hidden=fit.hidden,
     )
 
 
@@ -147,6 +166,7 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     """Bring the tables to the new state; what did not change is not touched."""
     study.title, study.question = after.title, after.question
     study.absolute_errors, study.level, study.plot = after.absolute_errors, after.level, dict(after.plot)
+    study.letters, study.rising = dict(after.letters), after.rising
     if before is None or before.columns is not after.columns:
         old = {column.key: column for column in before.columns} if before else {}
         study.columns.exclude(key__in=[column.key for column in after.columns]).delete()
@@ -176,19 +196,7 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     if before is None or before.fits != after.fits:
         study.fits.all().delete()
         StudyFit.objects.bulk_create(
-            [
-                StudyFit(
-                    study=study,
-                    place=place,
-                    letter=fit.letter,
-                    family=fit.family,
-                    fixed=dict(fit.fixed),
-                    options=dict(fit.options),
-                    series=fit.series,
-                    method=fit.method,
-                )
-                for place, fit in enumerate(after.fits)
-            ]
+            [StudyFit(study=study, place=place, **vars(fit)) for place, fit in enumerate(after.fits)]
         )
     if before is None or before.answers != after.answers:
         study.answers.all().delete()

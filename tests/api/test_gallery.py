@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.core.judging.ranking import rank_models
 from ridge.core.wording.families import model_name
-from ridge.studies.gallery import CANDIDATES, candidate, ranking
+from ridge.studies.gallery import ALL, candidate, ranking
 from ridge.studies.readings import read_table
 from ridge.studies.samples import build_sample
 from ridge.studies.state import empty_study
@@ -21,11 +21,11 @@ class Gallery(ApiCase):
         self.assertEqual(names[0], "exponential with level")
         self.assertTrue(found.suggested[0])
         self.assertIn("the exponential with level holds", found.summary)
-        self.assertEqual(sorted(found.order), list(range(len(CANDIDATES))))
+        self.assertEqual(sorted(found.order), list(range(len(ALL))))
 
     def test_a_model_that_cannot_be_laid_over_them_says_why(self) -> None:
         state = build_sample("can-of-soup")
-        place = next(i for i, one in enumerate(CANDIDATES) if one.family == "logarithmic")
+        place = next(i for i, one in enumerate(ALL) if one.family == "logarithmic")
         found = candidate(state, place, "")
         self.assertIn("ln t has no value where t is 0 or negative (row 1)", found.refusal)
         self.assertEqual(found.curve, [])
@@ -44,6 +44,6 @@ class Gallery(ApiCase):
     def test_through_the_api(self) -> None:
         sample = self.new(sample="tide")
         first = self.read(f"/studies/{sample}/candidates/0")
-        self.assertEqual((first["name"], first["total"]), ("line", len(CANDIDATES)))
+        self.assertEqual((first["name"], first["total"]), ("line", len(ALL)))
         self.assertEqual(self.read(f"/studies/{sample}/ranking")["order"][0], 10)
         self.read(f"/studies/{sample}/candidates/99", status=404)

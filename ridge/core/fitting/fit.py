@@ -7,7 +7,7 @@ from itertools import product
 
 import numpy as np
 
-from ridge.core.errors import NotIdentifiable, OutsideSense, TooFewReadings
+from ridge.core.errors import FormulaError, NotIdentifiable, OutsideSense, TooFewReadings
 from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.linear_fit import solve_linear
 from ridge.core.fitting.nonlinear_fit import Bounds, solve_nonlinear
@@ -90,6 +90,11 @@ def fit(
     if n == 0 or (model.linear_form is not None and n < len(model.free_names)):
         raise TooFewReadings(max(1, len(model.free_names)), n)
     prepared = prepare(readings)
+    if not model.parameter_names:
+        text = model.formula
+        raise FormulaError(
+            "The formula has no parameter to fit. Put a letter where a number is to be found.", 0, len(text), text
+        )
     if not model.free_names and model.linear_form is None:
         raise OutsideSense("fixed", "keeps every parameter, so there is nothing to fit.")
     if model.linear_form is not None:

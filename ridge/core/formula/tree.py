@@ -20,6 +20,9 @@ class _Kept:
         with _Kept._lock:
             return _Kept._known.setdefault(key, super().__new__(cls))  # type: ignore[no-any-return]
 
+    def __reduce__(self) -> tuple[Any, ...]:
+        return type(self), tuple(vars(self).values())
+
 
 @dataclass(frozen=True, eq=False)
 class Number(_Kept):

@@ -58,7 +58,8 @@ def leave_one_out(fit: Fit) -> LeaveOneOut:
     room = 1 - fit.leverage[used]
     with np.errstate(divide="ignore", invalid="ignore"):
         misses = np.where(room > 1e-10, fit.residuals[used] / room, np.nan)
-    exact = fit.model.linear_form is not None and fit.log_line is None and not fit.held
+    given = fit.least_squares_in == "given"  # nothing was fitted, so leaving a reading out changes nothing
+    exact = given or (fit.model.linear_form is not None and fit.log_line is None and not fit.held)
     if not exact and len(used) <= REFITTED:
         misses = np.array([_without(fit, int(row)) for row in used])
         exact = True

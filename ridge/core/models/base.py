@@ -15,6 +15,7 @@ import numpy.typing as npt
 from ridge.core.errors import OutsideSense
 from ridge.core.formula import Program, differentiate, parse
 from ridge.core.formula.tree import Node
+from ridge.core.models.grips import Grip, Look
 
 Array = npt.NDArray[np.float64]
 Extended = npt.NDArray[np.longdouble]
@@ -139,6 +140,22 @@ class Model(ABC):
     fixed: Mapping[str, float]
     linear_form: LinearForm | None = None
     inner_form: InnerForm | None = None
+
+    def __getstate__(self) -> dict[str, Any]:
+        """Without the compiled forms, which are made anew from the tree where they are needed."""
+        return {name: value for name, value in vars(self).items() if name != "_programs"}
+
+    @property
+    def grips(self) -> tuple[Grip, ...]:
+        """Places of the curve to take hold of; by default its middle, which moves the constant term."""
+        if self.constant is None:
+            return ()
+        moved = f"{self.constant} + to_y - y_middle"
+        return (Grip("middle", "middle", "y_middle", {self.constant: moved}, "moves the curve up and down"),)
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        """Values read off the readings by eye, to begin setting the curve by hand; one for each by default."""
+        return dict.fromkeys(self.parameter_names, 1.0)
 
     @cached_property
     def expression(self) -> Node:

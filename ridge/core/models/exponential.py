@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, Model
+from ridge.core.models.grips import Grip, Look
 
 _SIZES = np.geomspace(1e-2, 2e4, 56)
 
@@ -50,3 +51,45 @@ class Exponential(Model):
             Derived("growth factor", "exp(k)", (0, 0)),
             *((Derived("limit", "c", (0, 1)),) if self.level else ()),
         )
+
+    @property
+    def grips(self) -> tuple[Grip, ...]:
+        over = " - c" if self.level else ""
+        begin = Grip(
+            "begin",
+            "low",
+            "y_low",
+            {"a": f"(to_y{over})*exp(-k*low)"},
+            "raises or lowers where the curve begins",
+        )
+        rate = f"ln((to_y{over})/(y_low{over}))/(middle - low)"
+        bend = Grip(
+            "bend",
+            "middle",
+            "y_middle",
+            {"k": rate, "a": f"(y_low{over})*exp(-low*{rate})"},
+            "lets the curve fall or rise faster, from where it begins",
+        )
+        if not self.level:
+            return (begin, bend)
+        level = Grip(
+            "level",
+            "high",
+            "c",
+            {"c": "to_y", "a": "a"},
+            "moves the level, and the curve with it",
+        )
+        return (begin, bend, level)
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        """The level a little past the flat end; the rate from the first reading and the one in the middle of the way."""
+        (x1, y1), (x2, y2) = look.first, look.last
+        if not self.level:
+            k = float(np.log(y2 / y1)) / (x2 - x1)
+            return {"a": y1 * float(np.exp(-k * x1)), "k": k}
+        slopes = np.abs([look.y[len(look.y) // 2] - y1, y2 - look.y[len(look.y) // 2]])
+        flat, steep = ((x2, y2), (x1, y1)) if slopes[0] >= slopes[1] else ((x1, y1), (x2, y2))
+        c = flat[1] + 0.05 * (flat[1] - steep[1])
+        half = look.x_at((steep[1] + c) / 2)
+        k = float(-np.log(2) / (half - steep[0])) if half != steep[0] else -4 / (x2 - x1)
+        return {"a": (steep[1] - c) * float(np.exp(-k * steep[0])), "k": k, "c": c}

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, Model
+from ridge.core.models.grips import Grip, Look
 
 
 def _shapes(u: Array) -> Array:
@@ -45,3 +46,25 @@ class Gaussian(Model):
 
     def canonical(self, values: dict[str, Any]) -> dict[str, Any]:
         return values if "width" in self.fixed else {**values, "width": abs(values["width"])}
+
+    grips = (
+        Grip(
+            "top", "centre", "height + level", {"centre": "to_x", "height": "to_y - level"}, "moves the top of the peak"
+        ),
+        Grip(
+            "side",
+            "centre + width*sqrt(2*ln(2))",
+            "height/2 + level",
+            {"width": "abs(to_x - centre)/sqrt(2*ln(2))"},
+            "makes the peak wider or narrower",
+        ),
+        Grip("level", "high", "level", {"level": "to_y", "height": "height + level - to_y"}, "moves the level"),
+    )
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        top, level = look.highest, look.lowest[1]
+        if look.middle[1] < (look.first[1] + look.last[1]) / 2:  # a dip rather than a peak
+            top, level = look.lowest, look.highest[1]
+        above = look.x[np.abs(look.y - level) >= abs(top[1] - level) / 2]
+        across = float(np.ptp(above)) or float(np.ptp(look.x)) / 6
+        return {"height": top[1] - level, "centre": top[0], "width": across / 2.355, "level": level}

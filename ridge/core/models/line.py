@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ridge.core.models.base import Derived, LinearForm, Model
+from ridge.core.models.grips import Grip, Look
 
 
 class Line(Model):
@@ -24,6 +25,25 @@ class Line(Model):
         Derived("x-intercept", "-intercept/slope", (1, 0), when="abs(slope)"),
         Derived("angle of slope", "atan(slope)*180/pi", (0, 0), angle=True),
     )
+
+    grips = (
+        Grip("shift", "middle", "y_middle", {"intercept": "to_y - slope*middle"}, "moves the line up and down"),
+        Grip(
+            "turn",
+            "high",
+            "y_high",
+            {
+                "slope": "(to_y - y_middle)/(high - middle)",
+                "intercept": "y_middle - middle*(to_y - y_middle)/(high - middle)",
+            },
+            "turns the line about its middle",
+        ),
+    )
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        (x1, y1), (x2, y2) = look.first, look.last
+        slope = (y2 - y1) / (x2 - x1)
+        return {"slope": slope, "intercept": y1 - slope * x1}
 
     def __init__(self, intercept: float | None = None) -> None:
         self.fixed = {}

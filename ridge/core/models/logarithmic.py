@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, LinearForm, Model
+from ridge.core.models.grips import Grip, Look
 
 
 def _shapes(u: Array) -> Array:
@@ -55,3 +56,26 @@ class Logarithmic(Model):
 
     def __repr__(self) -> str:
         return "Logarithmic(shift=True)" if self.shift else "Logarithmic()"
+
+    @property
+    def grips(self) -> tuple[Grip, ...]:
+        inner = "{} - x0" if self.shift else "{}"
+        at_high, at_middle = inner.format("high"), inner.format("middle")
+        steep = f"(to_y - y_middle)/ln(({at_high})/({at_middle}))"
+        return (
+            Grip("shift", "middle", "y_middle", {"b": "b + to_y - y_middle"}, "moves the curve up and down"),
+            Grip(
+                "steep",
+                "high",
+                "y_high",
+                {"a": steep, "b": f"y_middle - ln({at_middle})*{steep}"},
+                "makes the curve steeper or flatter about its middle",
+            ),
+        )
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        (x1, y1), (x2, y2) = look.first, look.last
+        x0 = x1 - 0.05 * (x2 - x1) if self.shift else 0.0
+        a = (y2 - y1) / float(np.log((x2 - x0) / (x1 - x0)))
+        found = {"a": a, "b": y1 - a * float(np.log(x1 - x0))}
+        return {**found, "x0": x0} if self.shift else found

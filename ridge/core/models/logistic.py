@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, Model
+from ridge.core.models.grips import Grip, Look
 
 
 def _shapes(u: Array) -> Array:
@@ -67,3 +68,32 @@ class Logistic(Model):
             Derived("steepest slope", f"{rise}*rate/4", (-1, 1)),
             Derived("y at the midpoint", middle, (0, 1)),
         )
+
+    @property
+    def grips(self) -> tuple[Grip, ...]:
+        lower = "lower" if self.level else "0"
+        middle = f"(upper + {lower})/2"
+        # A tenth of the range past the midpoint: its height tells the rate.
+        past = "(high - low)/10"
+        tell = f"(upper - ({lower}))"
+        found: list[Grip] = [
+            Grip("midpoint", "midpoint", middle, {"midpoint": "to_x"}, "moves the step sideways"),
+            Grip("upper", "if(rate > 0, high, low)", "upper", {"upper": "to_y"}, "moves the upper level"),
+            Grip(
+                "rate",
+                f"midpoint + {past}",
+                f"({lower}) + {tell}/(1 + exp(-rate*{past}))",
+                {"rate": f"-ln({tell}/(to_y - ({lower})) - 1)/({past})"},
+                "makes the step steeper or flatter",
+            ),
+        ]
+        if self.level:
+            found.append(Grip("lower", "if(rate > 0, low, high)", "lower", {"lower": "to_y"}, "moves the lower level"))
+        return tuple(found)
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        top, bottom = look.highest[1], look.lowest[1] if self.level else 0.0
+        near, far = look.x_at(bottom + 0.25 * (top - bottom)), look.x_at(bottom + 0.75 * (top - bottom))
+        width = far - near or (look.last[0] - look.first[0]) / 4
+        found = {"upper": top, "rate": 2 * float(np.log(3)) / width, "midpoint": (near + far) / 2}
+        return {**found, "lower": bottom} if self.level else found

@@ -25,7 +25,8 @@ class Formula(Model):
     degrees : bool
         Whether the trigonometric functions count angles in degrees.
 
-    Raises FormulaError with the position of a mistake, or when the formula has no parameter or more than 20.
+    Raises FormulaError with the position of a mistake, or when the formula has more than 20 parameters. One without any is
+    a known curve: it can be drawn and compared, not fitted.
     """
 
     family = "formula"
@@ -34,10 +35,6 @@ class Formula(Model):
         self.parsed = parse(text, variable, degrees=degrees)
         self.formula, self.variable, self.degrees = text, variable, degrees
         self.parameter_names = self.parsed.names
-        if not self.parameter_names:
-            raise FormulaError(
-                "The formula has no parameter to fit. Put a letter where a number is to be found.", 0, len(text), text
-            )
         if len(self.parameter_names) > MOST_PARAMETERS:
             raise FormulaError(
                 f"The formula has {len(self.parameter_names)} parameters; {MOST_PARAMETERS} at most can be searched. "

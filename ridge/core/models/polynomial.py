@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Collection
 
+import numpy as np
+
 from ridge.core.errors import OutsideSense
 from ridge.core.models.base import Derived, LinearForm, Model
+from ridge.core.models.grips import Grip, Look
 
 HIGHEST = 12
 
@@ -53,6 +56,38 @@ class Polynomial(Model):
             Derived("y of the vertex", "c0 - c1^2/(4*c2)", (0, 1), when="abs(c2)"),
             Derived("discriminant", "c1^2 - 4*c2*c0", (-2, 2)),
         )
+
+    @property
+    def grips(self) -> tuple[Grip, ...]:
+        if self.powers != (0, 1, 2):
+            return super().grips
+        beside = "(-c1/(2*c2) + (high - low)/4)"
+        vertex_y, wide = "(c0 - c1^2/(4*c2))", "((high - low)/4)"
+        bend = f"((to_y - {vertex_y})/{wide}^2)"
+        return (
+            Grip(
+                "vertex",
+                "-c1/(2*c2)",
+                vertex_y,
+                {"c1": "-2*c2*to_x", "c0": "to_y + c2*to_x^2"},
+                "moves the vertex and the curve with it",
+            ),
+            Grip(
+                "width",
+                beside,
+                f"{vertex_y} + c2*{wide}^2",
+                {"c2": bend, "c1": f"{bend}*c1/c2", "c0": f"{vertex_y} + {bend}*(c1/(2*c2))^2"},
+                "makes the parabola narrower or wider about its vertex",
+            ),
+        )
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        """The parabola (or the line) through the first, the middle and the last reading."""
+        points = list(dict.fromkeys([look.first, look.middle, look.last]))
+        low = [power for power in self.powers if power < len(points)] or [self.powers[0]]
+        x, y = np.array(points).T
+        found = np.linalg.lstsq(x[:, None] ** low, y, rcond=None)[0]
+        return dict.fromkeys(self.parameter_names, 0.0) | {f"c{p}": float(v) for p, v in zip(low, found, strict=True)}
 
 
 def _horner(powers: tuple[int, ...]) -> str:

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.models.base import Array, InnerForm, Model
+from ridge.core.models.grips import Grip, Look
 
 
 def _exponents(u: Array) -> Array:
@@ -27,6 +28,25 @@ class Power(Model):
     linear = ("a",)
     constant = None
     inner_form = InnerForm(formula, linear, ("n",), _exponents, _natural, shifts=False)
+
+    grips = (
+        Grip("scale", "middle", "y_middle", {"a": "a*to_y/y_middle"}, "stretches the curve up and down"),
+        Grip(
+            "exponent",
+            "high",
+            "y_high",
+            {
+                "n": "ln(to_y/y_middle)/ln(high/middle)",
+                "a": "y_middle*middle^(-ln(to_y/y_middle)/ln(high/middle))",
+            },
+            "changes the exponent, from the middle of the curve on",
+        ),
+    )
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        (x1, y1), (x2, y2) = look.first, look.last
+        n = float(np.log(y2 / y1) / np.log(x2 / x1))
+        return {"a": y2 / x2**n, "n": n}
 
     def __init__(self) -> None:
         self.fixed = {}

@@ -12,6 +12,7 @@ from ridge.core.errors import OutsideSense
 from ridge.core.formula import parse
 from ridge.core.formula.tree import Node
 from ridge.core.models.base import Derived, InnerForm, Model
+from ridge.core.models.grips import Grip, Look
 from ridge.core.models.periods import angular_frequencies, high_frequencies
 
 
@@ -105,3 +106,43 @@ class Sinusoid(Model):
         turns = np.ceil((values["angular_frequency"] * last + values["phase"]) / self.turn - top) + top
         turn = "360" if self.degrees else "2*pi"
         return (Derived("next crest", f"({turns:.2f}*{turn} - phase)/angular_frequency", (1, 0)),)
+
+    @property
+    def _crest(self) -> float:
+        """Angle of a crest, in turns."""
+        return 0.0 if self.form == "cos" else 0.25
+
+    @property
+    def grips(self) -> tuple[Grip, ...]:
+        turn, top = repr(self.turn), repr(self._crest * self.turn)
+        # The first crest inside the range, and the trough that follows it.
+        first = f"ceil((angular_frequency*low + phase - {top})/{turn})"
+        angle = f"({top} + {turn}*{first})"
+        crest = f"(({angle} - phase)/angular_frequency)"
+        trough = f"({crest} + {turn}/2/angular_frequency)"
+        faster = f"({turn}/2/(to_x - {crest}))"
+        return (
+            Grip(
+                "crest",
+                crest,
+                "midline + amplitude",
+                {"amplitude": "to_y - midline", "phase": f"{angle} - angular_frequency*to_x"},
+                "raises the crest and moves the curve sideways",
+            ),
+            Grip(
+                "trough",
+                trough,
+                "midline - amplitude",
+                {"angular_frequency": faster, "phase": f"{angle} - {crest}*{faster}", "amplitude": "midline - to_y"},
+                "changes the period, and how deep the trough is",
+            ),
+            Grip("midline", "middle", "midline", {"midline": "to_y"}, "moves the curve up and down"),
+        )
+
+    def first_values(self, look: Look) -> dict[str, float]:
+        """Midline and amplitude from the extremes, the period from the crossings of the middle, the phase from the crest."""
+        top, bottom = look.highest, look.lowest
+        frequency = self.turn / 2 / look.half_period()
+        phase = self._crest * self.turn - frequency * top[0]
+        found = {"amplitude": (top[1] - bottom[1]) / 2, "angular_frequency": frequency, "phase": phase}
+        return self.canonical({**found, "midline": (top[1] + bottom[1]) / 2})

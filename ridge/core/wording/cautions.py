@@ -245,7 +245,17 @@ def _no_residuals(_: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
+def _better_elsewhere(finding: Finding, naming: Naming) -> tuple[str, str]:
+    share_left = finding.facts["ratio"]
+    return (
+        "Least squares went downhill from the values given and stopped at the nearest minimum; another one leaves only "
+        f"{significant(share_left * 100, 2).text}\u00a0% of its sum of squared residuals.",
+        "Take the better one, unless you know that the parameters belong here.",
+    )
+
+
 _WORDS = {
+    "better-elsewhere": _better_elsewhere,
     "y-all-equal": _all_equal,
     "as-many-parameters-as-readings": _as_many_parameters,
     "exact-fit": _exact,

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ridge.core.formula.tree import Node, Number, negative, substitute
+from ridge.core.formula.tree import Node, Number, Operation, negative, substitute
 from ridge.core.formula.writing import number_to_latex, symbol_to_latex, to_latex, to_print
 from ridge.core.models.base import Model
 from ridge.core.readings import Array
@@ -146,7 +146,7 @@ def write_equation(model: Model, numbers: Mapping[str, NumberText], naming: Nami
         digits = number.plain.removeprefix("-")
         size = Number(float(digits) if digits in ("0", "1") else 2.0, digits)
         inserted[name] = negative(size) if number.plain.startswith("-") else size
-    tree = substitute(model.written_expression, inserted)
+    tree = substitute(_ordered(model, naming), inserted)
 
     def text_of(number: Number) -> str:
         return texts[number.text].text if number.text in texts else number.text
@@ -175,11 +175,25 @@ def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:
     def latex_symbol(name: str) -> str:
         return symbol_latex(naming.x) if name == model.variable else symbol_to_latex(naming.letter(name))
 
-    tree = model.written_expression
+    tree = _ordered(model, naming)
     return (
         f"{naming.y} = {to_print(tree, symbol, lambda number: number.text)}",
         f"{symbol_latex(naming.y)} = {to_latex(tree, latex_symbol)}",
     )
+
+
+def _ordered(model: Model, naming: Naming) -> Node:
+    """The equation's right side with its terms in the order of the course; an own formula stays as it was typed."""
+    tree = model.written_expression
+    if not naming.rising or model.family == "formula":
+        return tree
+    terms = []
+    while isinstance(tree, Operation) and tree.sign == "+":
+        terms.append(tree.right)
+        tree = tree.left
+    for term in reversed(terms):  # what stood last comes first
+        tree = Operation("+", term, tree)
+    return tree
 
 
 def _lowered(letter: str) -> str:

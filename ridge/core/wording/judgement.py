@@ -32,6 +32,8 @@ def how_well(fit: Fit, naming: Naming) -> str:
     if statistics.total_sum_of_squares == 0:
         return f"All {statistics.n} values of {naming.y} are equal, so there is nothing to account for."
     curve = curve_word(fit.model)
+    if fit.least_squares_in == "given":
+        return _as_given(fit, naming)
     if statistics.degrees_of_freedom == 0:
         through = {1: "the reading", 2: "both readings"}.get(statistics.n, "every reading")
         return f"The {curve} goes through {through} by construction; its fit cannot be judged."
@@ -60,6 +62,20 @@ def how_well(fit: Fit, naming: Naming) -> str:
     else:
         second += "; too few to see an order."
     return f"{first} {second}"
+
+
+def _as_given(fit: Fit, naming: Naming) -> str:
+    """The same for a curve whose numbers were given."""
+    statistics, curve = fit.statistics, curve_word(fit.model)
+    if statistics.exact:
+        return f"With these numbers no reading is off the {curve}."
+    s, r_squared = statistics.residual_standard_deviation, statistics.r_squared
+    miss = naming.y_with_unit(significant(s or 0.0, 2).text)
+    text = f"With these numbers the {curve} typically misses a reading by {miss}."
+    if r_squared is not None and r_squared < 0:
+        return f"{text} R² is negative: the mean of {naming.y} would miss by less."
+    above, below = fit.pattern.above, fit.pattern.below
+    return f"{text} {count_word(above, capital=True)} reading{'' if above == 1 else 's'} lie{'s' if above == 1 else ''} above it and {count_word(below)} below."
 
 
 def _zero_of(fit: Fit) -> str:

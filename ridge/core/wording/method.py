@@ -13,9 +13,13 @@ if TYPE_CHECKING:
     from ridge.core.wording.equation import Equation
 
 
-def method_sentence(fit: Fit, naming: Naming, aside: int) -> str:
-    """Least squares in what, on how many readings, with which weights and fixed parameters."""
+def method_sentence(fit: Fit, naming: Naming, aside: int, *, by_hand: bool = False) -> str:
+    """Least squares in what, on how many readings, with which weights and fixed parameters; for given numbers, that
+    nothing was fitted. ``by_hand``: whether they were set rather than known."""
     n = fit.statistics.n
+    if fit.least_squares_in == "given":
+        said = "Its numbers were set by hand" if by_hand else "A known curve: all its numbers are given"
+        return f"{said}; nothing was fitted. It is judged on {group(str(n))} reading{'' if n == 1 else 's'}."
     rows = int(fit.readings.used.sum())
     text = f"{_least_squares(fit, naming)} on {group(str(n))} reading{'' if n == 1 else 's'}"
     if rows != n:

@@ -46,6 +46,8 @@ class Naming:
     y_name: str = ""
     letters: tuple[tuple[str, str], ...] = ()
     """Letters of the course by parameter name, where they differ from the usual ones."""
+    rising: bool = False
+    """Whether the terms of a sum are written from the lowest power up: a + b·x."""
 
     def x_with_unit(self, number: str) -> str:
         return with_unit(number, self.x_unit)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.core.judging.ranking import Ranked
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import join, significant
+from ridge.core.wording.numbers import count_word, join, significant
 
 
 def reason(ranked: Ranked, naming: Naming) -> str:
@@ -28,6 +28,22 @@ def reason(ranked: Ranked, naming: Naming) -> str:
     if ranked.close:
         return f"{said}: as good as the best."
     return f"{said}; AICc is {significant(ranked.difference, 2).text} above the best."
+
+
+def word_bends(count: int, n: int) -> str:
+    """What the eye should see in the course of the readings; empty where there are too few to tell."""
+    if n < 5:
+        return ""
+    if count == 0:
+        return "No bend is seen: a line may do."
+    if count >= 4:
+        return "Four bends or more are seen: a cycle, or a curve that polynomials follow badly."
+    usual = {
+        1: "a quadratic, an exponential or a logarithm",
+        2: "a cubic, a logistic or a sinusoid",
+        3: "a sinusoid or a peak",
+    }
+    return f"{count_word(count, capital=True)} bend{'' if count == 1 else 's'} {'is' if count == 1 else 'are'} seen: {usual[count]} may do."
 
 
 def word_suggested(names: list[str]) -> str:

@@ -9,7 +9,17 @@ from pydantic import Field, TypeAdapter
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import DeleteRows, InsertRows, RestoreRows, SetCells
 from ridge.studies.changes.columns import AddColumn, EditColumn, PutColumnSettings, RemoveColumn, SwapAxes
-from ridge.studies.changes.fits import AddFit, LeadWith, PutFits, RemoveFit, SetFit
+from ridge.studies.changes.fits import (
+    AddFit,
+    DuplicateFit,
+    LeadWith,
+    MoveFit,
+    MoveGrip,
+    PutFits,
+    RefineFit,
+    RemoveFit,
+    SetFit,
+)
 from ridge.studies.changes.generated import GenerateReadings
 from ridge.studies.changes.marks import AssumeRows, MarkRows
 from ridge.studies.changes.page import EditStudy, KeepAnswer, RemoveAnswer
@@ -41,6 +51,10 @@ AnyChange = Annotated[
     | SetFit
     | RemoveFit
     | LeadWith
+    | MoveFit
+    | DuplicateFit
+    | RefineFit
+    | MoveGrip
     | PutFits
     | SetPlot
     | KeepAnswer

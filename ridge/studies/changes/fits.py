@@ -7,19 +7,22 @@ from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field, StringConstraints
+from pydantic import ConfigDict, Field, FiniteFloat, StringConstraints
 
+from ridge.core.by_hand import move
 from ridge.core.errors import RidgeError
 from ridge.core.wording.families import model_name
+from ridge.core.wording.interpolation import interpolation_name
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.fits import IN_LOGARITHMS, OPTIONS, model_of
-from ridge.studies.readings import read_naming
+from ridge.studies.fits import IN_LOGARITHMS, OPTIONS, hand_values, model_of, readings_for
+from ridge.studies.readings import read_naming, read_table
 from ridge.studies.state import LIMITS, FitState, StudyState
 
 Family = Literal[
     "line", "polynomial", "exponential", "logarithmic", "power", "reciprocal", "sinusoid", "logistic", "gaussian",
-    "formula",
+    "formula", "interpolation",
 ]  # fmt: skip
+Number = FiniteFloat
 Letter = Annotated[str, StringConstraints(pattern="^[A-F]$")]
 Label = Annotated[str, StringConstraints(max_length=200)]
 
@@ -35,6 +38,13 @@ class FitOptions(Schema):
     degrees: bool | None = None
     form: Literal["sin", "cos"] | None = None
     text: Annotated[str, StringConstraints(max_length=500)] | None = None
+    terms: Annotated[list[Annotated[int, Field(ge=0, le=12)]], Field(min_length=1, max_length=13)] | None = None
+    kind: Literal["linear", "polynomial", "cubic-spline", "monotone", "spline"] | None = None
+    ends: Literal["natural", "not-a-knot", "clamped", "periodic"] | None = None
+    spline_degree: Annotated[int, Field(ge=1, le=5)] | None = None
+    average: bool | None = None
+    first_slope: Number | None = None
+    last_slope: Number | None = None
 
     def given(self) -> dict[str, Any]:
         return {name: value for name, value in self.model_dump().items() if value is not None}
@@ -49,13 +59,23 @@ class PutFits(Change):
     @classmethod
     def of(cls, state: StudyState) -> PutFits:
         return cls.like(
-            fits=[{**vars(fit), "fixed": dict(fit.fixed), "options": dict(fit.options)} for fit in state.fits]
+            fits=[
+                {
+                    **vars(fit),
+                    "fixed": dict(fit.fixed),
+                    "options": dict(fit.options),
+                    "values": dict(fit.values),
+                    "bounds": {name: list(pair) for name, pair in fit.bounds.items()},
+                    "x_range": list(fit.x_range) if fit.x_range else None,
+                }
+                for fit in state.fits
+            ]
         )
 
     def apply(self, state: StudyState) -> Outcome:
         try:
-            fits = tuple(_checked(FitState(**fit), state) for fit in self.fits)
-        except TypeError:
+            fits = tuple(_checked(_read(fit), state) for fit in self.fits)
+        except (TypeError, ValueError):
             raise ChangeRefused("These fits do not belong to this study.") from None
         return Outcome(replace(state, fits=fits), PutFits.of(state), "put the fits back")
 
@@ -69,10 +89,7 @@ class AddFit(Change):
     series: Label = ""
 
     def apply(self, state: StudyState) -> Outcome:
-        if len(state.fits) >= LIMITS["fits"]:
-            raise ChangeRefused(f"A study holds {LIMITS['fits']} fits at most: remove one first.")
-        taken = {fit.letter for fit in state.fits}
-        letter = next(letter for letter in "ABCDEF" if letter not in taken)
+        letter = free_letter(state)
         added = _checked(FitState(letter, self.family, options=self.options.given(), series=self.series), state)
         return Outcome(
             replace(state, fits=(*state.fits, added)), PutFits.of(state), f"add fit {letter}, {_called(added, state)}"
@@ -80,9 +97,10 @@ class AddFit(Change):
 
 
 class SetFit(Change):
-    """Family, options, fixed parameters, series and method of a fit; what is left out stays.
+    """What a fit is made of and how; what is left out stays.
 
-    A new family begins with nothing fixed.
+    A new family begins with nothing fixed. ``by_hand`` without ``values`` begins with values read off the readings.
+    ``x_range``: low and high, or empty for all readings. ``name``: what the user calls it, empty for the model's name.
     """
 
     kind: Literal["set_fit"] = "set_fit"
@@ -92,18 +110,28 @@ class SetFit(Change):
     fixed: dict[str, float] | None = None
     series: Label | None = None
     method: Literal["y", "logarithms", "orthogonal"] | None = None
+    by_hand: bool | None = None
+    values: dict[str, Number] | None = None
+    bounds: dict[str, tuple[Number | None, Number | None]] | None = None
+    x_range: Annotated[list[Number], Field(max_length=2)] | None = None
+    name: Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)] | None = None
+    hidden: bool | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         old = _find(state, self.letter)
         new = old
         if self.family is not None and self.family != old.family:
-            new = FitState(old.letter, self.family, series=old.series)
+            new = FitState(old.letter, self.family, series=old.series, x_range=old.x_range, hidden=old.hidden)
         if self.options is not None:
-            new = replace(new, options={**new.options, **self.options.given()})
-            if new.fixed and set(new.fixed) - set(_names(new, state)):
-                new = replace(
-                    new, fixed={name: value for name, value in new.fixed.items() if name in _names(new, state)}
-                )
+            given = self.options.given()
+            kept = {name: value for name, value in new.options.items() if name != "terms" or "degree" not in given}
+            new = replace(new, options={**kept, **given})
+            known = set(_names(new, state))
+            new = replace(
+                new,
+                fixed={name: value for name, value in new.fixed.items() if name in known},
+                bounds={name: pair for name, pair in new.bounds.items() if name in known},
+            )
         if self.fixed is not None:
             if not all(math.isfinite(value) for value in self.fixed.values()):
                 raise ChangeRefused("A fixed value has to be a finite number.")
@@ -112,6 +140,18 @@ class SetFit(Change):
             new = replace(new, series=self.series)
         if self.method is not None:
             new = replace(new, method=self.method)
+        if self.by_hand is not None:
+            new = replace(new, by_hand=self.by_hand, values={})
+        if self.values is not None:
+            new = replace(new, values=dict(self.values))
+        if self.bounds is not None:
+            new = replace(new, bounds={name: pair for name, pair in self.bounds.items() if pair != (None, None)})
+        if self.x_range is not None:
+            new = replace(new, x_range=_stretch(self.x_range))
+        if self.name is not None:
+            new = replace(new, name=self.name)
+        if self.hidden is not None:
+            new = replace(new, hidden=self.hidden)
         new = _checked(new, state)
         fits = tuple(new if fit is old else fit for fit in state.fits)
         return Outcome(replace(state, fits=fits), PutFits.of(state), self._label(old, new, state))
@@ -124,8 +164,84 @@ class SetFit(Change):
             return f"fix {names} of fit {self.letter}" if names else f"free the parameters of fit {self.letter}"
         if self.series is not None:
             return f"fit {self.letter} to {self.series or 'all readings'}"
+        if self.values is not None or self.by_hand is not None:
+            if new.by_hand:
+                return f"set {', '.join(self.values) if self.values else 'fit'} of {self.letter} by hand"
+            return f"let least squares find fit {self.letter}"
+        if self.bounds is not None:
+            return (
+                f"bound {', '.join(new.bounds)} of fit {self.letter}"
+                if new.bounds
+                else f"free fit {self.letter} of bounds"
+            )
+        if self.x_range is not None:
+            return f"change the range of fit {self.letter}"
+        if self.name is not None:
+            return f"call fit {self.letter} {new.name or 'by its model'}"
+        if self.hidden is not None:
+            return f"{'hide' if new.hidden else 'show'} fit {self.letter}"
         words = {"y": f"in {read_naming(state).y}", "logarithms": "in logarithms", "orthogonal": "in both directions"}
         return f"least squares {words[new.method]} for fit {self.letter}"
+
+
+class DuplicateFit(Change):
+    """The same fit once more, under the next letter."""
+
+    kind: Literal["duplicate_fit"] = "duplicate_fit"
+    letter: Letter
+
+    def apply(self, state: StudyState) -> Outcome:
+        old = _find(state, self.letter)
+        copy = replace(old, letter=free_letter(state), name=f"{old.name[:50]} (copy)" if old.name else "")
+        return Outcome(
+            replace(state, fits=(*state.fits, copy)), PutFits.of(state), f"duplicate fit {old.letter} as {copy.letter}"
+        )
+
+
+class RefineFit(Change):
+    """Least squares from the values that were set by hand; ``keep``: leave the hand-made curve beside it."""
+
+    kind: Literal["refine_fit"] = "refine_fit"
+    letter: Letter
+    keep: bool = False
+
+    def apply(self, state: StudyState) -> Outcome:
+        old = _find(state, self.letter)
+        if not old.by_hand:
+            raise ChangeRefused("That fit is not set by hand.")
+        table = read_table(state)
+        try:
+            values = hand_values(readings_for(table, old), model_of(old, table.naming), old)
+        except RidgeError as problem:
+            raise ChangeRefused(str(problem)) from None
+        refined = replace(old, by_hand=False, values=values)
+        fits = tuple(refined if fit is old else fit for fit in state.fits)
+        if self.keep:
+            fits = (*fits, replace(old, letter=free_letter(state), values=values))
+        return Outcome(
+            replace(state, fits=fits), PutFits.of(state), f"refine fit {self.letter} from the values set by hand"
+        )
+
+
+class MoveGrip(Change):
+    """Take hold of a place of a curve set by hand and move it to (x, y)."""
+
+    kind: Literal["move_grip"] = "move_grip"
+    letter: Letter
+    grip: Annotated[str, StringConstraints(max_length=20)]
+    x: Number
+    y: Number
+
+    def apply(self, state: StudyState) -> Outcome:
+        old = _find(state, self.letter)
+        table = read_table(state)
+        try:
+            readings, model = readings_for(table, old), model_of(old, table.naming)
+            values = move(readings, model, hand_values(readings, model, old), self.grip, self.x, self.y)
+        except RidgeError as problem:
+            raise ChangeRefused(str(problem)) from None
+        fits = tuple(replace(old, by_hand=True, values=values) if fit is old else fit for fit in state.fits)
+        return Outcome(replace(state, fits=fits), PutFits.of(state), f"move the {self.grip} of {self.letter} by hand")
 
 
 class RemoveFit(Change):
@@ -140,6 +256,20 @@ class RemoveFit(Change):
         return Outcome(replace(state, fits=fits), PutFits.of(state), f"remove fit {self.letter}")
 
 
+class MoveFit(Change):
+    """Another place in the order of the fits, counted from 0; the first one leads."""
+
+    kind: Literal["move_fit"] = "move_fit"
+    letter: Letter
+    to: Annotated[int, Field(ge=0, le=5)]
+
+    def apply(self, state: StudyState) -> Outcome:
+        moved = _find(state, self.letter)
+        rest = [fit for fit in state.fits if fit is not moved]
+        rest.insert(self.to, moved)
+        return Outcome(replace(state, fits=tuple(rest)), PutFits.of(state), f"move fit {self.letter}")
+
+
 class LeadWith(Change):
     """Let a fit lead: its residuals are shown and answers come from it."""
 
@@ -152,6 +282,29 @@ class LeadWith(Change):
         return Outcome(replace(state, fits=fits), PutFits.of(state), f"let fit {self.letter} lead")
 
 
+def free_letter(state: StudyState) -> str:
+    """The next letter for a fit. Raises ChangeRefused where all are taken."""
+    taken = {fit.letter for fit in state.fits}
+    if len(taken) >= LIMITS["fits"]:
+        raise ChangeRefused(f"A study holds {LIMITS['fits']} fits at most: remove one first.")
+    return next(letter for letter in "ABCDEF" if letter not in taken)
+
+
+def _read(stored: dict[str, Any]) -> FitState:
+    """A fit from the history's JSON."""
+    bounds = {name: (low, high) for name, (low, high) in stored.get("bounds", {}).items()}
+    x_range = stored.get("x_range")
+    return FitState(**{**stored, "bounds": bounds, "x_range": tuple(x_range) if x_range else None})
+
+
+def _stretch(given: list[float]) -> tuple[float, float] | None:
+    if not given:
+        return None
+    if len(given) != 2 or not given[0] < given[1]:
+        raise ChangeRefused("A range needs two numbers, the smaller one first.")
+    return given[0], given[1]
+
+
 def _find(state: StudyState, letter: str) -> FitState:
     for fit in state.fits:
         if fit.letter == letter:
@@ -160,6 +313,9 @@ def _find(state: StudyState, letter: str) -> FitState:
 
 
 def _called(fit: FitState, state: StudyState) -> str:
+    if fit.family == "interpolation":
+        options = OPTIONS["interpolation"] | dict(fit.options)
+        return interpolation_name(options["kind"], options["ends"], options["spline_degree"])
     try:
         return model_name(model_of(fit, read_naming(state)))
     except RidgeError:
@@ -167,6 +323,8 @@ def _called(fit: FitState, state: StudyState) -> str:
 
 
 def _names(fit: FitState, state: StudyState) -> tuple[str, ...]:
+    if fit.family == "interpolation":
+        return ()
     try:
         return model_of(replace(fit, fixed={}), read_naming(state)).parameter_names
     except RidgeError:
@@ -185,6 +343,12 @@ def _checked(fit: FitState, state: StudyState) -> FitState:
         fit.family not in IN_LOGARITHMS or any(fit.options.get(n) for n in ("level", "shift"))
     ):
         raise ChangeRefused("This model is no straight line in logarithms.")
-    if fit.family != "formula" and not set(fit.fixed) <= set(_names(fit, state)):
+    for low, high in fit.bounds.values():
+        if low is not None and high is not None and not low < high:
+            raise ChangeRefused("A lower bound has to be smaller than the upper one.")
+    if fit.family == "interpolation" and (fit.by_hand or fit.fixed or fit.bounds or fit.method != "y"):
+        raise ChangeRefused("An interpolation has no parameters to be set.")
+    told = {*fit.fixed, *fit.bounds, *fit.values}
+    if fit.family not in ("formula", "interpolation") and not told <= set(_names(fit, state)):
         raise ChangeRefused(f"This model has the parameters {', '.join(_names(fit, state))}.")
     return fit

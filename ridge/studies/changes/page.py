@@ -13,14 +13,22 @@ from ridge.studies.state import LIMITS, AnswerState, StudyState, new_key
 Title = Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
 
 
+Parameter = Annotated[str, StringConstraints(pattern=r"^[a-z_0-9]{1,20}$")]
+CourseLetter = Annotated[str, StringConstraints(pattern=r"^[^\W\d_]\w{0,11}$")]
+"""A letter, with an index after an underscore where there is one."""
+
+
 class EditStudy(Change):
-    """Title, question, confidence level, and whether uncertainties are known absolutely."""
+    """Title, question, confidence level, whether uncertainties are known absolutely, and the letters and the order of
+    terms that the course uses."""
 
     kind: Literal["edit_study"] = "edit_study"
     title: Title | None = None
     question: Annotated[str, StringConstraints(max_length=2000)] | None = None
     absolute_errors: bool | None = None
     level: Annotated[float, Field(ge=0.5, le=0.9999)] | None = None
+    letters: Annotated[dict[Parameter, CourseLetter], Field(max_length=40)] | None = None
+    rising: bool | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         given = {k: v for k, v in self.model_dump(exclude={"kind"}).items() if v is not None}
@@ -31,6 +39,8 @@ class EditStudy(Change):
             "question": "question",
             "absolute_errors": "meaning of the uncertainties",
             "level": "confidence level",
+            "letters": "letters of the course",
+            "rising": "order of the terms",
         }
         inverse = EditStudy.like(**{k: getattr(state, k) for k in given})
         return Outcome(replace(state, **given), inverse, f"change the {' and '.join(words[k] for k in given)}")

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/formula_names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Formula Names
+         * @description What a formula may use.
+         */
+        get: operations["ridge_studies_fits_api_formula_names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -87,7 +107,7 @@ export interface paths {
          * One Candidate
          * @description One model of the catalogue over these readings.
          */
-        get: operations["ridge_studies_api_one_candidate"];
+        get: operations["ridge_studies_fits_api_one_candidate"];
         put?: never;
         post?: never;
         delete?: never;
@@ -113,6 +133,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Comparison
+         * @description The fits of the study side by side.
+         */
+        get: operations["ridge_studies_fits_api_comparison"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/curves": {
         parameters: {
             query?: never;
@@ -124,7 +164,7 @@ export interface paths {
          * Curves
          * @description Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made.
          */
-        get: operations["ridge_studies_api_curves"];
+        get: operations["ridge_studies_fits_api_curves"];
         put?: never;
         post?: never;
         delete?: never;
@@ -164,6 +204,26 @@ export interface paths {
         get: operations["ridge_studies_api_figure"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Formula
+         * @description What a formula reads as, what is wrong with it, and a part of it on its own. Stores nothing.
+         */
+        post: operations["ridge_studies_fits_api_formula"];
         delete?: never;
         options?: never;
         head?: never;
@@ -241,7 +301,7 @@ export interface paths {
          * Rank Candidates
          * @description The order of the catalogue on these readings.
          */
-        get: operations["ridge_studies_api_rank_candidates"];
+        get: operations["ridge_studies_fits_api_rank_candidates"];
         put?: never;
         post?: never;
         delete?: never;
@@ -278,7 +338,7 @@ export interface paths {
          * Residuals
          * @description The residuals of a fit: five views, a table, and what they say.
          */
-        get: operations["ridge_studies_api_residuals"];
+        get: operations["ridge_studies_fits_api_residuals"];
         put?: never;
         post?: never;
         delete?: never;
@@ -341,6 +401,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/without/{letter}/{row}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Without
+         * @description A fit as it would be without one of its readings; ``row`` counts from 0.
+         */
+        get: operations["ridge_studies_fits_api_without"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tables/file": {
         parameters: {
             query?: never;
@@ -385,6 +465,18 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * ActionOut
+         * @description Something to be done at one press: what the button says, and the change that it makes.
+         */
+        ActionOut: {
+            /** Change */
+            change: {
+                [key: string]: unknown;
+            };
+            /** Label */
+            label: string;
+        };
         /**
          * AddColumn
          * @description A new column, at the right end unless ``at`` says where.
@@ -447,7 +539,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula";
+            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -455,11 +547,18 @@ export interface components {
             kind: "add_fit";
             /**
              * @default {
+             *       "average": null,
              *       "degree": null,
              *       "degrees": null,
+             *       "ends": null,
+             *       "first_slope": null,
              *       "form": null,
+             *       "kind": null,
+             *       "last_slope": null,
              *       "level": null,
              *       "shift": null,
+             *       "spline_degree": null,
+             *       "terms": null,
              *       "text": null
              *     }
              */
@@ -613,9 +712,18 @@ export interface components {
             /** Low */
             low: number;
         };
+        /** BoundsOut */
+        BoundsOut: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Name */
+            name: string;
+        };
         /**
          * CandidateOut
-         * @description One model of the catalogue laid over the readings; ``total``: how many there are.
+         * @description One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation.
          */
         CandidateOut: {
             /**
@@ -625,6 +733,8 @@ export interface components {
             curve?: components["schemas"]["PlaceOut"][];
             /** Family */
             family: string;
+            /** Group */
+            group: string;
             /** Name */
             name: string;
             /** Options */
@@ -674,6 +784,11 @@ export interface components {
         };
         /** CautionOut */
         CautionOut: {
+            /**
+             * Actions
+             * @default []
+             */
+            actions?: components["schemas"]["ActionOut"][];
             /** Code */
             code: string;
             /** Message */
@@ -689,7 +804,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"];
             /**
              * Request Key
              * @default
@@ -697,6 +812,18 @@ export interface components {
             request_key?: string;
             /** Version */
             version: number;
+        };
+        /**
+         * CheckOut
+         * @description One thing that an expert checks where a fit fails; ``state``: fine, cause or open.
+         */
+        CheckOut: {
+            /** Question */
+            question: string;
+            /** Said */
+            said: string;
+            /** State */
+            state: string;
         };
         /**
          * ColumnOut
@@ -757,6 +884,36 @@ export interface components {
             unit: string;
         };
         /**
+         * ComparedOut
+         * @description One fit in the comparison, its ``values`` in the order of the criteria.
+         */
+        ComparedOut: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Values */
+            values: components["schemas"]["ValueOut"][];
+        };
+        /**
+         * ComparisonOut
+         * @description ``remark``: why the criteria do not compare these fits, if so.
+         */
+        ComparisonOut: {
+            /** Criteria */
+            criteria: components["schemas"]["CriterionOut"][];
+            /** Fits */
+            fits: components["schemas"]["ComparedOut"][];
+            /** Ladder */
+            ladder: components["schemas"]["RungOut"][];
+            /** Ladder Sentence */
+            ladder_sentence: string;
+            /** Nested */
+            nested: components["schemas"]["NestedOut"][];
+            /** Remark */
+            remark: string;
+        };
+        /**
          * ConflictOut
          * @description The study was changed elsewhere; here is the newer state.
          */
@@ -764,6 +921,15 @@ export interface components {
             /** Message */
             message: string;
             study: components["schemas"]["StudyOut"];
+        };
+        /** CriterionOut */
+        CriterionOut: {
+            /** Label */
+            label: string;
+            /** Meaning */
+            meaning: string;
+            /** Name */
+            name: string;
         };
         /**
          * CurveOut
@@ -802,6 +968,31 @@ export interface components {
             text: string;
         };
         /**
+         * DifferenceOut
+         * @description A given curve minus the leading fit over the measured range.
+         */
+        DifferenceOut: {
+            /** Sentence */
+            sentence: string;
+            /** X */
+            x: number[];
+            /** Y */
+            y: (number | null)[];
+        };
+        /**
+         * DuplicateFit
+         * @description The same fit once more, under the next letter.
+         */
+        DuplicateFit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "duplicate_fit";
+            /** Letter */
+            letter: string;
+        };
+        /**
          * EditColumn
          * @description Some settings of one column. A role that may be held once passes its holder this column's old role.
          */
@@ -830,7 +1021,8 @@ export interface components {
         };
         /**
          * EditStudy
-         * @description Title, question, confidence level, and whether uncertainties are known absolutely.
+         * @description Title, question, confidence level, whether uncertainties are known absolutely, and the letters and the order of
+         *     terms that the course uses.
          */
         EditStudy: {
             /** Absolute Errors */
@@ -840,10 +1032,16 @@ export interface components {
              * @enum {string}
              */
             kind: "edit_study";
+            /** Letters */
+            letters?: {
+                [key: string]: string;
+            } | null;
             /** Level */
             level?: number | null;
             /** Question */
             question?: string | null;
+            /** Rising */
+            rising?: boolean | null;
             /** Title */
             title?: string | null;
         };
@@ -895,30 +1093,58 @@ export interface components {
          * @description What can be chosen within a family; see ``ridge.core.models`` for the meaning of each.
          */
         FitOptions: {
+            /** Average */
+            average?: boolean | null;
             /** Degree */
             degree?: number | null;
             /** Degrees */
             degrees?: boolean | null;
+            /** Ends */
+            ends?: ("natural" | "not-a-knot" | "clamped" | "periodic") | null;
+            /** First Slope */
+            first_slope?: number | null;
             /** Form */
             form?: ("sin" | "cos") | null;
+            /** Kind */
+            kind?: ("linear" | "polynomial" | "cubic-spline" | "monotone" | "spline") | null;
+            /** Last Slope */
+            last_slope?: number | null;
             /** Level */
             level?: boolean | null;
             /** Shift */
             shift?: boolean | null;
+            /** Spline Degree */
+            spline_degree?: number | null;
+            /** Terms */
+            terms?: number[] | null;
             /** Text */
             text?: string | null;
         };
         /**
          * FitOut
-         * @description ``refusal`` says why there is no fit; then the rest is empty. ``refused_rows``: the rows that stand in its way;
-         *     ``refused_at``: the place in the formula, from and to. ``measured``: the range of its own readings.
+         * @description ``kind``: fit, hand (set by hand), known (every number given) or interpolation. ``label``: what the user calls it.
+         *     ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
+         *     ``refused_at``: the place in the formula, from and to; ``actions``: what can be done at one press. ``measured``: the
+         *     range of its own readings. ``started``: whether the search began from given values.
          */
         FitOut: {
+            /**
+             * Actions
+             * @default []
+             */
+            actions?: components["schemas"]["ActionOut"][];
+            /** Bounds */
+            bounds: components["schemas"]["BoundsOut"][];
             /**
              * Cautions
              * @default []
              */
             cautions?: components["schemas"]["CautionOut"][];
+            /**
+             * Checklist
+             * @default []
+             */
+            checklist?: components["schemas"]["CheckOut"][];
             curve?: components["schemas"]["CurveOut"] | null;
             /**
              * Derived
@@ -927,6 +1153,7 @@ export interface components {
             derived?: components["schemas"]["DerivedOut"][];
             /** Deviation */
             deviation?: number | null;
+            difference?: components["schemas"]["DifferenceOut"] | null;
             /**
              * Equation Latex
              * @default
@@ -954,10 +1181,26 @@ export interface components {
              */
             form_text?: string;
             /**
+             * Grips
+             * @default []
+             */
+            grips?: components["schemas"]["GripOut"][];
+            /**
+             * Handles
+             * @default []
+             */
+            handles?: components["schemas"]["HandleOut"][];
+            /** Hidden */
+            hidden: boolean;
+            /**
              * How Well
              * @default
              */
             how_well?: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
             /** Least Squares In */
             least_squares_in: string;
             /** Letter */
@@ -972,13 +1215,23 @@ export interface components {
             name: string;
             /** Options */
             options: {
-                [key: string]: boolean | number | string;
+                [key: string]: boolean | number | string | number[] | null;
             };
             /**
              * Parameters
              * @default []
              */
             parameters?: components["schemas"]["ParameterOut"][];
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces?: components["schemas"]["PieceOut"][];
+            /**
+             * Pieces More
+             * @default 0
+             */
+            pieces_more?: number;
             /**
              * R Squared
              * @default
@@ -1008,6 +1261,8 @@ export interface components {
             rounding?: string;
             /** Series */
             series: string;
+            /** Started */
+            started: boolean;
             /**
              * Statistics
              * @default []
@@ -1018,6 +1273,68 @@ export interface components {
              * @default
              */
             typical_miss?: string;
+            x_range: components["schemas"]["StretchOut"] | null;
+        };
+        /**
+         * FormulaIn
+         * @description A formula as it is being typed for the fit of a letter; ``part``: the place of a part to be looked at.
+         */
+        FormulaIn: {
+            /**
+             * Degrees
+             * @default false
+             */
+            degrees?: boolean;
+            /** Letter */
+            letter: string;
+            /** Part */
+            part?: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FormulaOut
+         * @description A formula as it is typed. ``problem``, if any, with its place; otherwise what it reads as.
+         */
+        FormulaOut: {
+            /**
+             * Latex
+             * @default
+             */
+            latex?: string;
+            /**
+             * Length
+             * @default 0
+             */
+            length?: number;
+            /**
+             * Notes
+             * @default []
+             */
+            notes?: components["schemas"]["NoteOut"][];
+            /**
+             * Parameters
+             * @default []
+             */
+            parameters?: string[];
+            part?: components["schemas"]["PartOut"] | null;
+            /**
+             * Parts
+             * @default []
+             */
+            parts?: string[];
+            /** Position */
+            position?: number | null;
+            /**
+             * Possible
+             * @default
+             */
+            possible?: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem?: string;
         };
         /**
          * GenerateReadings
@@ -1071,6 +1388,42 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * GripOut
+         * @description A place of a curve set by hand that can be moved.
+         */
+        GripOut: {
+            /** Does */
+            does: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * HandleOut
+         * @description Where a parameter can be turned to, in its unit, and what turning it up does.
+         */
+        HandleOut: {
+            /** Does */
+            does: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Step */
+            step: number;
+            /** Symbol */
+            symbol: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
         /** HistoryOut */
         HistoryOut: {
             /** More */
@@ -1122,6 +1475,15 @@ export interface components {
              * @default 1
              */
             repeats?: number;
+        };
+        /** KnownNameOut */
+        KnownNameOut: {
+            /** Insert */
+            insert: string;
+            /** Meaning */
+            meaning: string;
+            /** Name */
+            name: string;
         };
         /**
          * LeadWith
@@ -1185,6 +1547,40 @@ export interface components {
             /** Message */
             message: string;
         };
+        /**
+         * MoveFit
+         * @description Another place in the order of the fits, counted from 0; the first one leads.
+         */
+        MoveFit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_fit";
+            /** Letter */
+            letter: string;
+            /** To */
+            to: number;
+        };
+        /**
+         * MoveGrip
+         * @description Take hold of a place of a curve set by hand and move it to (x, y).
+         */
+        MoveGrip: {
+            /** Grip */
+            grip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_grip";
+            /** Letter */
+            letter: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
         /** NamingOut */
         NamingOut: {
             /** X */
@@ -1199,6 +1595,15 @@ export interface components {
             y_name: string;
             /** Y Unit */
             y_unit: string;
+        };
+        /** NestedOut */
+        NestedOut: {
+            /** Larger */
+            larger: string;
+            /** Sentence */
+            sentence: string;
+            /** Smaller */
+            smaller: string;
         };
         /**
          * NewStudy
@@ -1222,6 +1627,22 @@ export interface components {
              */
             title?: string;
         };
+        /**
+         * NoteOut
+         * @description Something about a formula; ``position`` and ``length``: its place in the text, if it has one.
+         */
+        NoteOut: {
+            /** Code */
+            code: string;
+            /** Length */
+            length: number;
+            /** Message */
+            message: string;
+            /** Position */
+            position: number | null;
+            /** Rows */
+            rows: number[];
+        };
         /** ParameterOut */
         ParameterOut: {
             /** Fixed */
@@ -1234,6 +1655,8 @@ export interface components {
             meaning: string;
             /** Name */
             name: string;
+            /** Number */
+            number: number;
             /** P */
             p: string;
             /** Relative */
@@ -1248,6 +1671,29 @@ export interface components {
             unit: string;
             /** Value */
             value: string;
+        };
+        /**
+         * PartOut
+         * @description A part of a formula on its own: over the view, and at each reading, empty where it has no value.
+         */
+        PartOut: {
+            /** Latex */
+            latex: string;
+            /** Text */
+            text: string;
+            /** Values */
+            values: string[];
+            /** X */
+            x: number[];
+            /** Y */
+            y: (number | null)[];
+        };
+        /** PieceOut */
+        PieceOut: {
+            /** Latex */
+            latex: string;
+            /** Text */
+            text: string;
         };
         /**
          * PlaceOut
@@ -1479,6 +1925,24 @@ export interface components {
             row: number;
         };
         /**
+         * RefineFit
+         * @description Least squares from the values that were set by hand; ``keep``: leave the hand-made curve beside it.
+         */
+        RefineFit: {
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refine_fit";
+            /** Letter */
+            letter: string;
+        };
+        /**
          * RemoveAnswer
          * @description Take an answer off the page.
          */
@@ -1610,6 +2074,22 @@ export interface components {
             /** Rows */
             rows: number[];
         };
+        /**
+         * RungOut
+         * @description A polynomial on the ladder of degrees; ``error``: what a reading misses by when it is left out, typically.
+         */
+        RungOut: {
+            /** Degree */
+            degree: number;
+            /** Error */
+            error: number | null;
+            /** Error Text */
+            error_text: string;
+            /** R Squared */
+            r_squared: number | null;
+            /** R Squared Text */
+            r_squared_text: string;
+        };
         /** SampleOut */
         SampleOut: {
             /** Discover */
@@ -1660,17 +2140,29 @@ export interface components {
         };
         /**
          * SetFit
-         * @description Family, options, fixed parameters, series and method of a fit; what is left out stays.
+         * @description What a fit is made of and how; what is left out stays.
          *
-         *     A new family begins with nothing fixed.
+         *     A new family begins with nothing fixed. ``by_hand`` without ``values`` begins with values read off the readings.
+         *     ``x_range``: low and high, or empty for all readings. ``name``: what the user calls it, empty for the model's name.
          */
         SetFit: {
+            /** Bounds */
+            bounds?: {
+                [key: string]: [
+                    number | null,
+                    number | null
+                ];
+            } | null;
+            /** By Hand */
+            by_hand?: boolean | null;
             /** Family */
-            family?: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula") | null;
+            family?: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation") | null;
             /** Fixed */
             fixed?: {
                 [key: string]: number;
             } | null;
+            /** Hidden */
+            hidden?: boolean | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1680,9 +2172,17 @@ export interface components {
             letter: string;
             /** Method */
             method?: ("y" | "logarithms" | "orthogonal") | null;
+            /** Name */
+            name?: string | null;
             options?: components["schemas"]["FitOptions"] | null;
             /** Series */
             series?: string | null;
+            /** Values */
+            values?: {
+                [key: string]: number;
+            } | null;
+            /** X Range */
+            x_range?: number[] | null;
         };
         /**
          * SetPlot
@@ -1831,6 +2331,10 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Letters */
+            letters: {
+                [key: string]: string;
+            };
             /** Level */
             level: number;
             plot: components["schemas"]["PlotSettings"];
@@ -1838,6 +2342,8 @@ export interface components {
             question: string;
             /** Redo */
             redo: string | null;
+            /** Rising */
+            rising: boolean;
             /** Row Count */
             row_count: number;
             /** Title */
@@ -2014,6 +2520,13 @@ export interface components {
             /** Short */
             short: string;
         };
+        /** ValueOut */
+        ValueOut: {
+            /** Best */
+            best: boolean;
+            /** Text */
+            text: string;
+        };
         /**
          * ViewIn
          * @description What the plot shows; left out, all readings.
@@ -2037,6 +2550,17 @@ export interface components {
             residual: number;
             x: components["schemas"]["StretchOut"];
             y: components["schemas"]["StretchOut"];
+        };
+        /**
+         * WithoutOut
+         * @description A fit without one of its readings.
+         */
+        WithoutOut: {
+            curve: components["schemas"]["CurveOut"] | null;
+            /** Row */
+            row: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * WriteCells
@@ -2079,6 +2603,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ridge_studies_fits_api_formula_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownNameOut"][];
+                };
+            };
+        };
+    };
     ridge_studies_api_shelf: {
         parameters: {
             query?: never;
@@ -2229,7 +2773,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_one_candidate: {
+    ridge_studies_fits_api_one_candidate: {
         parameters: {
             query?: {
                 series?: string;
@@ -2316,7 +2860,38 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_curves: {
+    ridge_studies_fits_api_comparison: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_fits_api_curves: {
         parameters: {
             query: {
                 low: number;
@@ -2414,6 +2989,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_fits_api_formula: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaOut"];
                 };
             };
             /** @description Not Found */
@@ -2555,7 +3165,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_rank_candidates: {
+    ridge_studies_fits_api_rank_candidates: {
         parameters: {
             query?: {
                 series?: string;
@@ -2641,7 +3251,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_residuals: {
+    ridge_studies_fits_api_residuals: {
         parameters: {
             query?: never;
             header?: never;
@@ -2785,6 +3395,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    ridge_studies_fits_api_without: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                letter: string;
+                row: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WithoutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
         };

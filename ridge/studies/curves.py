@@ -1,0 +1,91 @@
+"""Curves as samples for drawing, and the view that shows them with their readings."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+
+import numpy as np
+
+from ridge.core import Fit, Interpolation
+from ridge.core.models import Sinusoid
+from ridge.core.readings import Array
+from ridge.studies.readings import Status, Table
+from ridge.studies.schemas import AnswerOut, CurveOut, StretchOut, ViewOut
+
+SAMPLES = {"line": 97, "other": 321}
+SAMPLES_A_CYCLE, MOST_SAMPLES = 24, 4000
+SAMPLES_A_PIECE = 12
+FARTHEST = 1e307  # no view reaches farther, so that its width stays finite
+
+
+def finite(values: Array | Iterable[float]) -> list[float | None]:
+    """For JSON: None where a value is not finite."""
+    array = np.asarray(values, dtype=float)
+    if np.isfinite(array).all():
+        return array.tolist()  # type: ignore[no-any-return]
+    return [value if math.isfinite(value) else None for value in array.tolist()]
+
+
+def sample_curve(result: Fit | Interpolation, low: float, high: float, level: float, growing: bool = False) -> CurveOut:
+    """The curve and its confidence interval over a stretch of the x axis; ``growing``: denser towards zero, for axes
+    that are not drawn evenly. An interpolation, and a curve with given numbers, has no interval."""
+    x = _places(result, low, high, growing)
+    if isinstance(result, Interpolation) or result.least_squares_in == "given":
+        with np.errstate(all="ignore"):
+            y = finite(result.evaluate(x))
+        return CurveOut(x=x.tolist(), y=y, low=[None] * len(x), high=[None] * len(x))
+    prediction = result.predict(x, level)
+    return CurveOut(
+        x=x.tolist(),
+        y=finite(prediction.value),
+        low=finite(prediction.mean_low),
+        high=finite(prediction.mean_high),
+    )
+
+
+def _places(result: Fit | Interpolation, low: float, high: float, growing: bool) -> Array:
+    if isinstance(result, Interpolation):
+        count = int(min(max(SAMPLES["other"], SAMPLES_A_PIECE * len(result.x)), MOST_SAMPLES))
+    else:
+        count = SAMPLES.get(result.model.family, SAMPLES["other"])
+        if isinstance(result.model, Sinusoid):
+            cycles = abs(result.values["angular_frequency"]) / result.model.turn * (high - low)
+            count = int(min(max(count, SAMPLES_A_CYCLE * cycles), MOST_SAMPLES))
+    x = 2 * np.linspace(low / 2, high / 2, count)  # halved, so that the widest stretch does not overflow
+    if growing and low > 0 and high / low > 2:
+        x = np.geomspace(low, high, max(count, SAMPLES["other"]))
+    if isinstance(result, Interpolation):
+        nodes = result.x[(result.x > low) & (result.x < high)]
+        x = np.union1d(x, nodes[:MOST_SAMPLES])  # its corners are at the readings
+    return x
+
+
+def _padded(low: float, high: float, share_of_span: float) -> StretchOut:
+    span = high - low
+    if span <= abs(low) * 1e-12:
+        span = abs(low) or 1.0
+    return StretchOut(low=max(low - share_of_span * span, -FARTHEST), high=min(high + share_of_span * span, FARTHEST))
+
+
+def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> ViewOut:
+    """All readings, those set aside too, and the answers that stand within two ranges of them."""
+    shown = (table.status == Status.USED) | (table.status == Status.ASIDE)
+    x, y = table.readings.x[shown], table.readings.y[shown]
+    if not len(x):
+        return ViewOut(x=StretchOut(low=0, high=10), y=StretchOut(low=0, high=10), residual=1.0)
+    marks = [a.mark for a in answers if a.mark]
+    low, high = float(x.min()), float(x.max())
+    reach = 2 * (high - low)
+    near = [mark for mark in marks if low - reach <= mark.x <= high + reach]
+    xs = [low, high, *(mark.x for mark in near)]
+    ys = [float(y.min()), float(y.max()), *(mark.y for mark in near)]
+    if table.readings.y_error is not None:
+        errors = np.nan_to_num(table.readings.y_error[shown])
+        ys += [float((y - errors).min()), float((y + errors).max())]
+    residual = 1.0
+    if result is not None:
+        used = result.residuals[table.readings.used]
+        residual = float(np.max(np.abs(used), initial=0.0)) or result.statistics.residual_standard_deviation or 1.0
+        residual = min(residual, FARTHEST)
+    return ViewOut(x=_padded(min(xs), max(xs), 0.09), y=_padded(min(ys), max(ys), 0.09), residual=residual * 1.25)

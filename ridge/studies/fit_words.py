@@ -1,0 +1,230 @@
+"""A fit, a curve set by hand, a known curve or an interpolation as the page shows it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+
+from ridge.core import Fit, Interpolation
+from ridge.core.by_hand import handles, places
+from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
+from ridge.core.interpolation.cautions import find as find_in_interpolation
+from ridge.core.judging.cautions import Finding, find
+from ridge.core.wording.answers import level_text
+from ridge.core.wording.by_hand import difference_sentence, what_it_does
+from ridge.core.wording.cautions import word_caution
+from ridge.core.wording.checklist import failing_checks
+from ridge.core.wording.derived import word_derived
+from ridge.core.wording.equation import word_equation, write_symbols
+from ridge.core.wording.families import model_name, parameter_meaning
+from ridge.core.wording.interpolation import NO_R_SQUARED, beyond_interpolation, how_it_goes, interpolation_name
+from ridge.core.wording.judgement import how_well, list_statistics
+from ridge.core.wording.method import method_sentence, rounding_sentence
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import full, probability, share, significant, write
+from ridge.core.wording.pieces import word_piece
+from ridge.core.wording.readings import word_refusal
+from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
+from ridge.studies.curves import finite
+from ridge.studies.fits import Fitted, fit_one, hand_values
+from ridge.studies.readings import Status, Table
+from ridge.studies.remedies import for_caution, for_refusal
+from ridge.studies.schemas import (
+    BoundsOut,
+    CautionOut,
+    CheckOut,
+    DerivedOut,
+    DifferenceOut,
+    FitOut,
+    GripOut,
+    HandleOut,
+    ParameterOut,
+    PieceOut,
+    StatisticOut,
+    StretchOut,
+)
+from ridge.studies.state import StudyState
+
+PIECES_SHOWN = 60
+COMPARED = 121
+
+
+def word_fitted(one: Fitted, table: Table, state: StudyState) -> FitOut:
+    """What came of one wanted fit, or its refusal, in words."""
+    wanted, naming = one.wanted, table.naming
+    out = FitOut(
+        letter=wanted.letter,
+        family=wanted.family,
+        kind=one.kind,
+        name=name_of(one),
+        label=wanted.name,
+        hidden=wanted.hidden,
+        options=one.options,
+        fixed=dict(wanted.fixed),
+        bounds=[BoundsOut(name=name, low=low, high=high) for name, (low, high) in wanted.bounds.items()],
+        x_range=StretchOut(low=wanted.x_range[0], high=wanted.x_range[1]) if wanted.x_range else None,
+        series=wanted.series,
+        started=bool(wanted.values) and not wanted.by_hand,
+        least_squares_in=wanted.method,
+        refusal=one.refusal,
+    )
+    if one.model is not None:
+        out.form_text, out.form_latex = write_symbols(one.model, naming)
+    if one.error is not None:
+        out.refusal = word_refusal(one.error, one.readings or table.readings, naming, out.name)
+        if isinstance(one.error, UndefinedAt | RepeatedX):
+            out.refused_rows = list(one.error.rows[:1000])
+        if isinstance(one.error, FormulaError):
+            out.refused_at = [one.error.position, one.error.position + one.error.length]
+        out.actions = for_refusal(one, naming)
+    if one.fit is not None:
+        _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level)
+        out.cautions = _cautions(one, table, naming)
+    if one.interpolation is not None:
+        _word_interpolation(out, one.interpolation, naming)
+        out.cautions = _cautions(one, table, naming)
+    if wanted.family == "formula" and (one.error is not None or (one.fit is not None and one.fit.held)):
+        readings = one.readings or table.readings
+        checks = failing_checks(readings, one.model, one.error, one.fit, naming)
+        out.checklist = [CheckOut(**vars(check)) for check in checks]
+    if one.kind == "hand" and one.model is not None and one.readings is not None and out.refusal == "":
+        _add_handles(out, one, naming)
+    return out
+
+
+def name_of(one: Fitted) -> str:
+    """What a sentence calls it."""
+    if one.wanted.family == "interpolation":
+        options = one.options
+        return interpolation_name(options["kind"], options["ends"], options["spline_degree"])
+    if one.model is None:
+        return "own formula" if one.wanted.family == "formula" else one.wanted.family
+    return "known curve" if one.kind == "known" else model_name(one.model)
+
+
+def _cautions(one: Fitted, table: Table, naming: Naming) -> list[CautionOut]:
+    """What to know about it, each with what can be done at one press. A curve with given numbers claims nothing."""
+    found: list[Finding] = []
+    if one.interpolation is not None:
+        found = [finding for finding in find_in_interpolation(one.interpolation) if finding.code != "no-residuals"]
+    elif one.fit is not None and one.fit.least_squares_in != "given":
+        found = [*_better_elsewhere(one, table), *find(one.fit)]
+    cautions = [word_caution(finding, naming) for finding in found]
+    return [
+        CautionOut(
+            code=c.code, message=c.message, remedy=c.remedy, rows=list(c.rows), actions=for_caution(c, one, naming)
+        )
+        for c in cautions
+    ]
+
+
+def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:
+    """Whether a search that began from given values ended in a minimum that is not the best."""
+    if not one.wanted.values or one.fit is None or one.fit.model.linear_form is not None:
+        return []
+    best = fit_one(table, replace(one.wanted, values={})).fit
+    if best is None or one.fit.statistics.residual_sum_of_squares == 0:
+        return []
+    ratio = best.statistics.residual_sum_of_squares / one.fit.statistics.residual_sum_of_squares
+    return [Finding("better-elsewhere", facts={"ratio": ratio})] if ratio < 0.999 else []
+
+
+def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float) -> None:
+    statistics = result.statistics
+    equation = word_equation(result, naming)
+    s = statistics.residual_standard_deviation
+    low, high = result.readings.measured_range
+    out.measured = StretchOut(low=low, high=high)
+    out.equation_text, out.equation_latex = equation.text, equation.latex
+    out.rounding = "" if result.least_squares_in == "given" else rounding_sentence(result, naming, equation)
+    units = naming.parameter_units(result.model)
+    out.parameters = [_word_parameter(result, name, units[name], naming, level) for name in result.parameters]
+    out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming)]
+    out.how_well = how_well(result, naming)
+    out.method = method_sentence(result, naming, aside, by_hand=out.kind == "hand")
+    out.r_squared = "–" if statistics.r_squared is None else share(statistics.r_squared)
+    out.typical_miss = "–" if s is None or statistics.exact else naming.y_with_unit(significant(s, 3).text)
+    out.deviation = None if s is None or not math.isfinite(s) else s
+    out.statistics = [StatisticOut(**vars(text)) for text in list_statistics(result, naming)]
+    out.residuals = finite(result.residuals)
+
+
+def _word_parameter(result: Fit, name: str, unit: str, naming: Naming, level: float) -> ParameterOut:
+    parameter = result.parameters[name]
+    error = None if result.statistics.exact else parameter.standard_error
+    rounded = round_with_uncertainty(parameter.value, error)
+    relative = parameter.relative_error
+    interval = ""
+    low, high = parameter.interval(level)
+    if error and math.isfinite(low):
+        decimals = uncertainty_decimals(high - low) + 1
+        interval = f"{level_text(level)}: {write(low, decimals).text} to {write(high, decimals).text}"
+    return ParameterOut(
+        name=name,
+        symbol=naming.letter(name),
+        meaning=parameter_meaning(result.model, name, naming),
+        value=rounded.value,
+        uncertainty=rounded.uncertainty,
+        unit=unit,
+        relative=""
+        if relative is None or not error or relative > 10
+        else f"{significant(relative * 100, 2).text}\u00a0%",
+        fixed=parameter.fixed,
+        interval=interval,
+        t="" if parameter.t is None else significant(parameter.t, 3).text,
+        p="" if parameter.p_value is None else probability(parameter.p_value),
+        full=f"{full(parameter.value)}" + (f" ± {full(error)}" if error else ""),
+        number=parameter.value,
+    )
+
+
+def _word_interpolation(out: FitOut, curve: Interpolation, naming: Naming) -> None:
+    low, high = curve.readings.measured_range
+    out.measured = StretchOut(low=low, high=high)
+    out.how_well = how_it_goes(curve)
+    out.method = f"{NO_R_SQUARED} {beyond_interpolation(curve)}"
+    pieces = curve.pieces
+    out.pieces = [PieceOut(**vars(word_piece(piece, naming))) for piece in pieces[:PIECES_SHOWN]]
+    out.pieces_more = max(0, len(pieces) - PIECES_SHOWN)
+
+
+def _add_handles(out: FitOut, one: Fitted, naming: Naming) -> None:
+    assert one.model is not None and one.readings is not None
+    values = hand_values(one.readings, one.model, one.wanted)
+    units = naming.parameter_units(one.model)
+    out.handles = [
+        HandleOut(
+            name=handle.name,
+            symbol=naming.letter(handle.name),
+            unit=units[handle.name],
+            value=handle.value,
+            low=handle.low,
+            high=handle.high,
+            step=handle.step,
+            does=what_it_does(one.model, handle, naming),
+        )
+        for handle in handles(one.readings, one.model, values)
+    ]
+    out.grips = [GripOut(**vars(place)) for place in places(one.readings, one.model, values)]
+
+
+def differ(one: Fitted, leading: Fitted, naming: Naming) -> DifferenceOut | None:
+    """How a curve that was given differs from the leading fit over the measured range."""
+    curve, other = one.curve, leading.curve
+    if curve is None or other is None or one is leading or one.kind not in ("known", "hand"):
+        return None
+    low, high = curve.readings.measured_range
+    if not low < high:
+        return None
+    x = np.linspace(low, high, COMPARED)
+    with np.errstate(all="ignore"):
+        off = curve.evaluate(x) - other.evaluate(x)
+    if not np.isfinite(off).any():
+        return None
+    return DifferenceOut(
+        sentence=difference_sentence(x, off, one.wanted.letter, leading.wanted.letter, naming),
+        x=x.tolist(),
+        y=finite(off),
+    )

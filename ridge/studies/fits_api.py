@@ -1,0 +1,119 @@
+"""The API of fits: their curves, residuals, comparison, the catalogue, and the formula editor."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Annotated, Any
+
+from django.http import HttpRequest
+from ninja import Query, Router, Schema
+from pydantic import FiniteFloat, StringConstraints
+
+from ridge.studies.comparing import comparison_of, without_reading
+from ridge.studies.curves import sample_curve
+from ridge.studies.fits import fit_all
+from ridge.studies.formula_editor import known_names, look_at
+from ridge.studies.gallery import ALL, candidate, ranking
+from ridge.studies.own import own_study
+from ridge.studies.readings import read_table
+from ridge.studies.residuals import residuals_of
+from ridge.studies.schemas import (
+    CandidateOut,
+    ComparisonOut,
+    CurveOut,
+    FormulaOut,
+    KnownNameOut,
+    Message,
+    RankingOut,
+    ResidualsOut,
+    WithoutOut,
+)
+from ridge.studies.store import read_state
+
+router = Router(tags=["fits"])
+
+
+class StretchIn(Schema):
+    """A stretch of the x axis; ``growing``: whether samples are wanted denser towards zero."""
+
+    low: FiniteFloat
+    high: FiniteFloat
+    growing: bool = False
+
+
+@router.get("/studies/{study_id}/curves", response={200: list[CurveOut | None], 400: Message, 404: Message})
+def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) -> Any:
+    """Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made."""
+    state = read_state(own_study(request, study_id))
+    if not stretch.low < stretch.high:
+        return 400, Message(message="The stretch ends before it begins.")
+    fitted = fit_all(read_table(state), state.fits)
+    return [
+        sample_curve(one.curve, stretch.low, stretch.high, state.level, stretch.growing)
+        if one.curve and not one.wanted.hidden
+        else None
+        for one in fitted
+    ]
+
+
+@router.get("/studies/{study_id}/residuals/{letter}", response={200: ResidualsOut, 404: Message})
+def residuals(request: HttpRequest, study_id: uuid.UUID, letter: str) -> Any:
+    """The residuals of a fit: five views, a table, and what they say."""
+    found = residuals_of(read_state(own_study(request, study_id)), letter)
+    return found or (404, Message(message="There is no such fit, or it has no residuals: see why on the page."))
+
+
+class SeriesIn(Schema):
+    """The series that models are laid over; empty for all readings."""
+
+    series: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
+@router.get("/studies/{study_id}/candidates/{place}", response={200: CandidateOut, 404: Message})
+def one_candidate(request: HttpRequest, study_id: uuid.UUID, place: int, wanted: Query[SeriesIn]) -> Any:
+    """One model of the catalogue over these readings."""
+    state = read_state(own_study(request, study_id))
+    if not 0 <= place < len(ALL):
+        return 404, Message(message="The catalogue has no such model.")
+    return candidate(state, place, wanted.series)
+
+
+@router.get("/studies/{study_id}/ranking", response={200: RankingOut, 404: Message})
+def rank_candidates(request: HttpRequest, study_id: uuid.UUID, wanted: Query[SeriesIn]) -> RankingOut:
+    """The order of the catalogue on these readings."""
+    return ranking(read_state(own_study(request, study_id)), wanted.series)
+
+
+@router.get("/studies/{study_id}/comparison", response={200: ComparisonOut, 404: Message})
+def comparison(request: HttpRequest, study_id: uuid.UUID) -> ComparisonOut:
+    """The fits of the study side by side."""
+    return comparison_of(read_state(own_study(request, study_id)))
+
+
+@router.get("/studies/{study_id}/without/{letter}/{row}", response={200: WithoutOut, 404: Message})
+def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: int) -> Any:
+    """A fit as it would be without one of its readings; ``row`` counts from 0."""
+    found = without_reading(read_state(own_study(request, study_id)), letter, row)
+    return found or (404, Message(message="There is no such fit, or that reading is not used by it."))
+
+
+class FormulaIn(Schema):
+    """A formula as it is being typed for the fit of a letter; ``part``: the place of a part to be looked at."""
+
+    letter: Annotated[str, StringConstraints(pattern="^[A-F]$")]
+    text: Annotated[str, StringConstraints(max_length=2000)]
+    degrees: bool = False
+    part: int | None = None
+
+
+@router.post("/studies/{study_id}/formula", response={200: FormulaOut, 404: Message})
+def formula(request: HttpRequest, study_id: uuid.UUID, body: FormulaIn) -> FormulaOut:
+    """What a formula reads as, what is wrong with it, and a part of it on its own. Stores nothing."""
+    state = read_state(own_study(request, study_id))
+    return look_at(state, body.letter, body.text, body.degrees, body.part)
+
+
+@router.get("/formula_names", response=list[KnownNameOut])
+def formula_names(request: HttpRequest) -> list[KnownNameOut]:
+    """What a formula may use."""
+    return known_names()

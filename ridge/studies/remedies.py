@@ -1,0 +1,102 @@
+"""The next thing to do, as a change that one press makes: for each caution and for each reason why there is no fit."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import Any
+
+from ridge.core.errors import NoFit, OutsideSense, RepeatedX, UndefinedAt
+from ridge.core.judging.cautions import Caution
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import name_rows, significant
+from ridge.studies.fits import Fitted
+from ridge.studies.schemas import ActionOut
+
+MOST_ROWS = 5
+
+
+def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut]:
+    """What can be done about a caution, most helpful first; nothing where only new readings or a thought help."""
+    letter, fit = one.wanted.letter, one.fit
+
+    def set_fit(label: str, **what: Any) -> ActionOut:
+        return ActionOut(label=label, change={"kind": "set_fit", "letter": letter, **what})
+
+    def aside() -> Iterable[ActionOut]:
+        if caution.rows and len(caution.rows) <= MOST_ROWS:
+            yield _set_aside(caution.rows, caution.message)
+
+    match caution.code:
+        case "not-identifiable" if fit is not None:
+            held = [h for h in fit.held if h.why == "redundant"]
+            return [
+                set_fit(
+                    f"Fix {naming.letter(h.name)} at {significant(h.value, 4, strip=True).text}",
+                    fixed={**one.wanted.fixed, h.name: h.value},
+                )
+                for h in held[:3]
+            ]
+        case "at-bound" if fit is not None:
+            names = [h.name for h in fit.held if h.why == "bound"]
+            bounds = {name: list(pair) for name, pair in one.wanted.bounds.items()}
+            return [
+                set_fit(f"Take the bound off {naming.letter(n)}", bounds={k: v for k, v in bounds.items() if k != n})
+                for n in names[:3]
+            ]
+        case "far-off" | "one-reading-decides":
+            return list(aside())
+        case "highest-term-not-needed" | "more-bends-than-seen":
+            degree = int(one.options.get("degree", 0))
+            if degree > 2:
+                return [set_fit(f"Lower the degree to {degree - 1}", options={"degree": degree - 1})]
+            return [set_fit("Make it a line", family="line")] if degree == 2 else []
+        case "in-logarithms":
+            return [set_fit(f"Least squares in {naming.y}", method="y")]
+        case "x-errors-not-used":
+            return [set_fit(f"Least squares in {naming.x} and {naming.y}", method="orthogonal")]
+        case "search-cut-short":
+            return [set_fit("Set it by hand first", by_hand=True)]
+        case "errors-do-not-match":
+            change = {"kind": "edit_study", "absolute_errors": False}
+            return [ActionOut(label="Take them as relative", change=change)]
+        case "many-nodes-one-polynomial":
+            return [set_fit("Use a cubic spline", options={"kind": "cubic-spline"})]
+        case "swings" if one.kind == "interpolation":
+            return [set_fit("Use a curve that does not turn", options={"kind": "monotone"})]
+        case "better-elsewhere":
+            return [set_fit("Take the better one", values={})]
+    return []
+
+
+def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
+    """What can be done where there is no fit."""
+    letter, error = one.wanted.letter, one.error
+
+    def set_fit(label: str, **what: Any) -> ActionOut:
+        return ActionOut(label=label, change={"kind": "set_fit", "letter": letter, **what})
+
+    found = []
+    if isinstance(error, RepeatedX):
+        found.append(set_fit(f"Average them at each {naming.x}", options={"average": True}))
+    if isinstance(error, UndefinedAt):
+        if one.wanted.family == "logarithmic" and not one.options.get("shift"):
+            found.append(set_fit("Allow a shift", options={"shift": True}))
+        if one.wanted.method == "logarithms":
+            found.append(set_fit(f"Least squares in {naming.y}", method="y"))
+        if len(error.rows) <= MOST_ROWS:
+            found.append(_set_aside(error.rows, str(error)))
+    if isinstance(error, NoFit):
+        found.append(set_fit("Set it by hand", by_hand=True))
+    if isinstance(error, OutsideSense) and error.name == "series":
+        found.append(set_fit("Fit it to all series", series=""))
+    if isinstance(error, OutsideSense) and error.name == "ends":
+        found.append(set_fit("Use natural ends", options={"ends": "natural"}))
+    return found
+
+
+def _set_aside(rows: Sequence[int], why: str) -> ActionOut:
+    reason = why.split(". ")[0].split(" (row")[0][:150]
+    return ActionOut(
+        label=f"Set {name_rows(list(rows))} aside",
+        change={"kind": "mark_rows", "marks": [{"row": row, "reason": reason} for row in rows]},
+    )
