@@ -40,6 +40,7 @@ from ridge.studies.schemas import (
     FitOut,
     GripOut,
     HandleOut,
+    OtherWayOut,
     ParameterOut,
     PieceOut,
     StatisticOut,
@@ -91,7 +92,30 @@ def word_fitted(one: Fitted, table: Table, state: StudyState) -> FitOut:
         out.checklist = [CheckOut(**vars(check)) for check in checks]
     if one.kind == "hand" and one.model is not None and one.readings is not None and out.refusal == "":
         _add_handles(out, one, naming)
+        best = fit_one(table, replace(wanted, by_hand=False, values={})).fit
+        out.least_rss = significant(best.statistics.residual_sum_of_squares, 4).text if best else ""
+    if wanted.method == "logarithms" and one.fit is not None:
+        out.other_way = _other_way(fit_one(table, replace(wanted, method="y")).fit, naming)
     return out
+
+
+def _other_way(fit: Fit | None, naming: Naming) -> OtherWayOut | None:
+    """The same model by least squares in y."""
+    if fit is None:
+        return None
+    s, r_squared = fit.statistics.residual_standard_deviation, fit.statistics.r_squared
+    return OtherWayOut(
+        parameters=[
+            DerivedOut(
+                name=naming.letter(name),
+                text=round_with_uncertainty(parameter.value, parameter.standard_error).text,
+                full=full(parameter.value),
+            )
+            for name, parameter in fit.parameters.items()
+        ],
+        r_squared="–" if r_squared is None else share(r_squared),
+        typical_miss="–" if s is None else naming.y_with_unit(significant(s, 3).text),
+    )
 
 
 def name_of(one: Fitted) -> str:

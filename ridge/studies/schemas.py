@@ -152,6 +152,14 @@ class DifferenceOut(Schema):
     y: list[float | None]
 
 
+class OtherWayOut(Schema):
+    """The same model by least squares in y, beside the one in logarithms: each parameter's letter and value."""
+
+    parameters: list[DerivedOut]
+    r_squared: str
+    typical_miss: str
+
+
 class CheckOut(Schema):
     """One thing that an expert checks where a fit fails; ``state``: fine, cause or open."""
 
@@ -164,7 +172,8 @@ class FitOut(Schema):
     """``kind``: fit, hand (set by hand), known (every number given) or interpolation. ``label``: what the user calls it.
     ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
     ``refused_at``: the place in the formula, from and to; ``actions``: what can be done at one press. ``measured``: the
-    range of its own readings. ``started``: whether the search began from given values."""
+    range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
+    hand, the least sum of squared residuals that least squares finds."""
 
     letter: str
     family: str
@@ -186,7 +195,9 @@ class FitOut(Schema):
     grips: list[GripOut] = []
     pieces: list[PieceOut] = []
     pieces_more: int = 0
+    least_rss: str = ""
     difference: DifferenceOut | None = None
+    other_way: OtherWayOut | None = None
     refused_rows: list[int] = []
     refused_at: list[int] = []
     measured: StretchOut | None = None

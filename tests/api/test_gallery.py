@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.core.judging.ranking import rank_models
 from ridge.core.wording.families import model_name
-from ridge.studies.gallery import ALL, candidate, ranking
+from ridge.studies.gallery import ALL, CANDIDATES, candidate, ranking
 from ridge.studies.readings import read_table
 from ridge.studies.samples import build_sample
 from ridge.studies.state import empty_study

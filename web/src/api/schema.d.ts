@@ -1125,7 +1125,8 @@ export interface components {
          * @description ``kind``: fit, hand (set by hand), known (every number given) or interpolation. ``label``: what the user calls it.
          *     ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
          *     ``refused_at``: the place in the formula, from and to; ``actions``: what can be done at one press. ``measured``: the
-         *     range of its own readings. ``started``: whether the search began from given values.
+         *     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
+         *     hand, the least sum of squared residuals that least squares finds.
          */
         FitOut: {
             /**
@@ -1201,6 +1202,11 @@ export interface components {
             kind: string;
             /** Label */
             label: string;
+            /**
+             * Least Rss
+             * @default
+             */
+            least_rss?: string;
             /** Least Squares In */
             least_squares_in: string;
             /** Letter */
@@ -1217,6 +1223,7 @@ export interface components {
             options: {
                 [key: string]: boolean | number | string | number[] | null;
             };
+            other_way?: components["schemas"]["OtherWayOut"] | null;
             /**
              * Parameters
              * @default []
@@ -1642,6 +1649,18 @@ export interface components {
             position: number | null;
             /** Rows */
             rows: number[];
+        };
+        /**
+         * OtherWayOut
+         * @description The same model by least squares in y, beside the one in logarithms: each parameter's letter and value.
+         */
+        OtherWayOut: {
+            /** Parameters */
+            parameters: components["schemas"]["DerivedOut"][];
+            /** R Squared */
+            r_squared: string;
+            /** Typical Miss */
+            typical_miss: string;
         };
         /** ParameterOut */
         ParameterOut: {

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 
 import { api, messageOf, type Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
+import { CompareLens } from "../lenses/CompareLens";
 import { ResidualsLens } from "../lenses/ResidualsLens";
 import { Page } from "../page/Page";
 import { Plot } from "../plot/Plot";
@@ -108,7 +109,7 @@ function OpenBench({ study: first }: { study: Study }) {
           </div>
           <div className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}>
             <div className="min-h-0 grow">
-              {lens === "plot" ? <Plot /> : <ResidualsLens />}
+              {lens === "plot" ? <Plot /> : lens === "residuals" ? <ResidualsLens /> : <CompareLens />}
             </div>
             <AskLine />
           </div>

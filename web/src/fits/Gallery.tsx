@@ -6,6 +6,7 @@ import { Sheet } from "../ui/Sheet";
 import { MiniPlot } from "./MiniPlot";
 
 const AT_ONCE = 2;
+const GRID = "grid gap-2.5 [grid-template-columns:repeat(auto-fill,minmax(min(100%,13.5rem),1fr))]";
 
 /** Every model drawn over these very readings, with its typical miss and R², in the order of what holds; one is chosen. */
 export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void }) {
@@ -14,8 +15,11 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
   const change = useChange();
   const series = fit?.series ?? "";
   const { candidates, ranking, total } = useCandidates(study.id, study.version, series);
-  const shown = ranking ? ranking.order.map((place) => candidates.find((one) => one.place === place)).filter((one) => one !== undefined) : candidates;
+  const models = candidates.filter((one) => one.group === "model");
+  const interpolations = candidates.filter((one) => one.group === "interpolation").sort((a, b) => a.place - b.place);
+  const shown = ranking ? ranking.order.map((place) => models.find((one) => one.place === place)).filter((one) => one !== undefined) : models;
   const best = shown.find((one, i) => !one.refusal && ranking?.suggested[i]);
+  const letterOf = (one: Candidate) => fits.find((other) => other.name === one.name && other.series === series)?.letter ?? "";
   const choose = ({ family, options }: Candidate) => {
     if (fit) change({ kind: "set_fit", letter: fit.letter, family: family as Family, options });
     else change({ kind: "add_fit", family: family as Family, options });
@@ -33,35 +37,63 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
         </p>
       }
     >
-          <ul aria-label="Models" className="grid gap-2.5 [grid-template-columns:repeat(auto-fill,minmax(min(100%,13.5rem),1fr))]">
-            {shown.map((one, i) => {
-              const taken = fits.find((other) => other.name === one.name && other.series === series);
-              return (
-                <li key={one.place}>
-                  <button
-                    className={`flex h-full w-full flex-col border text-left hover:border-ink ${one === best ? "border-pine" : "border-rule"}`}
-                    onClick={() => choose(one)}
-                    aria-label={`${one.name}: ${one.refusal || `R² ${one.r_squared}, typical miss ${one.typical_miss}. ${ranking?.reasons[i] ?? ""}`}`}
-                  >
-                    <MiniPlot candidate={one} />
-                    <span className="grid gap-0.5 px-2.5 py-2">
-                      <span className="flex items-baseline justify-between gap-2">
-                        <span className="font-book text-[15px] font-semibold">{one.name}</span>
-                        {taken && <span className="text-[12px] text-mute">fit {taken.letter}</span>}
-                      </span>
-                      {!one.refusal && (
-                        <span className="numerals text-[12px] text-mute">
-                          R² <span className="text-ink">{one.r_squared}</span> · typical miss <span className="text-ink">{one.typical_miss}</span>
-                        </span>
-                      )}
-                      <span className="text-[12px] leading-snug text-mute">{one.refusal || ranking?.reasons[i]}</span>
-                    </span>
-                  </button>
-                </li>
-              );
-            })}
+      <ul aria-label="Models" className={GRID}>
+        {shown.map((one, i) => (
+          <Card key={one.place} one={one} best={one === best} letter={letterOf(one)} said={ranking?.reasons[i] ?? ""} onChoose={choose} />
+        ))}
+      </ul>
+      {interpolations.length > 0 && (
+        <>
+          <div>
+            <h3 className="font-book text-[16px] font-semibold">Through every reading</h3>
+            <p className="text-mute">
+              For values between readings that hardly scatter. Such a curve follows the scatter too, has no R² and no residuals, and cannot say how sure it is.
+            </p>
+          </div>
+          <ul aria-label="Interpolations" className={GRID}>
+            {interpolations.map((one) => (
+              <Card key={one.place} one={one} best={false} letter={letterOf(one)} said="" onChoose={choose} />
+            ))}
           </ul>
+        </>
+      )}
     </Sheet>
+  );
+}
+
+interface CardProps {
+  one: Candidate;
+  best: boolean;
+  /** Of the fit that is this model already; empty for none. */
+  letter: string;
+  said: string;
+  onChoose: (one: Candidate) => void;
+}
+
+function Card({ one, best, letter, said, onChoose }: CardProps) {
+  const figures = one.group === "model" && !one.refusal;
+  return (
+    <li>
+      <button
+        className={`flex h-full w-full flex-col border text-left hover:border-ink ${best ? "border-pine" : "border-rule"}`}
+        onClick={() => onChoose(one)}
+        aria-label={`${one.name}: ${one.refusal || (figures ? `R² ${one.r_squared}, typical miss ${one.typical_miss}. ${said}` : "through every reading")}`}
+      >
+        <MiniPlot candidate={one} />
+        <span className="grid gap-0.5 px-2.5 py-2">
+          <span className="flex items-baseline justify-between gap-2">
+            <span className="font-book text-[15px] font-semibold">{one.name}</span>
+            {letter && <span className="text-[12px] text-mute">fit {letter}</span>}
+          </span>
+          {figures && (
+            <span className="numerals text-[12px] text-mute">
+              R² <span className="text-ink">{one.r_squared}</span> · typical miss <span className="text-ink">{one.typical_miss}</span>
+            </span>
+          )}
+          <span className="text-[12px] leading-snug text-mute">{one.refusal || said}</span>
+        </span>
+      </button>
+    </li>
   );
 }
 

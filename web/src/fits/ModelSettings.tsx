@@ -1,11 +1,13 @@
 import { LayoutGrid } from "lucide-react";
+import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
 import { useAnalysis, useChange } from "../study/context";
-import { EditableText } from "../ui/EditableText";
+import { FormulaEditor } from "../formula/FormulaEditor";
+import { readNumber } from "../ui/decimals";
 import { Hint } from "../ui/Hint";
-import { CHOICES, choiceOf } from "./catalogue";
+import { CHOICES, choiceOf, INTERPOLATIONS } from "./catalogue";
 import { Gallery } from "./Gallery";
 
 const DEGREES = [4, 5, 6, 7, 8, 9, 10, 11, 12];
@@ -28,14 +30,21 @@ export function ModelSettings({ fit }: { fit: Fit }) {
         aria-label={`Model of fit ${fit.letter}`}
         value={choice.value}
         onChange={(event) => {
-          const next = CHOICES.find(({ value }) => value === event.target.value)!;
+          const next = [...CHOICES, ...INTERPOLATIONS].find(({ value }) => value === event.target.value)!;
           set({ family: next.family, options: next.options });
         }}
       >
-        {CHOICES.map(({ value, word }) => (
-          <option key={value} value={value}>
-            {word}
-          </option>
+        {[
+          { title: "Models", choices: CHOICES },
+          { title: "Through every reading", choices: INTERPOLATIONS },
+        ].map(({ title, choices }) => (
+          <optgroup key={title} label={title}>
+            {choices.map(({ value, word }) => (
+              <option key={value} value={value}>
+                {word}
+              </option>
+            ))}
+          </optgroup>
         ))}
       </select>
       <Hint text="Choose among all models, drawn over these readings">
@@ -47,6 +56,8 @@ export function ModelSettings({ fit }: { fit: Fit }) {
       {choice.value === "polynomial" && (
         <Pick label="Degree" value={String(fit.options.degree)} words={DEGREES.map((degree) => [String(degree), `degree ${degree}`])} onPick={(value) => set({ options: { degree: Number(value) } })} />
       )}
+      {fit.family === "polynomial" && <Terms fit={fit} onPick={(terms) => set({ options: { terms } })} />}
+      {fit.family === "interpolation" && <InterpolationSettings fit={fit} set={set} />}
       {fit.family === "sinusoid" && (
         <>
           <Pick
@@ -72,14 +83,94 @@ export function ModelSettings({ fit }: { fit: Fit }) {
         />
       )}
       {fit.family === "formula" && (
-        <div className="flex w-full items-baseline gap-1.5 font-book text-[15px]">
-          <i>{naming.y}</i> =
-          <div className="grow">
-            <EditableText label={`Formula of fit ${fit.letter}`} value={String(fit.options.text ?? "")} placeholder={`a*exp(k*${naming.x}) + b`} className="font-mono text-[13.5px]" onCommit={(text) => set({ options: { text } })} />
-          </div>
-        </div>
+        <FormulaEditor fit={fit} onKeep={(text) => set({ options: { text } })} />
       )}
     </div>
+  );
+}
+
+/** Powers of a polynomial, each of which can be left out but the highest. */
+function Terms({ fit, onPick }: { fit: Fit; onPick: (terms: number[]) => void }) {
+  const degree = Number(fit.options.degree);
+  const all = Array.from({ length: degree + 1 }, (_, power) => power);
+  const terms = Array.isArray(fit.options.terms) ? fit.options.terms : all;
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button className="inline-choice" aria-label={`Terms of fit ${fit.letter}`}>
+          {terms.length === all.length ? "all terms" : `${terms.length} of ${all.length} terms`}
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="start" sideOffset={4} collisionPadding={8} className="floating grid w-48 gap-1" aria-label="Terms">
+          {[...all].reverse().map((power) => (
+            <label key={power} className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="accent-(--color-pine)"
+                checked={terms.includes(power)}
+                disabled={power === degree}
+                onChange={(event) => onPick(event.target.checked ? [...terms, power].sort((a, b) => a - b) : terms.filter((other) => other !== power))}
+              />
+              {power === 0 ? "constant" : power === 1 ? "first power" : `power ${power}`}
+            </label>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** What can be chosen within an interpolation: ends, degree, and whether repeats are averaged. */
+function InterpolationSettings({ fit, set }: { fit: Fit; set: (part: object) => void }) {
+  const { kind, ends, average } = fit.options;
+  const slope = (name: "first_slope" | "last_slope", label: string) => (
+    <label className="flex items-center gap-1">
+      {label}
+      <input
+        key={String(fit.options[name])}
+        className="field numerals !h-[24px] w-16 text-right"
+        defaultValue={String(fit.options[name] ?? 0)}
+        onBlur={(event) => {
+          const value = readNumber(event.target.value);
+          if (value === null) event.target.value = String(fit.options[name] ?? 0);
+          else if (value !== fit.options[name]) set({ options: { [name]: value } });
+        }}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      />
+    </label>
+  );
+  return (
+    <>
+      {kind === "cubic-spline" && (
+        <Pick
+          label="Ends"
+          value={String(ends)}
+          words={[
+            ["natural", "no bend at its ends"],
+            ["not-a-knot", "not-a-knot ends"],
+            ["clamped", "given slopes at its ends"],
+            ["periodic", "ends that repeat"],
+          ]}
+          onPick={(value) => set({ options: { ends: value } })}
+        />
+      )}
+      {kind === "cubic-spline" && ends === "clamped" && (
+        <>
+          {slope("first_slope", "first slope")}
+          {slope("last_slope", "last slope")}
+        </>
+      )}
+      {kind === "spline" && (
+        <Pick label="Degree of the spline" value={String(fit.options.spline_degree)} words={[1, 2, 3, 4, 5].map((degree) => [String(degree), `degree ${degree}`])} onPick={(value) => set({ options: { spline_degree: Number(value) } })} />
+      )}
+      {Boolean(average) && (
+        <label className="flex items-center gap-1">
+          <input type="checkbox" className="accent-(--color-pine)" checked onChange={() => set({ options: { average: false } })} />
+          repeats averaged
+        </label>
+      )}
+    </>
   );
 }
 

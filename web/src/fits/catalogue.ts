@@ -26,8 +26,18 @@ export const CHOICES: Choice[] = [
   { value: "formula", word: "own formula", family: "formula", options: {} },
 ];
 
+/** Curves through every reading. */
+export const INTERPOLATIONS: Choice[] = [
+  { value: "linear", word: "straight pieces", family: "interpolation", options: { kind: "linear" } },
+  { value: "monotone", word: "monotone cubic", family: "interpolation", options: { kind: "monotone" } },
+  { value: "cubic-spline", word: "cubic spline", family: "interpolation", options: { kind: "cubic-spline" } },
+  { value: "spline", word: "spline of another degree", family: "interpolation", options: { kind: "spline" } },
+  { value: "through-all", word: "polynomial through all", family: "interpolation", options: { kind: "polynomial" } },
+];
+
 /** The choice that a fit stands for. */
 export function choiceOf(fit: Fit): Choice {
+  if (fit.family === "interpolation") return INTERPOLATIONS.find((choice) => choice.options.kind === fit.options.kind)!;
   const degree = Number(fit.options.degree ?? 0);
   if (fit.family === "polynomial") return CHOICES.find((choice) => choice.options.degree === Math.min(degree, 4))!;
   return (

@@ -1,9 +1,8 @@
 import { ToggleGroup } from "radix-ui";
 
-import { setView, useView } from "../study/view";
+import { type Lens, setView, useView } from "../study/view";
 
-const LENSES = { plot: "Plot", residuals: "Residuals" } as const;
-type Lens = keyof typeof LENSES;
+const LENSES: Record<Lens, string> = { plot: "Plot", residuals: "Residuals", compare: "Compare" };
 
 /** Which view stands in the middle. */
 export function LensTabs() {

@@ -2,54 +2,94 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Copy } from "lucide-react";
 import { useState } from "react";
 
-import { api, type Residuals } from "../api/client";
+import { api, type Fit, type Residuals } from "../api/client";
 import { lookOf } from "../fits/looks";
+import { Swatch } from "../fits/Swatch";
 import { copyText } from "../page/copy";
 import { useAnalysis, useStudy } from "../study/context";
 import { isLit, litRows, select, useView } from "../study/view";
+import { Term } from "../ui/Hint";
 import { LensTabs } from "./LensTabs";
 import { Histogram, SmallPlot } from "./SmallPlot";
+import { WithoutPlot } from "./WithoutPlot";
 
 const COLUMNS = ["observed", "fitted", "residual", "squared", "standardised", "leverage", "cook"] as const;
 const WORDS: Record<(typeof COLUMNS)[number], string> = {
   observed: "observed", fitted: "fitted", residual: "residual", squared: "residual²", standardised: "standardised", leverage: "leverage", cook: "Cook’s distance",
 };
 
-/** Five views of the residuals of one fit, what they say in words, and the table behind them. */
+const MEANINGS: Partial<Record<(typeof COLUMNS)[number], string>> = {
+  standardised: "The residual in units of its own standard deviation: beyond ±2 is unusual, beyond ±3 rare.",
+  leverage: "How much its place along x lets the reading pull the curve, from 0 to 1.",
+  cook: "How far the whole curve moves when the reading is left out, in units of its uncertainty: above 1 is much.",
+};
+
+/** Five views of the residuals of one fit or of two side by side, what they say in words, and the table behind them. */
 export function ResidualsLens() {
-  const study = useStudy();
-  const { fits, naming } = useAnalysis();
-  const fitted = fits.filter((fit) => !fit.refusal);
+  const { fits } = useAnalysis();
+  const fitted = fits.filter((fit) => !fit.refusal && fit.kind !== "interpolation");
   const [wanted, setWanted] = useState<string | null>(null);
+  const [beside, setBeside] = useState("");
   const fit = fitted.find((one) => one.letter === wanted) ?? fitted[0];
-  const { data } = useQuery({
-    queryKey: ["residuals", study.id, study.version, fit?.letter],
-    enabled: fit !== undefined,
-    placeholderData: keepPreviousData,
-    queryFn: async () => (await api.GET("/api/studies/{study_id}/residuals/{letter}", { params: { path: { study_id: study.id, letter: fit!.letter } } })).data ?? null,
-  });
+  const other = fitted.find((one) => one.letter === beside && one !== fit);
   return (
     <section aria-label="Residuals" className="flex h-full min-h-0 flex-col gap-2">
       <div className="no-print flex min-h-[28px] flex-wrap items-center gap-2">
         <LensTabs />
         {fitted.length > 1 && (
-          <label className="flex items-center gap-1.5 text-[13px] text-mute">
-            of fit
-            <select className="field" aria-label="Residuals of fit" value={fit?.letter} onChange={(event) => setWanted(event.target.value)}>
-              {fitted.map((one) => (
-                <option key={one.letter} value={one.letter}>
-                  {one.letter}, {one.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <>
+            <FitChoice label="of fit" name="Residuals of fit" value={fit?.letter ?? ""} fits={fitted} onPick={setWanted} />
+            <FitChoice label="beside" name="Beside the residuals of fit" value={other?.letter ?? ""} fits={fitted.filter((one) => one !== fit)} none="no other" onPick={setBeside} />
+          </>
         )}
       </div>
       <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Views of the residuals">
-        {!fit && <p className="p-6 text-center text-mute">There are no residuals without a fit.</p>}
-        {fit && data && <Views found={data} color={lookOf(data.letter).color} deviation={fit.deviation ?? 0} xTitle={withUnit(naming.x, naming.x_unit)} yTitle={withUnit(naming.y, naming.y_unit)} rTitle={withUnit("residual", naming.y_unit)} />}
+        {!fit && <p className="p-6 text-center text-mute">There are no residuals without a fit. {fits.some((one) => one.kind === "interpolation") && "An interpolation has none: it meets every reading."}</p>}
+        {fit && (
+          <div className={other ? "grid gap-3 [grid-template-columns:repeat(auto-fit,minmax(min(100%,16rem),1fr))]" : ""}>
+            <ResidualsOf fit={fit} titled={other !== undefined} />
+            {other && <ResidualsOf fit={other} titled />}
+          </div>
+        )}
       </div>
     </section>
+  );
+}
+
+function FitChoice({ label, name, value, fits, none, onPick }: { label: string; name: string; value: string; fits: Fit[]; none?: string; onPick: (letter: string) => void }) {
+  return (
+    <label className="flex items-center gap-1.5 text-[13px] text-mute">
+      {label}
+      <select className="field" aria-label={name} value={value} onChange={(event) => onPick(event.target.value)}>
+        {none && <option value="">{none}</option>}
+        {fits.map((one) => (
+          <option key={one.letter} value={one.letter}>
+            {one.letter}, {one.label || one.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function ResidualsOf({ fit, titled }: { fit: Fit; titled: boolean }) {
+  const study = useStudy();
+  const { naming } = useAnalysis();
+  const { data } = useQuery({
+    queryKey: ["residuals", study.id, study.version, fit.letter],
+    placeholderData: keepPreviousData,
+    queryFn: async () => (await api.GET("/api/studies/{study_id}/residuals/{letter}", { params: { path: { study_id: study.id, letter: fit.letter } } })).data ?? null,
+  });
+  if (!data) return null;
+  return (
+    <div>
+      {titled && (
+        <h2 className="mb-1 flex items-center gap-2 font-book text-[14px]">
+          <Swatch letter={fit.letter} /> {fit.label || fit.name}
+        </h2>
+      )}
+      <Views found={data} color={lookOf(data.letter).color} deviation={fit.deviation ?? 0} xTitle={withUnit(naming.x, naming.x_unit)} yTitle={withUnit(naming.y, naming.y_unit)} rTitle={withUnit("residual", naming.y_unit)} />
+    </div>
   );
 }
 
@@ -64,6 +104,11 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
   const common = { rows: found.rows, color, lit, onChoose: choose };
   const against = { ...common, ys: found.residual, y: residuals, yTitle: rTitle, guide: "zero" as const, band: deviation };
   const most = Math.max(...found.bins.map((bin) => bin.count), 1);
+  const [pointed, setPointed] = useState<number | null>(null);
+  const [byInfluence, setByInfluence] = useState(false);
+  const chosen = lit && lit[0] === lit[1] && found.rows.includes(lit[0]) ? lit[0] : null;
+  const looked = pointed ?? chosen;
+  const table = byInfluence ? [...found.table].sort((a, b) => (Number(b.cook) || 0) - (Number(a.cook) || 0)) : found.table;
   const copy = () => copyText([["row", ...COLUMNS.map((name) => WORDS[name])], ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])])].map((cells) => cells.join("\t")).join("\n"), "The residual table");
   return (
     <div className="grid gap-3 pb-2">
@@ -79,13 +124,20 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
         <SmallPlot {...against} title="In the order of the rows" xs={order} x={spread(order)} xTitle="row" />
         <SmallPlot {...common} title="Against normal scatter" xs={found.expected} ys={found.standardised} x={spread(found.expected, true)} y={spread(found.standardised, true)} xTitle="normal quantile" yTitle="standardised" guide="diagonal" />
         {found.bins.length > 0 && <Histogram title="How often" bins={found.bins} color={color} x={[found.bins[0]!.low, found.bins[found.bins.length - 1]!.high]} y={[0, most * 1.08]} xTitle={rTitle} yTitle="readings" />}
+        <WithoutPlot letter={found.letter} row={looked} color={color} />
       </div>
       <div className="border border-rule bg-sheet">
         <div className="flex items-center justify-between px-2.5 py-1">
           <h2 className="text-[12px] font-semibold text-mute">Residual table</h2>
-          <button className="icon-button" aria-label="Copy the residual table" onClick={() => void copy()}>
-            <Copy size={15} />
-          </button>
+          <span className="flex items-center gap-2">
+            <label className="flex items-center gap-1.5 text-[12px] text-mute">
+              <input type="checkbox" className="accent-(--color-pine)" checked={byInfluence} onChange={(event) => setByInfluence(event.target.checked)} />
+              most influential first
+            </label>
+            <button className="icon-button" aria-label="Copy the residual table" onClick={() => void copy()}>
+              <Copy size={15} />
+            </button>
+          </span>
         </div>
         <table className="numerals w-full text-right text-[12.5px]">
           <thead>
@@ -95,16 +147,24 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
               </th>
               {COLUMNS.map((name) => (
                 <th key={name} scope="col" className="px-2 py-1 font-normal">
-                  {WORDS[name]}
+                  {MEANINGS[name] ? <Term word={WORDS[name]} meaning={MEANINGS[name]} /> : WORDS[name]}
                 </th>
               ))}
             </tr>
           </thead>
           <tbody>
-            {found.table.map((line) => (
-              <tr key={line.row} className={`border-b border-rule/60 ${isLit(lit, line.row) ? "bg-tint" : ""}`} onClick={() => choose(line.row)}>
+            {table.map((line) => (
+              <tr
+                key={line.row}
+                className={`border-b border-rule/60 hover:bg-well ${isLit(lit, line.row) ? "bg-tint" : ""}`}
+                onClick={() => choose(line.row)}
+                onPointerEnter={(event) => event.pointerType === "mouse" && setPointed(line.row)}
+                onPointerLeave={() => setPointed(null)}
+              >
                 <th scope="row" className="px-2 font-normal text-mute">
-                  {line.row + 1}
+                  <button className="rounded-sm px-1" aria-label={`Row ${line.row + 1}: show the curve without it`} onFocus={() => setPointed(line.row)} onBlur={() => setPointed(null)}>
+                    {line.row + 1}
+                  </button>
                 </th>
                 {COLUMNS.map((name) => (
                   <td key={name} className="px-2 py-0.5">

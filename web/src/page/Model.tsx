@@ -1,32 +1,46 @@
-import { ArrowUp, ChevronRight, X } from "lucide-react";
+import { ArrowUp, ChevronRight } from "lucide-react";
 import { memo, useState } from "react";
 
 import type { Fit } from "../api/client";
+import { useLastGood } from "../fits/lastGood";
 import { ModelSettings } from "../fits/ModelSettings";
 import { Swatch } from "../fits/Swatch";
+import { HandPanel } from "../hand/HandPanel";
 import { useAnalysis, useChange } from "../study/context";
 import { select } from "../study/view";
+import { EditableText } from "../ui/EditableText";
 import { Hint, Term } from "../ui/Hint";
+import { Actions } from "./Actions";
 import { Cautions } from "./Cautions";
+import { Checklist } from "./Checklist";
 import { Derived } from "./Derived";
 import { Equation } from "./Equation";
+import { FitMenu } from "./FitMenu";
+import { OtherWay } from "./OtherWay";
 import { Parameters } from "./Parameters";
+import { Pieces } from "./Pieces";
+import { RangeForm } from "./RangeForm";
 import { Statistics } from "./Statistics";
 
 /** The account of one fit: the leading one in full, the others with their equation and the rest one step away. */
-export const Model = memo(function Model({ fit, leading, alone }: { fit: Fit; leading: boolean; alone: boolean }) {
+export const Model = memo(function Model({ fit, place }: { fit: Fit; place: number }) {
   const change = useChange();
+  const { naming } = useAnalysis();
   const [open, setOpen] = useState(false);
+  const [renaming, setNaming] = useState(false);
+  const [ranging, setRanging] = useState(false);
+  const leading = place === 0;
   const shown = leading || open;
   return (
     <section className="mt-4" aria-label={`Model ${fit.letter}`}>
       <div className="flex items-center gap-2">
         <h2 className="flex items-center gap-2 text-[12px] font-semibold text-mute">
           Model <Swatch letter={fit.letter} />
-          <span className="hidden font-book text-[14px] text-ink print:inline">{fit.name}</span>
+          <span className="hidden font-book text-[14px] text-ink print:inline">{fit.label || fit.name}</span>
         </h2>
+        {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-[11.5px] text-mute">not on the plot</span>}
         <span className="h-px grow bg-rule" />
-        {!fit.refusal && <Judgement fit={fit} />}
+        {!fit.refusal && fit.kind !== "interpolation" && <Judgement fit={fit} />}
         {!leading && (
           <Hint text="Lead: its residuals are shown and answers come from it">
             <button className="icon-button no-print" aria-label={`Let fit ${fit.letter} lead`} onClick={() => change({ kind: "lead_with", letter: fit.letter })}>
@@ -34,36 +48,53 @@ export const Model = memo(function Model({ fit, leading, alone }: { fit: Fit; le
             </button>
           </Hint>
         )}
-        {!alone && (
-          <button className="icon-button no-print" aria-label={`Remove fit ${fit.letter}`} onClick={() => change({ kind: "remove_fit", letter: fit.letter })}>
-            <X size={15} />
-          </button>
-        )}
+        <FitMenu fit={fit} place={place} onRename={() => setNaming(true)} onRange={() => setRanging(true)} />
       </div>
+      {(fit.label || renaming) && (
+        <EditableText
+          key={renaming ? "new" : "held"}
+          label={`Name of fit ${fit.letter}`}
+          value={fit.label}
+          placeholder="What is it to be called?"
+          className="font-book text-[15px] font-semibold"
+          focused={renaming}
+          onCommit={(name) => {
+            setNaming(false);
+            change({ kind: "set_fit", letter: fit.letter, name });
+          }}
+        />
+      )}
       <div className="mt-1.5">
         <ModelSettings fit={fit} />
+        {fit.x_range && !ranging && (
+          <p className="text-[12.5px] text-mute">
+            Only {naming.x} from {fit.x_range.low} to {fit.x_range.high} {naming.x_unit} is used.
+          </p>
+        )}
+        {ranging && <RangeForm fit={fit} onClose={() => setRanging(false)} />}
         {fit.refusal ? (
           <Refusal fit={fit} />
+        ) : fit.kind === "interpolation" ? (
+          <Interpolated fit={fit} />
         ) : (
           <>
             <Equation fit={fit} />
+            {fit.kind === "hand" && <HandPanel fit={fit} />}
+            {fit.difference && <p className="mt-1 font-book text-[14px] leading-snug">{fit.difference.sentence}</p>}
             {!leading && (
               <button aria-expanded={open} className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink" onClick={() => setOpen(!open)}>
-                <ChevronRight size={14} className={open ? "rotate-90" : ""} /> Parameters and how well it fits
+                <ChevronRight size={14} className={open ? "rotate-90" : ""} /> {fit.kind === "fit" ? "Parameters and how well it fits" : "How well it fits"}
               </button>
             )}
             <div className={shown ? "" : "hidden print:block"}>
-              <Parameters fit={fit} />
+              {fit.kind !== "known" && <Parameters fit={fit} />}
               <Derived fit={fit} />
+              {fit.other_way && <OtherWay way={fit.other_way} />}
               <h3 className="mt-3 text-[12px] font-semibold text-mute">How well it fits</h3>
               <p className="mt-1 font-book text-[14.5px] leading-snug">{fit.how_well}</p>
               <Statistics fit={fit} />
-              {fit.cautions && fit.cautions.length > 0 && (
-                <>
-                  <h3 className="mt-3 mb-1 text-[12px] font-semibold text-mute">Cautions</h3>
-                  <Cautions fit={fit} />
-                </>
-              )}
+              <Cautions fit={fit} />
+              <Checklist checks={fit.checklist ?? []} />
               <p className="mt-2 font-book text-[13.5px] leading-snug text-mute">{fit.method}</p>
             </div>
           </>
@@ -72,6 +103,17 @@ export const Model = memo(function Model({ fit, leading, alone }: { fit: Fit; le
     </section>
   );
 });
+
+function Interpolated({ fit }: { fit: Fit }) {
+  return (
+    <>
+      <p className="mt-1 font-book text-[14.5px] leading-snug">{fit.how_well}</p>
+      <Pieces fit={fit} />
+      <Cautions fit={fit} />
+      <p className="mt-2 font-book text-[13.5px] leading-snug text-mute">{fit.method}</p>
+    </>
+  );
+}
 
 function Judgement({ fit }: { fit: Fit }) {
   return (
@@ -84,10 +126,10 @@ function Judgement({ fit }: { fit: Fit }) {
   );
 }
 
-/** Why there is no fit, and the next thing to do where Ridge can do it. */
+/** Why there is no fit, the next thing to do, and what held before. */
 function Refusal({ fit }: { fit: Fit }) {
-  const change = useChange();
   const { status } = useAnalysis();
+  const old = useLastGood(fit.letter);
   const rows = (fit.refused_rows ?? []).filter((row) => status[row] === 1);
   const text = String(fit.options.text ?? "");
   const [from, to] = fit.refused_at ?? [];
@@ -101,14 +143,21 @@ function Refusal({ fit }: { fit: Fit }) {
         </p>
       )}
       <p>{fit.refusal}</p>
-      {rows.length > 0 && (
+      {(rows.length > 0 || (fit.actions?.length ?? 0) > 0) && (
         <p className="flex flex-wrap gap-2">
-          <button className="button" onClick={() => select({ row: rows[0]!, col: 0 })}>
-            Show row {rows[0]! + 1}
-          </button>
-          <button className="button" onClick={() => change({ kind: "mark_rows", marks: rows.map((row) => ({ row, reason: `no value of the ${fit.name} there` })) })}>
-            Set {rows.length === 1 ? `row ${rows[0]! + 1}` : `${rows.length} rows`} aside
-          </button>
+          {rows.length > 0 && (
+            <button className="button" onClick={() => select({ row: rows[0]!, col: 0 })}>
+              Show row {rows[0]! + 1}
+            </button>
+          )}
+          <Actions actions={fit.actions} />
+        </p>
+      )}
+      <Checklist checks={fit.checklist ?? []} />
+      {old && (
+        <p className="text-[13px] text-mute">
+          In grey, as it was before: {old.name}
+          {old.equation_text && <>, {old.equation_text}</>}
         </p>
       )}
     </div>

@@ -1,11 +1,11 @@
-import { LayoutGrid, Plus } from "lucide-react";
+import { LayoutGrid, Pencil, Plus } from "lucide-react";
 import { useState } from "react";
 
 import { nextModel } from "../fits/catalogue";
 import { Gallery } from "../fits/Gallery";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
-import { Term } from "../ui/Hint";
+import { Hint, Term } from "../ui/Hint";
 import { Answers } from "./Answers";
 import { Model } from "./Model";
 import { PrintedReadings } from "./PrintedReadings";
@@ -40,7 +40,7 @@ export function Page() {
       </header>
       <div className="paper-rest">
         {analysis.fits.map((fit, place) => (
-          <Model key={fit.letter} fit={fit} leading={place === 0} alone={analysis.fits.length === 1} />
+          <Model key={fit.letter} fit={fit} place={place} />
         ))}
         <div className="no-print mt-3 flex flex-wrap gap-1.5">
           {analysis.fits.length < MOST_FITS && (
@@ -51,6 +51,11 @@ export function Page() {
               <button className="button" onClick={() => setChoosing(true)}>
                 <LayoutGrid size={14} /> All models
               </button>
+              <Hint text="A curve with all its numbers given, to lay beside: nothing is fitted">
+                <button className="button" onClick={() => change({ kind: "add_fit", family: "formula" })}>
+                  <Pencil size={14} /> Own formula or known curve
+                </button>
+              </Hint>
             </>
           )}
         </div>

@@ -1,16 +1,21 @@
+import { Copy } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
-import { useChange } from "../study/context";
+import { useChange, useStudy } from "../study/context";
+import { readNumber } from "../ui/decimals";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
+import { copyText } from "./copy";
 
 type Parameter = NonNullable<Fit["parameters"]>[number];
 
 /** Each parameter with its meaning, value, standard error, unit and relative error. */
 export function Parameters({ fit }: { fit: Fit }) {
   return (
+    <div className="group relative">
+    <CopyParameters fit={fit} />
     <table className="numerals mt-1 w-full text-[13.5px]">
       <thead className="sr-only">
         <tr>
@@ -42,6 +47,21 @@ export function Parameters({ fit }: { fit: Fit }) {
         ))}
       </tbody>
     </table>
+    </div>
+  );
+}
+
+/** All of it as a labelled table, every digit. */
+function CopyParameters({ fit }: { fit: Fit }) {
+  const rows = (fit.parameters ?? []).map((one) => {
+    const [value, error] = one.full.split(" ± ");
+    return [wordOf(one.name, one.symbol) || one.symbol, one.symbol, value, error ?? (one.fixed ? "fixed" : ""), one.unit, one.interval].join("\t");
+  });
+  const table = [["parameter", "symbol", "value", "standard error", "unit", "confidence interval"].join("\t"), ...rows].join("\n");
+  return (
+    <button className="icon-button no-print absolute -top-6 right-0 opacity-0 group-hover:opacity-100 focus-visible:opacity-100" aria-label={`Copy the parameters of fit ${fit.letter} as a table`} onClick={() => void copyText(table, "Parameters")}>
+      <Copy size={14} />
+    </button>
   );
 }
 
@@ -85,9 +105,10 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
   const others = Object.fromEntries(Object.entries(fit.fixed).filter(([key]) => key !== parameter.name));
   const [text, setText] = useState("0");
   const [wrong, setWrong] = useState("");
+  const bound = fit.bounds.find((one) => one.name === parameter.name);
   const keep = () => {
-    const value = Number(text.trim().replace("−", "-").replace(",", "."));
-    if (!text.trim() || !Number.isFinite(value)) {
+    const value = readNumber(text);
+    if (value === null) {
       setWrong(`'${text}' is not a number.`);
       return;
     }
@@ -105,7 +126,8 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
     >
       <Popover.Trigger asChild>
         <button className="-my-px rounded-sm border border-transparent px-1 hover:border-rule" aria-label={`${name} ${parameter.value}: fit it or fix it`}>
-          {parameter.fixed && <span className="mr-1.5 text-[12px] text-mute">fixed at</span>}
+          {parameter.fixed && fit.kind !== "hand" && <span className="mr-1.5 text-[12px] text-mute">fixed at</span>}
+          {bound && <span className="mr-1.5 text-[12px] text-mute">bounded</span>}
           <Value parameter={parameter} />
         </button>
       </Popover.Trigger>
@@ -150,8 +172,94 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
               <button className="button-main">Fix it</button>
             </div>
           </form>
+          {fit.kind === "fit" && <BoundsForm fit={fit} name={parameter.name} word={name} onDone={() => setOpen(false)} />}
+          <LetterForm fit={fit} parameter={parameter} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+/** The lowest and the highest value that a parameter may take. */
+function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string; word: string; onDone: () => void }) {
+  const change = useChange();
+  const now = fit.bounds.find((one) => one.name === name);
+  const [low, setLow] = useState(now?.low == null ? "" : String(now.low));
+  const [high, setHigh] = useState(now?.high == null ? "" : String(now.high));
+  const [wrong, setWrong] = useState("");
+  const put = () => {
+    const [a, b] = [low.trim() ? readNumber(low) : null, high.trim() ? readNumber(high) : null];
+    if ((low.trim() && a === null) || (high.trim() && b === null)) return setWrong("A bound is a number, or empty for none.");
+    if (a !== null && b !== null && a >= b) return setWrong("The lower bound has to be the smaller one.");
+    const bounds = Object.fromEntries(fit.bounds.filter((one) => one.name !== name).map((one) => [one.name, [one.low, one.high] as [number | null, number | null]]));
+    if (a !== null || b !== null) bounds[name] = [a, b];
+    onDone();
+    change({ kind: "set_fit", letter: fit.letter, bounds });
+  };
+  return (
+    <form
+      className="mt-3 grid gap-2 border-t border-rule pt-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        put();
+      }}
+    >
+      <div className="flex items-center gap-1.5">
+        <label className="flex items-center gap-1.5">
+          at least
+          <input className="field numerals w-16 text-right" aria-label={`${word}: not below`} value={low} onChange={(event) => setLow(event.target.value)} />
+        </label>
+        <label className="flex items-center gap-1.5">
+          at most
+          <input className="field numerals w-16 text-right" aria-label={`${word}: not above`} value={high} onChange={(event) => setHigh(event.target.value)} />
+        </label>
+      </div>
+      {wrong && (
+        <p role="alert" className="text-[12.5px] text-amber">
+          {wrong}
+        </p>
+      )}
+      <div className="flex justify-end">
+        <button className="button">Bound it</button>
+      </div>
+    </form>
+  );
+}
+
+/** The letter of the course for a parameter, and the order of the terms, the same everywhere in the study. */
+function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter }) {
+  const study = useStudy();
+  const change = useChange();
+  if (fit.family === "formula") return null;
+  const put = (typed: string) => {
+    const letter = typed.trim();
+    const letters = { ...study.letters };
+    if (letter) letters[parameter.name] = letter;
+    else delete letters[parameter.name];
+    if (JSON.stringify(letters) !== JSON.stringify(study.letters)) change({ kind: "edit_study", letters });
+  };
+  return (
+    <div className="mt-3 grid gap-2 border-t border-rule pt-3">
+      <label className="flex items-center justify-between gap-2">
+        Its letter in your course
+        <input
+          key={parameter.symbol}
+          className="field w-16 font-book italic"
+          aria-label={`Letter for ${parameter.name.replace(/_/g, " ")}`}
+          maxLength={12}
+          defaultValue={parameter.symbol}
+          onBlur={(event) => event.target.value !== parameter.symbol && put(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Enter") return;
+            event.preventDefault();
+            event.currentTarget.blur();
+          }}
+        />
+      </label>
+      <label className="flex items-center gap-2">
+        <input type="checkbox" className="accent-(--color-pine)" checked={study.rising} onChange={(event) => change({ kind: "edit_study", rising: event.target.checked })} />
+        Terms from the lowest power up
+      </label>
+    </div>
   );
 }

@@ -3,6 +3,7 @@ import { area, line } from "d3-shape";
 import type { Curve } from "../api/client";
 import { lookOf } from "../fits/looks";
 import type { Scale } from "./scales";
+import { useMorph } from "./useMorph";
 
 interface Props {
   curve: Curve;
@@ -26,7 +27,7 @@ interface Sample {
 }
 
 /** The curve: solid (or in its own dash) where readings support it, dots beyond, with the band in which the true line lies. */
-export function CurveMarks({ curve, x, y, measured, letter, weight, leading, cased }: Props) {
+function CurveMarks({ curve, x, y, measured, letter, weight, leading, cased }: Props) {
   const samples = withEnds(curve, measured);
   const { color, dash } = lookOf(letter);
   const shown = (sample: Sample) => Number.isFinite(x(sample.x)) && Number.isFinite(y(sample.y));
@@ -53,6 +54,21 @@ export function CurveMarks({ curve, x, y, measured, letter, weight, leading, cas
       <path data-testid="curve" d={path(inside) ?? ""} fill="none" stroke={color} strokeWidth={weight} strokeDasharray={dash} />
     </g>
   );
+}
+
+/** A curve as it was, or as it would be: thin and grey beside the one that holds. */
+export function GhostCurve({ curve, x, y, id, color = "var(--color-mute)" }: { curve: Curve; x: Scale; y: Scale; id: string; color?: string }) {
+  const path = line<number>(
+    (i) => x(curve.x[i]!),
+    (i) => y(curve.y[i]!),
+  ).defined((i) => curve.y[i] != null && Number.isFinite(y(curve.y[i])) && Number.isFinite(x(curve.x[i]!)));
+  return <path data-testid={`ghost-${id}`} d={path(curve.x.map((_, i) => i)) ?? ""} fill="none" stroke={color} strokeWidth="1.4" strokeDasharray="2 4" />;
+}
+
+/** The curve, which moves from where the hand left it to where least squares puts it. */
+export function MovingCurve({ kind, ...props }: Props & { kind: string }) {
+  const curve = useMorph(props.curve, kind);
+  return <CurveMarks {...props} curve={curve} />;
 }
 
 /** The samples with the ends of the measured range put in, so that solid and dotted meet exactly there. */

@@ -1,5 +1,8 @@
 import { type KeyboardEvent, type MouseEvent, useEffect, useId, useMemo, useRef } from "react";
 
+import { lookOf } from "../fits/looks";
+import { useAllLastGood, useKeepLastGood } from "../fits/lastGood";
+import { Grips } from "../hand/Grips";
 import { STATUS, useAnalysis, useStudy } from "../study/context";
 import { isLit, litRows, select, setView, useView } from "../study/view";
 import { AnswerMarks } from "./AnswerMarks";
@@ -7,8 +10,8 @@ import { type Division, XAxis, XGrid, xTicks, YAxis } from "./Axes";
 import { CanvasDots } from "./CanvasDots";
 import { CaughtBar } from "./CaughtBar";
 import { CurveLabels } from "./CurveLabels";
-import { CurveMarks } from "./CurveMarks";
 import { equalised, settledView, shapesOf, unplaceable } from "./domains";
+import { GhostCurve, MovingCurve } from "./CurveMarks";
 import { EdgeCounts } from "./EdgeCounts";
 import { bringIn, countBeyond } from "./edges";
 import { Ground, Hatch, MeasuredBar } from "./Ground";
@@ -60,7 +63,11 @@ export function Plot() {
   const right = MARGIN.left + Math.max(inner.width, 1);
   const floor = MARGIN.top + Math.max(inner.height, 1);
   // While a reading is dragged the view stands still, as it was before.
-  const settling = useView((view) => view.inHand !== null) ? study.analysis : analysis;
+  const settling = useView((view) => view.inHand !== null || view.turning !== null) ? study.analysis : analysis;
+  const turning = useView((view) => view.turning);
+  const without = useView((view) => view.without);
+  const kept = useAllLastGood();
+  useKeepLastGood(analysis);
   const whole = useMemo(() => {
     const own: [number, number] | null = settling.measured ? [settling.measured.low, settling.measured.high] : null;
     const settled = settledView(wholeView(settling.view, own, asked), plot, shapes, settling);
@@ -197,10 +204,14 @@ export function Plot() {
                   .reverse()
                   .map(({ one, place, curve }) => {
                     const own: [number, number] | null = one.measured ? [one.measured.low, one.measured.high] : measured;
-                    return curve && own && <CurveMarks key={one.letter} curve={curve} x={x} y={y} measured={own} letter={one.letter} weight={plot.line ?? 2.2} leading={place === 0} cased={many} />;
+                    return curve && own && <MovingCurve key={one.letter} kind={one.kind} curve={curve} x={x} y={y} measured={own} letter={one.letter} weight={plot.line ?? 2.2} leading={place === 0} cased={many} />;
                   })}
+                {analysis.fits.map((one) => one.refusal && kept[one.letter]?.curve && <GhostCurve key={one.letter} curve={kept[one.letter]!.curve!} x={x} y={y} id={`old-${one.letter}`} />)}
+                {turning?.before && <GhostCurve curve={turning.before} x={x} y={y} id="before" />}
+                {without && <GhostCurve curve={without.curve} x={x} y={y} id="without" color={lookOf(without.letter).color} />}
                 <ReadingMarks analysis={analysis} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={drawn} />
                 <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
+                <Grips analysis={analysis} x={x} y={y} />
                 <InHand x={x} y={y} size={plot.size ?? 4.5} />
                 <CurveLabels fits={analysis.fits} curves={curves} plot={plot} x={x} y={y} points={points} />
                 <SeriesLegend analysis={analysis} plot={plot} right={right} top={MARGIN.top} />

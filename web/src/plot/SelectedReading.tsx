@@ -1,8 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 
 import { api } from "../api/client";
-import { useStudy } from "../study/context";
-import { litRows, useView } from "../study/view";
+import { useAnalysis, useStudy } from "../study/context";
+import { useWithout } from "../study/useWithout";
+import { litRows, setView, useView } from "../study/view";
 import { groupDigits } from "./scales";
 
 /** The chosen reading in one line: observed, on the line, residual, how unusual. */
@@ -30,9 +32,35 @@ export function SelectedReading() {
               </span>
             ))}
           {entries[0]?.value === "set aside" && <span className="ml-1">set aside</span>}
+          {entries.some(({ label }) => label === "leverage") && <WithoutIt row={row!} />}
         </>
       )}
       {!entries && lit && lit[1] > lit[0] && <span className="text-ink">{groupDigits(Math.min(lit[1], study.row_count - 1) - lit[0] + 1)} rows chosen</span>}
     </p>
+  );
+}
+
+/** While it is pointed at or has the focus, the leading curve without this reading stands beside it as a ghost. */
+function WithoutIt({ row }: { row: number }) {
+  const letter = useAnalysis().fits[0]?.letter;
+  const [on, setOn] = useState(false);
+  const found = useWithout(letter, on ? row : null);
+  useEffect(() => {
+    setView({ without: found?.curve && letter ? { letter, curve: found.curve } : null });
+    return () => setView({ without: null });
+  }, [found, letter]);
+  return (
+    <>
+      <button
+        className="rounded-sm border border-rule px-1 text-ink hover:border-edge"
+        onPointerEnter={() => setOn(true)}
+        onPointerLeave={() => setOn(false)}
+        onFocus={() => setOn(true)}
+        onBlur={() => setOn(false)}
+      >
+        without it
+      </button>{" "}
+      {found && <span>{found.sentence.replace(/^Without row \d+ t/, "T").replace(/^(.)/, (first) => first.toLowerCase())}</span>}
+    </>
   );
 }

@@ -1,13 +1,7 @@
-import { api, type Change } from "../api/client";
+import type { Change } from "../api/client";
 import type { HeldStudy } from "../study/changes";
+import { toStep } from "../ui/decimals";
 import type { Scale } from "./scales";
-
-/** A number written with the decimals of its step. */
-function write(value: number, step: number): string {
-  const decimals = Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
-  if (decimals > 12 || Math.abs(value) >= 1e12) return String(Number(value.toPrecision(6)));
-  return (Math.round(value / step) * step).toFixed(decimals).replace(/^-(0(\.0*)?)$/, "$1");
-}
 
 /**
  * The step to which a reading snaps on one axis, in the numbers of its cells: the decimals that the column already has,
@@ -36,12 +30,7 @@ export function placing(study: HeldStudy, row: number, x: Scale, y: Scale, at: {
       continue;
     }
     const step = snapStep(column.cells, scale, value, column.exponent);
-    cells.push({ row, key: column.key, text: write(value / 10 ** column.exponent, step) });
+    cells.push({ row, key: column.key, text: toStep(value / 10 ** column.exponent, step) });
   }
   return cells.length ? { kind: "write_cells", cells, what } : null;
-}
-
-/** The analysis as it would be after a change. */
-export async function previewOf({ id, version, change }: { id: string; version: number; change: Change }) {
-  return (await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: id } }, body: { version, change } })).data ?? null;
 }

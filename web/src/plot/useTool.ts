@@ -1,11 +1,11 @@
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
 
-import type { Analysis, Change } from "../api/client";
+import type { Analysis } from "../api/client";
 import { STATUS, useQueue, useSnapshot } from "../study/context";
 import type { HeldColumn } from "../study/changes";
-import { newestWins } from "../study/newest";
+import { useGesture } from "../study/useGesture";
 import { litRows, select, setView, useView } from "../study/view";
-import { placing, previewOf, snapStep } from "./moving";
+import { placing, snapStep } from "./moving";
 import type { Scale } from "./scales";
 
 export interface Box {
@@ -38,20 +38,11 @@ function numberIn({ cells, exponent, formula }: HeldColumn, row: number): number
 /** What the tool in hand does with the pointer and the arrow keys: draw a box, catch a region, move or add a reading. */
 export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
   const queue = useQueue();
-  const { study, saving } = useSnapshot();
+  const { study } = useSnapshot();
   const tool = useView((view) => view.tool);
   const selection = useView((view) => view.selection);
   const [box, setBox] = useState<Box | null>(null);
-  const pending = useRef<Change | null>(null);
-
-  const preview = useMemo(
-    () =>
-      newestWins(
-        (wanted: { id: string; version: number; change: Change }) => previewOf(wanted),
-        (found) => found && setView({ preview: found }),
-      ),
-    [],
-  );
+  const trial = useGesture();
 
   const at = (event: PointerEvent<SVGSVGElement>) => {
     const frame = event.currentTarget.getBoundingClientRect();
@@ -77,17 +68,13 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
   function tryOut(row: number, to: { x: number; y: number }) {
     const change = placing(study, row, x, y, to, "move");
     if (!change) return;
-    pending.current = change;
     setView({ inHand: { row, ...to } });
-    if (saving === "saved") preview.ask({ id: study.id, version: study.version, change });
+    trial.tryOut(change);
   }
 
   function settle() {
-    preview.cancel();
-    const change = pending.current;
-    pending.current = null;
     setView({ inHand: null });
-    if (change) queue.change(change);
+    trial.keep();
   }
 
   function onPointerDown(event: PointerEvent<SVGSVGElement>) {
@@ -157,10 +144,9 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     const arrow = ARROWS[event.key];
     const lit = litRows(selection);
     if (event.key === "Escape" && (inHand() || box || tool !== "look")) {
-      pending.current = null;
-      preview.cancel();
+      trial.drop();
       setBox(null);
-      setView({ preview: null, tool: "look", caught: null, inHand: null });
+      setView({ tool: "look", caught: null, inHand: null });
       return true;
     }
     if (tool !== "shift" || !arrow || !lit || lit[0] !== lit[1]) return false;
@@ -179,7 +165,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
 
   /** Letting go of the arrow keys keeps the new place as one step. */
   function onKeyUp(event: KeyboardEvent) {
-    if (event.key in ARROWS && inHand() && pending.current) settle();
+    if (event.key in ARROWS && inHand() && trial.isPending()) settle();
   }
 
   return { tool, box, onPointerDown, onPointerMove, onPointerUp, onPointerCancel: () => { setBox(null); settle(); }, onKeyDown, onKeyUp };

@@ -1,6 +1,6 @@
 import { create } from "zustand";
 
-import type { Analysis, Answer, Direction } from "../api/client";
+import type { Analysis, Answer, Curve, Direction } from "../api/client";
 
 /** What is looked at and pointed at; nothing in here is part of the study. */
 export interface Domain {
@@ -21,6 +21,9 @@ export interface Selection {
 
 /** What pressing on the plot does. */
 export type Tool = "look" | "box" | "region" | "shift" | "add";
+
+/** Which view stands in the middle. */
+export type Lens = "plot" | "residuals" | "compare";
 
 /** A table that waits to be looked through: pasted, or from a file that can be read again in another way. */
 export interface Incoming {
@@ -48,10 +51,14 @@ interface View {
   panel: "readings" | "plot" | "page";
   pageFolded: boolean;
   /** Which view stands in the middle. */
-  lens: "plot" | "residuals";
+  lens: Lens;
   tool: Tool;
   /** The reading in hand and where it would go, in the units of the axes; the view stands still meanwhile. */
   inHand: { row: number; x: number; y: number } | null;
+  /** The fit whose numbers are being turned, with its curve as it was before; the view stands still meanwhile. */
+  turning: { letter: string; before: Curve | null } | null;
+  /** A fit's curve as it would be without the reading that is pointed at. */
+  without: { letter: string; curve: Curve } | null;
   /** Rows that a region on the plot has caught. */
   caught: number[] | null;
   /** A table that waits to be looked through before it is taken in. */
@@ -70,6 +77,8 @@ const START: View = {
   lens: "plot",
   tool: "look",
   inHand: null,
+  turning: null,
+  without: null,
   caught: null,
   incoming: null,
 };

@@ -7,11 +7,13 @@ interface Props {
   className?: string;
   required?: boolean;
   lines?: boolean;
+  /** Whether it has the focus at first. */
+  focused?: boolean;
   onCommit: (value: string) => void;
 }
 
 /** Text that is changed where it stands: Enter or leaving keeps it, Escape takes it back. */
-export function EditableText({ value, label, placeholder, className = "", required, lines, onCommit }: Props) {
+export function EditableText({ value, label, placeholder, className = "", required, lines, focused, onCommit }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const field = useRef<HTMLTextAreaElement>(null);
   const shown = draft ?? value;
@@ -37,12 +39,13 @@ export function EditableText({ value, label, placeholder, className = "", requir
   const commit = () => {
     const next = (draft ?? value).trim();
     setDraft(null);
-    if (next !== value && (next || !required)) onCommit(next);
+    if ((next !== value && (next || !required)) || focused) onCommit(next);
   };
   return (
     <textarea
       ref={field}
       rows={1}
+      autoFocus={focused}
       aria-label={label}
       placeholder={placeholder}
       value={shown}

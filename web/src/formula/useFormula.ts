@@ -1,0 +1,51 @@
+import { useEffect, useMemo, useState } from "react";
+
+import { api, type FormulaLook, type KnownName } from "../api/client";
+import { useStudy } from "../study/context";
+import { newestWins } from "../study/newest";
+
+let names: KnownName[] | null = null;
+
+/** What a formula may use; asked for once. */
+export function useKnownNames(wanted: boolean): KnownName[] {
+  const [found, setFound] = useState(names ?? []);
+  useEffect(() => {
+    if (!wanted || names) return;
+    void api.GET("/api/formula_names").then(({ data }) => {
+      if (data) setFound((names = data));
+    });
+  }, [wanted]);
+  return found;
+}
+
+interface Asked {
+  letter: string;
+  text: string;
+  degrees: boolean;
+  part: number | null;
+}
+
+/** What the formula reads as while it is typed: the newest text wins, and typing never waits. `good`: LaTeX of the last that could be read. */
+export function useFormula(asked: Asked, on: boolean): { look: FormulaLook | null; good: string } {
+  const { id, version } = useStudy();
+  const [look, setLook] = useState<FormulaLook | null>(null);
+  const [good, setGood] = useState("");
+  const asking = useMemo(
+    () =>
+      newestWins(
+        async (body: Asked) => (await api.POST("/api/studies/{study_id}/formula", { params: { path: { study_id: id } }, body })).data ?? null,
+        (found) => {
+          if (!found) return;
+          setLook(found);
+          if (found.latex) setGood(found.latex);
+        },
+      ),
+    [id],
+  );
+  const { letter, text, degrees, part } = asked;
+  useEffect(() => {
+    if (on) asking.ask({ letter, text, degrees, part });
+  }, [asking, on, letter, text, degrees, part, version]);
+  useEffect(() => () => asking.cancel(), [asking]);
+  return { look, good };
+}

@@ -1,0 +1,90 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+
+import type { Analysis, Fit } from "../api/client";
+import { lookOf } from "../fits/looks";
+import type { Scale } from "../plot/scales";
+import { useGesture } from "../study/useGesture";
+import { setView } from "../study/view";
+
+const SIZE = 6;
+const STEPS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+/** Places of the curves set by hand that are dragged, or moved with the arrows once they have the focus. */
+export function Grips({ analysis, x, y }: { analysis: Analysis; x: Scale; y: Scale }) {
+  return (
+    <>
+      {analysis.fits
+        .filter((fit) => fit.kind === "hand" && !fit.hidden)
+        .map((fit) => (
+          <GripsOf key={fit.letter} fit={fit} x={x} y={y} />
+        ))}
+    </>
+  );
+}
+
+function GripsOf({ fit, x, y }: { fit: Fit; x: Scale; y: Scale }) {
+  const trial = useGesture();
+  const at = useRef<[number, number] | null>(null);
+  const { color } = lookOf(fit.letter);
+
+  const move = (grip: string, px: number, py: number) => {
+    at.current = [px, py];
+    const to = { x: x.invert(px), y: y.invert(py) };
+    if (Number.isFinite(to.x) && Number.isFinite(to.y)) trial.tryOut({ kind: "move_grip", letter: fit.letter, grip, ...to });
+  };
+  const begin = () => setView({ turning: { letter: fit.letter, before: fit.curve ?? null } });
+  const end = () => {
+    at.current = null;
+    trial.keep();
+    setView({ turning: null });
+  };
+  return (
+    <>
+      {fit.grips?.map((grip) => {
+        const [px, py] = [x(grip.x), y(grip.y)];
+        if (!Number.isFinite(px) || !Number.isFinite(py)) return null;
+        const onPointerMove = (event: PointerEvent<SVGGElement>) => {
+          if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+          const frame = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+          move(grip.name, event.clientX - frame.left, event.clientY - frame.top);
+        };
+        const onKeyDown = (event: KeyboardEvent) => {
+          const step = STEPS[event.key];
+          if (!step) return;
+          event.preventDefault();
+          event.stopPropagation();
+          if (!at.current) begin();
+          const [fromX, fromY] = at.current ?? [px, py];
+          const size = event.shiftKey ? 10 : 1;
+          move(grip.name, fromX + step[0] * size, fromY + step[1] * size);
+        };
+        return (
+          <g
+            key={grip.name}
+            data-handle="grip"
+            data-testid={`grip-${fit.letter}-${grip.name}`}
+            role="button"
+            tabIndex={0}
+            aria-label={`${grip.name} of ${fit.letter}: ${grip.does}. Drag it, or move it with the arrows.`}
+            className="cursor-grab"
+            onClick={(event) => event.stopPropagation()}
+            onPointerDown={(event) => {
+              event.stopPropagation();
+              event.currentTarget.setPointerCapture(event.pointerId);
+              begin();
+            }}
+            onPointerMove={onPointerMove}
+            onPointerUp={end}
+            onPointerCancel={end}
+            onKeyDown={onKeyDown}
+            onKeyUp={(event) => event.key in STEPS && end()}
+          >
+            <title>{grip.does}</title>
+            <circle cx={px} cy={py} r="16" fill="transparent" />
+            <rect x={px - SIZE} y={py - SIZE} width={2 * SIZE} height={2 * SIZE} rx="1.5" fill="var(--color-lichen)" stroke={color} strokeWidth="2" />
+          </g>
+        );
+      })}
+    </>
+  );
+}

@@ -1,0 +1,16 @@
+import type { Change, Fit } from "../api/client";
+import { useChange } from "../study/context";
+
+/** What can be done about something, each at one press. */
+export function Actions({ actions }: { actions: Fit["actions"] }) {
+  const change = useChange();
+  return (
+    <>
+      {actions?.map((action) => (
+        <button key={action.label} className="button" onClick={() => change(action.change as unknown as Change)}>
+          {action.label}
+        </button>
+      ))}
+    </>
+  );
+}

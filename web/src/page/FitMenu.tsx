@@ -1,0 +1,83 @@
+import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Hand, Pencil, Ruler, X } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+
+import type { Fit } from "../api/client";
+import { useAnalysis, useChange } from "../study/context";
+
+interface Props {
+  fit: Fit;
+  place: number;
+  onRename: () => void;
+  onRange: () => void;
+}
+
+/** What can be done with a fit as a whole. */
+export function FitMenu({ fit, place, onRename, onRange }: Props) {
+  const change = useChange();
+  const { fits } = useAnalysis();
+  const { letter } = fit;
+  const item = "menu-item";
+  const movable = fit.family !== "interpolation" && fit.kind !== "known";
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger asChild>
+        <button className="icon-button no-print" aria-label={`More for fit ${letter}`}>
+          <Ellipsis size={16} />
+        </button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
+          {movable && fit.kind === "fit" && (
+            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true })}>
+              <Hand size={15} /> Set it by hand
+            </DropdownMenu.Item>
+          )}
+          {movable && fit.kind === "fit" && fit.parameters && fit.parameters.length > 0 && (
+            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true, values: free(fit) })}>
+              <Hand size={15} /> By hand, from the fitted values
+            </DropdownMenu.Item>
+          )}
+          {fit.kind === "hand" && (
+            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: false })}>
+              <Ruler size={15} /> Let least squares find it
+            </DropdownMenu.Item>
+          )}
+          {fit.started && (
+            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, values: {} })}>
+              <Ruler size={15} /> Search without the given values
+            </DropdownMenu.Item>
+          )}
+          <DropdownMenu.Item className={item} onSelect={onRange}>
+            <Ruler size={15} /> Use part of the range
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={onRename}>
+            <Pencil size={15} /> Name it
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} disabled={fits.length >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
+            <Copy size={15} /> Duplicate
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, hidden: !fit.hidden })}>
+            {fit.hidden ? <Eye size={15} /> : <EyeOff size={15} />} {fit.hidden ? "Show on the plot" : "Hide on the plot"}
+          </DropdownMenu.Item>
+          {place > 0 && (
+            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place - 1 })}>
+              <ArrowUp size={15} /> {place === 1 ? "Up: let it lead" : "Up"}
+            </DropdownMenu.Item>
+          )}
+          {place < fits.length - 1 && (
+            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place + 1 })}>
+              <ArrowDown size={15} /> Down
+            </DropdownMenu.Item>
+          )}
+          {fits.length > 1 && (
+            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "remove_fit", letter })}>
+              <X size={15} /> Remove
+            </DropdownMenu.Item>
+          )}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+const free = (fit: Fit) => Object.fromEntries((fit.parameters ?? []).filter((one) => !one.fixed).map((one) => [one.name, one.number]));

@@ -1,0 +1,47 @@
+import { useState } from "react";
+
+import type { Fit } from "../api/client";
+import { useAnalysis, useChange } from "../study/context";
+import { readNumber } from "../ui/decimals";
+import { Symbol } from "../ui/Symbol";
+
+/** The stretch of x that a fit uses, typed where it is said. */
+export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
+  const change = useChange();
+  const { naming, measured } = useAnalysis();
+  const from = fit.x_range ?? measured;
+  const [low, setLow] = useState(from ? String(from.low) : "");
+  const [high, setHigh] = useState(from ? String(from.high) : "");
+  const [wrong, setWrong] = useState("");
+  const put = (x_range: number[]) => {
+    change({ kind: "set_fit", letter: fit.letter, x_range });
+    onClose();
+  };
+  return (
+    <form
+      aria-label={`Range of fit ${fit.letter}`}
+      className="no-print mt-1 flex flex-wrap items-center gap-1.5 text-[13px]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const [a, b] = [readNumber(low), readNumber(high)];
+        if (a === null || b === null || !(a < b)) return setWrong("Type two numbers, the smaller one first.");
+        put([a, b]);
+      }}
+    >
+      Use <Symbol text={naming.x} /> from
+      <input className="field numerals !h-[26px] w-16 text-right" aria-label="From" value={low} onChange={(event) => setLow(event.target.value)} />
+      to
+      <input className="field numerals !h-[26px] w-16 text-right" aria-label="To" value={high} onChange={(event) => setHigh(event.target.value)} />
+      {naming.x_unit}
+      <button className="button !h-[26px]">Use it</button>
+      <button type="button" className="button !h-[26px]" onClick={() => (fit.x_range ? put([]) : onClose())}>
+        All of it
+      </button>
+      {wrong && (
+        <span role="alert" className="w-full text-[12.5px] text-amber">
+          {wrong}
+        </span>
+      )}
+    </form>
+  );
+}
