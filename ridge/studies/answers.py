@@ -85,7 +85,15 @@ def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming:
     value = y if looking else float(curve.predict(x).value)
     result, sentence = word_between(curve, x, value, naming, asked_y=looking)
     place = word_place_between(curve, x, naming)
-    words = {"result": result, "sentence": sentence, "place": place, "full": repr(x if looking else value)}
+    given = naming.y_with_unit(number_as_given(y)) if looking else naming.x_with_unit(number_as_given(x))
+    asked = f"{naming.y if looking else naming.x} = {given}"
+    words = {
+        "asked": asked,
+        "result": result,
+        "sentence": sentence,
+        "place": place,
+        "full": repr(x if looking else value),
+    }
     return out.model_copy(update={**words, "mark": _mark(x, value), "beyond": bool(place)})
 
 

@@ -86,7 +86,11 @@ def word_fitted(one: Fitted, table: Table, state: StudyState) -> FitOut:
     if one.interpolation is not None:
         _word_interpolation(out, one.interpolation, naming)
         out.cautions = _cautions(one, table, naming)
-    if wanted.family == "formula" and (one.error is not None or (one.fit is not None and one.fit.held)):
+    if (
+        wanted.family == "formula"
+        and wanted.options.get("text")
+        and (one.error is not None or (one.fit is not None and one.fit.held))
+    ):
         readings = one.readings or table.readings
         checks = failing_checks(readings, one.model, one.error, one.fit, naming)
         out.checklist = [CheckOut(**vars(check)) for check in checks]
@@ -125,7 +129,9 @@ def name_of(one: Fitted) -> str:
         return interpolation_name(options["kind"], options["ends"], options["spline_degree"])
     if one.model is None:
         return "own formula" if one.wanted.family == "formula" else one.wanted.family
-    return "known curve" if one.kind == "known" else model_name(one.model)
+    if one.kind == "known":
+        return "known curve"
+    return f"{model_name(one.model)}, by hand" if one.kind == "hand" else model_name(one.model)
 
 
 def _cautions(one: Fitted, table: Table, naming: Naming) -> list[CautionOut]:

@@ -7,9 +7,12 @@ from typing import Any
 
 import numpy as np
 
+from ridge.core.interpolation.cautions import find
 from ridge.core.judging.cautions import MOST_LOOKED_AT
 from ridge.core.judging.ranking import bends, order_models
+from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.families import model_name
+from ridge.core.wording.interpolation import how_it_goes
 from ridge.core.wording.numbers import share, significant
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
@@ -69,6 +72,9 @@ def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
             y = one.curve.evaluate(x)
         known = np.isfinite(y)
         out.curve = [PlaceOut(x=a, y=b) for a, b in zip(x[known].tolist(), y[known].tolist(), strict=True)]
+    if one.interpolation is not None:
+        warnings = [word_caution(finding, table.naming).message for finding in find(one.interpolation)]
+        out.said = warnings[0] if len(warnings) > 1 else how_it_goes(one.interpolation)
     if one.fit is not None:
         statistics = one.fit.statistics
         s = statistics.residual_standard_deviation

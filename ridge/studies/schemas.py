@@ -434,7 +434,8 @@ class PlaceOut(Schema):
 
 
 class CandidateOut(Schema):
-    """One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation."""
+    """One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation;
+    ``said``: what an interpolation does, or the gravest caution about it."""
 
     place: int
     total: int
@@ -445,6 +446,7 @@ class CandidateOut(Schema):
     refusal: str
     r_squared: str = ""
     typical_miss: str = ""
+    said: str = ""
     curve: list[PlaceOut] = []
 
 

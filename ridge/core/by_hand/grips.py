@@ -8,12 +8,15 @@ from functools import lru_cache
 
 import numpy as np
 
+from ridge.core.by_hand.handles import handles, round_to_step
 from ridge.core.errors import OutsideSense
 from ridge.core.formula import Program, parse
 from ridge.core.models import Model
 from ridge.core.models.grips import Grip
 from ridge.core.readings import Readings
 
+FINER = 20
+"""A grip moves parameters in this part of their handles' steps, so that they keep no more digits than show."""
 FRAME = ("low", "middle", "high", "y_low", "y_middle", "y_high")
 
 
@@ -54,8 +57,14 @@ def move(
     before = {parameter: float(values[parameter]) for parameter in model.free_names}
     if not all(np.isfinite(value) for value in moved.values()):
         return before
-    settled = model.canonical({**model.fixed, **before, **moved}) if np.isfinite(y) else before
-    return {parameter: float(settled[parameter]) for parameter in model.free_names}
+    settled = model.canonical({**model.fixed, **before, **moved})
+    steps = {handle.name: handle.step for handle in handles(readings, model, settled)}
+    return {
+        parameter: round_to_step(float(settled[parameter]), steps[parameter] / FINER)
+        if settled[parameter] != before[parameter]
+        else before[parameter]
+        for parameter in model.free_names
+    }
 
 
 def _grips(model: Model) -> list[Grip]:

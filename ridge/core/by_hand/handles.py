@@ -35,8 +35,8 @@ def handles(readings: Readings, model: Model, values: Mapping[str, float]) -> li
     One step moves the curve inside the measured range by a two-hundredth of the height of the readings where it moves
     most, rounded to 1, 2 or 5 times a power of ten; the span reaches 150 steps to either side.
     """
-    low, high = readings.measured_range
-    at = np.linspace(low, high, 121)
+    first, last = readings.measured_range
+    at = np.linspace(first, last, 121)
     y = readings.y[readings.used]
     height = float(np.ptp(y)) or float(np.max(np.abs(y), initial=0.0)) or 1.0
     all_values = {**model.fixed, **values}
@@ -52,9 +52,16 @@ def handles(readings: Readings, model: Model, values: Mapping[str, float]) -> li
         wanted = height * VISIBLE / moves[most] if moves[most] > 0 else abs(value) / 100 or 0.01
         # Where the curve hardly answers at all, a step is not larger than the value itself.
         step = _round_step(min(wanted, max(abs(value), 1.0)) if np.isfinite(wanted) else 0.01)
-        middle = round(value / step) * step
-        found.append(Handle(name, value, middle - STEPS * step, middle + STEPS * step, step, float(at[most])))
+        middle = round_to_step(value, step)
+        low, high = (round_to_step(middle + way * STEPS * step, step) for way in (-1, 1))
+        found.append(Handle(name, value, low, high, step, float(at[most])))
     return found
+
+
+def round_to_step(value: float, step: float) -> float:
+    """The multiple of a step that is nearest, without the digits that multiplying leaves behind."""
+    decimals = int(max(0, -np.floor(np.log10(step)) + 1))
+    return round(round(value / step) * step, decimals) if decimals < 300 else value
 
 
 def _round_step(step: float) -> float:

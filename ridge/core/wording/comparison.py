@@ -23,7 +23,7 @@ class Criterion:
 
 
 CRITERIA = (
-    Criterion("parameters", "parameters", "Numbers that least squares was free to choose.", 0),
+    Criterion("parameters", "free", "Numbers that least squares was free to choose.", 0),
     Criterion("r_squared", "R²", "Share of the variation accounted for. It never falls when a parameter is added, so it cannot choose between models.", 0),
     Criterion("adjusted_r_squared", "adjusted R²", "R² charged for the number of parameters: more is better.", 1),
     Criterion("residual_standard_deviation", "s", "Typical miss of a reading, with the parameters charged for: less is better.", -1),

@@ -9,6 +9,7 @@ from ridge.core.wording.naming import Naming, symbol_latex
 from ridge.core.wording.numbers import MINUS, NumberText, significant
 
 DIGITS = 6
+NOTHING = 1e-14
 _RAISED = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
@@ -25,7 +26,10 @@ def word_piece(piece: Piece, naming: Naming) -> PieceText:
     low, high = (significant(end, DIGITS, strip=True) for end in (piece.low, piece.high))
     base, base_latex = _base(low, naming)
     text, latex = "", ""
+    reach = max(abs(c) * abs(piece.high - piece.low) ** k for k, c in enumerate(piece.coefficients))
     for power, coefficient in enumerate(piece.coefficients):
+        if abs(coefficient) * abs(piece.high - piece.low) ** power < NOTHING * reach:
+            coefficient = 0.0  # what rounding left of a zero
         number = significant(abs(coefficient), DIGITS, strip=True)
         if number.plain == "0" and (power or len(piece.coefficients) > 1):
             continue

@@ -723,7 +723,8 @@ export interface components {
         };
         /**
          * CandidateOut
-         * @description One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation.
+         * @description One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation;
+         *     ``said``: what an interpolation does, or the gravest caution about it.
          */
         CandidateOut: {
             /**
@@ -750,6 +751,11 @@ export interface components {
             r_squared?: string;
             /** Refusal */
             refusal: string;
+            /**
+             * Said
+             * @default
+             */
+            said?: string;
             /** Total */
             total: number;
             /**

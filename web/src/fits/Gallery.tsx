@@ -52,7 +52,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
           </div>
           <ul aria-label="Interpolations" className={GRID}>
             {interpolations.map((one) => (
-              <Card key={one.place} one={one} best={false} letter={letterOf(one)} said="" onChoose={choose} />
+              <Card key={one.place} one={one} best={false} letter={letterOf(one)} said={one.said ?? ""} onChoose={choose} />
             ))}
           </ul>
         </>
@@ -77,7 +77,7 @@ function Card({ one, best, letter, said, onChoose }: CardProps) {
       <button
         className={`flex h-full w-full flex-col border text-left hover:border-ink ${best ? "border-pine" : "border-rule"}`}
         onClick={() => onChoose(one)}
-        aria-label={`${one.name}: ${one.refusal || (figures ? `R² ${one.r_squared}, typical miss ${one.typical_miss}. ${said}` : "through every reading")}`}
+        aria-label={`${one.name}: ${one.refusal || (figures ? `R² ${one.r_squared}, typical miss ${one.typical_miss}. ${said}` : said)}`}
       >
         <MiniPlot candidate={one} />
         <span className="grid gap-0.5 px-2.5 py-2">

@@ -72,7 +72,7 @@ export function ModelSettings({ fit }: { fit: Fit }) {
           <Angles fit={fit} onPick={(degrees) => set({ options: { degrees } })} />
         </>
       )}
-      {fit.family === "formula" && <Angles fit={fit} onPick={(degrees) => set({ options: { degrees } })} />}
+      {fit.family === "formula" && (Boolean(fit.options.degrees) || /sin|cos|tan/.test(String(fit.options.text ?? ""))) && <Angles fit={fit} onPick={(degrees) => set({ options: { degrees } })} />}
       {methods.length > 1 && <Pick label="Least squares" value={fit.least_squares_in} words={methods} onPick={(method) => set({ method })} />}
       {series.length > 0 && (
         <Pick

@@ -108,26 +108,6 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
           }}
           onKeyDown={onKeyDown}
         />
-        {offers.length > 0 && (
-          <ul id={`${id}names`} role="listbox" aria-label="Names" className="floating absolute top-full left-8 !z-40 mt-1 grid max-h-64 w-64 overflow-auto !p-1">
-            {offers.map((offer, i) => (
-              <li
-                key={offer.name}
-                id={`${id}name${i}`}
-                role="option"
-                aria-selected={i === pick}
-                className={`flex cursor-default justify-between gap-3 rounded px-2 py-1 ${i === pick ? "bg-lichen text-on-lichen" : ""}`}
-                onPointerDown={(event) => {
-                  event.preventDefault();
-                  take(offer);
-                }}
-              >
-                <span className="font-mono">{offer.name}</span>
-                <span className="truncate text-[12px] opacity-80">{offer.meaning}</span>
-              </li>
-            ))}
-          </ul>
-        )}
       </div>
       <div id={`${id}said`} aria-live="polite" className="mt-1 grid gap-1 text-[13px]">
         {(good || look?.latex) && (draft !== null || focused) && (
@@ -160,6 +140,29 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
             </p>
           ))}
       </div>
+      {offers.length > 0 && (
+        <ul id={`${id}names`} role="listbox" aria-label="Names" className="mt-1 flex flex-wrap gap-1">
+          {offers.map((offer, i) => (
+            <li
+              key={offer.name}
+              id={`${id}name${i}`}
+              role="option"
+              aria-selected={i === pick}
+              title={offer.meaning}
+              className={`cursor-default rounded border border-rule px-1.5 py-0.5 font-mono text-[12.5px] ${i === pick ? "bg-lichen text-on-lichen" : ""}`}
+              onPointerDown={(event) => {
+                event.preventDefault();
+                take(offer);
+              }}
+            >
+              {offer.name}
+            </li>
+          ))}
+          <li role="presentation" className="self-center text-[12px] text-mute">
+            {offers[pick]?.meaning} · Tab takes it
+          </li>
+        </ul>
+      )}
       {look && !problem && (look.parts?.length ?? 0) > 1 && <PartLook parts={look.parts!} part={look.part ?? null} place={part} onPlace={setPart} />}
     </div>
   );
@@ -187,6 +190,7 @@ function Problem({ text, at, length, message, possible }: { text: string; at: nu
 /** Names that go on from what was begun: those of the formula first, then functions. */
 function complete(begun: string, known: KnownName[], own: string[]): KnownName[] {
   const low = begun.toLowerCase();
+  if (own.includes(begun) || begun.length < 2) return [];
   const goesOn = (name: string) => name.toLowerCase().startsWith(low) && name !== begun;
   const mine = [...new Set(own)].filter((name) => goesOn(name)).map((name) => ({ name, insert: name, meaning: "in use here" }));
   return [...mine, ...known.filter(({ name }) => goesOn(name))].slice(0, SHOWN);

@@ -27,7 +27,7 @@ export function HandPanel({ fit }: { fit: Fit }) {
   };
   const rss = fit.statistics?.find((row) => row.name === "residual_sum_of_squares");
   return (
-    <div role="group" aria-label={`Fit ${fit.letter} by hand`} className="no-print mt-1.5 grid gap-2.5 border border-rule bg-well px-3 py-2.5">
+    <div role="group" aria-label={`Fit ${fit.letter} by hand`} className="no-print mt-1.5 grid grid-cols-[minmax(0,1fr)] gap-2.5 border border-rule bg-well px-3 py-2.5">
       {fit.handles?.map((handle) => (
         <Handle key={handle.name} handle={handle} onTurn={(value) => turn(handle.name, value)} onKeep={(value) => settle(handle.name, value)} />
       ))}

@@ -54,12 +54,12 @@ export function Handle({ handle, onTurn, onKeep }: Props) {
   };
   const name = handle.symbol;
   return (
-    <div className="grid gap-0.5" role="group" aria-label={name}>
+    <div className="grid min-w-0 gap-0.5" role="group" aria-label={name}>
       <div className="flex items-center gap-1.5">
         <Term word={<Symbol text={name} />} meaning={handle.does} />
-        <span className="grow truncate text-[12px] text-mute">{handle.does}</span>
+        <span className="min-w-0 grow text-[12px] leading-[1.2] text-mute">{handle.does}</span>
         <input
-          className="field numerals !h-[26px] w-[88px] text-right"
+          className="field numerals !h-[26px] w-[84px] shrink-0 text-right"
           aria-label={`${name}, value`}
           aria-invalid={wrong !== ""}
           inputMode="decimal"
@@ -74,7 +74,7 @@ export function Handle({ handle, onTurn, onKeep }: Props) {
             }
           }}
         />
-        <span className="w-10 truncate font-book text-[12.5px] text-mute">{handle.unit}</span>
+        <span className="w-9 shrink-0 truncate font-book text-[12.5px] text-mute">{handle.unit}</span>
       </div>
       {wrong && (
         <p role="alert" className="text-[12.5px] text-amber">
@@ -88,7 +88,7 @@ export function Handle({ handle, onTurn, onKeep }: Props) {
           </button>
         </Hint>
         <Slider.Root
-          className="relative flex h-6 grow touch-none items-center"
+          className="relative flex h-6 min-w-0 grow touch-none items-center"
           min={span.low}
           max={span.high}
           step={span.step}

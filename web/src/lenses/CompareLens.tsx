@@ -28,7 +28,7 @@ export function CompareLens() {
       </div>
       <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Fits side by side">
         {!drawn.length && <p className="p-6 text-center text-mute">There is nothing to compare without a fit.</p>}
-        <div className="grid gap-3 pb-2">
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
           <ul aria-label="Fits" className="grid gap-2.5 [grid-template-columns:repeat(auto-fit,minmax(min(100%,15.5rem),1fr))]">
             {drawn.map((fit) => (
               <Multiple key={fit.letter} fit={fit} analysis={analysis} />
@@ -163,7 +163,7 @@ function Criteria({ found }: { found: Comparison }) {
                 fit
               </th>
               {found.criteria.map((one) => (
-                <th key={one.name} scope="col" className="px-2 py-1 font-normal whitespace-nowrap">
+                <th key={one.name} scope="col" className="px-1.5 py-1 font-normal whitespace-nowrap">
                   <Term word={one.label} meaning={one.meaning} />
                 </th>
               ))}
@@ -172,14 +172,14 @@ function Criteria({ found }: { found: Comparison }) {
           <tbody>
             {found.fits.map((fit) => (
               <tr key={fit.letter} className="border-b border-rule/60">
-                <th scope="row" className="px-2 py-1 text-left font-normal whitespace-nowrap">
+                <th scope="row" title={fit.name} className="max-w-36 truncate px-2 py-1 text-left font-normal">
                   <span className="font-semibold" style={{ color: lookOf(fit.letter).color }}>
                     {fit.letter}
                   </span>{" "}
                   <span className="font-book">{fit.name}</span>
                 </th>
                 {fit.values.map((value, i) => (
-                  <td key={found.criteria[i]!.name} className={`px-2 py-1 whitespace-nowrap ${value.best ? "bg-tint font-semibold" : ""}`}>
+                  <td key={found.criteria[i]!.name} className={`px-1.5 py-1 whitespace-nowrap ${value.best ? "bg-tint font-semibold" : ""}`}>
                     {value.text}
                     {value.best && <span className="sr-only"> (best)</span>}
                   </td>

@@ -1,5 +1,5 @@
 import type { Comparison } from "../api/client";
-import { makeScale, ticksOf } from "../plot/scales";
+import { LOG, makeScale, ticksOf } from "../plot/scales";
 
 const WIDTH = 560;
 const HEIGHT = 190;
@@ -9,15 +9,15 @@ const AREA = { left: 56, right: 504, top: 12, bottom: 150 };
 export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sentence: string }) {
   const errors = rungs.flatMap((rung) => (rung.error === null ? [] : [rung.error]));
   const shares = rungs.flatMap((rung) => (rung.r_squared === null ? [] : [rung.r_squared]));
-  const least = Math.min(...errors);
-  // A degree that runs wild must not press the others flat.
-  const most = Math.min(Math.max(...errors), 6 * least || 1);
+  // A degree that runs wild must not press the others flat: the errors stand on a logarithmic axis.
+  const positive = errors.filter((error) => error > 0);
+  const [least, most] = positive.length ? [Math.min(...positive), Math.max(...positive)] : [0.1, 1];
   const x = makeScale([0.5, rungs.length + 0.5], [AREA.left, AREA.right]);
-  const e = makeScale([0, most * 1.1 || 1], [AREA.bottom, AREA.top]);
+  const e = makeScale([least / 1.25, most * 1.25], [AREA.bottom, AREA.top], LOG);
   const lowest = Math.min(...shares, 0.999);
   const s = makeScale([lowest - (1 - lowest) * 0.1, 1 + (1 - lowest) * 0.06], [AREA.bottom, AREA.top]);
   const path = (points: [number, number][]) => points.map(([px, py], i) => `${i ? "L" : "M"}${px.toFixed(1)} ${py.toFixed(1)}`).join("");
-  const errorPoints = rungs.flatMap((rung): [number, number][] => (rung.error === null ? [] : [[x(rung.degree), Math.max(AREA.top - 8, e(rung.error))]]));
+  const errorPoints = rungs.flatMap((rung): [number, number][] => (rung.error === null ? [] : [[x(rung.degree), rung.error > 0 ? e(rung.error) : AREA.bottom]]));
   const sharePoints = rungs.flatMap((rung): [number, number][] => (rung.r_squared === null ? [] : [[x(rung.degree), s(rung.r_squared)]]));
   return (
     <figure className="border border-rule bg-sheet px-2.5 py-2">

@@ -87,7 +87,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
               </button>
             )}
             <div className={shown ? "" : "hidden print:block"}>
-              {fit.kind !== "known" && <Parameters fit={fit} />}
+              {fit.kind === "fit" && <Parameters fit={fit} />}
               <Derived fit={fit} />
               {fit.other_way && <OtherWay way={fit.other_way} />}
               <h3 className="mt-3 text-[12px] font-semibold text-mute">How well it fits</h3>

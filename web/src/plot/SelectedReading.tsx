@@ -60,7 +60,7 @@ function WithoutIt({ row }: { row: number }) {
       >
         without it
       </button>{" "}
-      {found && <span>{found.sentence.replace(/^Without row \d+ t/, "T").replace(/^(.)/, (first) => first.toLowerCase())}</span>}
+      {found && <span>{found.sentence}</span>}
     </>
   );
 }

@@ -76,6 +76,11 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
           </>
         )}
         {stems}
+        {fit?.kind === "interpolation" && (
+          <text x={(left + right) / 2} y={(top + bottom) / 2 - 8} textAnchor="middle" fontSize="12.5" fill="var(--color-mute)">
+            no residuals: the curve meets every reading by construction
+          </text>
+        )}
       </g>
       <YAxis y={y} right={right} naming={analysis.naming} residual division={{ grid: "none" }} />
     </g>
