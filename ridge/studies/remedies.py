@@ -43,6 +43,11 @@ def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut
                 set_fit(f"Take the bound off {naming.letter(n)}", bounds={k: v for k, v in bounds.items() if k != n})
                 for n in names[:3]
             ]
+        case "patterned-residuals" if one.wanted.family == "formula" and one.model and one.model.constant is None:
+            taken = one.model.parameter_names
+            letter_free = next(name for name in "cdbfghkmpqrsuvwz" if name not in taken and name != one.model.variable)
+            text = f"{one.options['text']} + {letter_free}"
+            return [set_fit(f"Add a constant term: + {letter_free}", options={"text": text})]
         case "far-off" | "one-reading-decides":
             return list(aside())
         case "highest-term-not-needed" | "more-bends-than-seen":

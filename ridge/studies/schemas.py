@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from ninja import Schema
+from pydantic import BaseModel as Schema
 
 from ridge.studies.changes.plot import PlotSettings
 

@@ -21,7 +21,7 @@ class Gallery(ApiCase):
         self.assertEqual(names[0], "exponential with level")
         self.assertTrue(found.suggested[0])
         self.assertIn("the exponential with level holds", found.summary)
-        self.assertEqual(sorted(found.order), list(range(len(ALL))))
+        self.assertEqual(sorted(found.order), list(range(len(CANDIDATES))))
 
     def test_a_model_that_cannot_be_laid_over_them_says_why(self) -> None:
         state = build_sample("can-of-soup")

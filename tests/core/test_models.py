@@ -154,8 +154,12 @@ class Ranges(TestCase):
         ):  # fmt: skip
             with self.assertRaises(OutsideSense):
                 make()
+
+    def test_a_formula_without_parameters_is_a_curve_but_no_fit(self) -> None:
+        known = Formula("2*x + 1")
+        np.testing.assert_array_equal(known.evaluate([0.0, 1.5], {}), [1.0, 4.0])
         with self.assertRaises(FormulaError):
-            Formula("2*x + 1")
+            fit(Readings(X, X), known)
 
     def test_other_names_for_the_variable(self) -> None:
         result = fit(Readings(X, 3 * X + 1), Formula("a*t + b", variable="t"))

@@ -117,16 +117,16 @@ def _more_bends(finding: Finding, _: Naming) -> tuple[str, str]:
     )
 
 
-def _bound(finding: Finding, _: Naming) -> tuple[str, str]:
-    name, value = finding.words["name"], significant(finding.facts["value"], 6, strip=True).text
+def _bound(finding: Finding, naming: Naming) -> tuple[str, str]:
+    name, value = naming.letter(finding.words["name"]), significant(finding.facts["value"], 6, strip=True).text
     return (
         f"{_capital(name)} ran against its bound {value}, so it is kept there and has no uncertainty of its own.",
         "Widen the bound if the model allows it; the best fit lies beyond.",
     )
 
 
-def _redundant(finding: Finding, _: Naming) -> tuple[str, str]:
-    name, combination = finding.words["name"], finding.words["combination"]
+def _redundant(finding: Finding, naming: Naming) -> tuple[str, str]:
+    name, combination = naming.letter(finding.words["name"]), finding.words["combination"]
     value = significant(finding.facts["value"], 6, strip=True).text
     known = f" Only {combination} can be known." if combination else ""
     return (

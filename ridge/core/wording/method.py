@@ -34,7 +34,7 @@ def method_sentence(fit: Fit, naming: Naming, aside: int, *, by_hand: bool = Fal
     else:
         text += ", weighted by the weight column"
     for name, value in fit.model.fixed.items():
-        text += f"; {name} fixed at {naming.y_with_unit(number_as_given(value))}"
+        text += f"; {naming.letter(name)} fixed at {naming.y_with_unit(number_as_given(value))}"
     return text + "."
 
 

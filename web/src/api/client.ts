@@ -6,6 +6,8 @@ type Schemas = components["schemas"];
 export type Study = Schemas["StudyOut"];
 export type Column = Study["columns"][number];
 export type Analysis = Schemas["AnalysisOut"];
+/** Where the readings are, without anything that is said about them. */
+export type Placed = Pick<Analysis, "status" | "x" | "y" | "x_error" | "y_error" | "series_of">;
 export type Fit = Schemas["FitOut"];
 export type Curve = Schemas["CurveOut"];
 export type Answer = Schemas["AnswerOut"];

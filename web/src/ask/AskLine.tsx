@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 
 import { api, type Answer, type Direction } from "../api/client";
 import { Symbol } from "../ui/Symbol";
-import { useAnalysis, useChange, useStudy } from "../study/context";
+import { useNaming, useChange, useStudy } from "../study/context";
 import { newestWins } from "../study/newest";
 import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
@@ -17,7 +17,7 @@ interface Question {
 /** The sentence with a blank in it: predict y when x is …, or x when y is …. */
 export function AskLine() {
   const study = useStudy();
-  const { naming } = useAnalysis();
+  const naming = useNaming();
   const change = useChange();
   const direction = useView((view) => view.asking);
   const asked = useView((view) => view.asked);

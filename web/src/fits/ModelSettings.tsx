@@ -3,7 +3,7 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
-import { useAnalysis, useChange } from "../study/context";
+import { useAnalysisPart, useChange, useNaming } from "../study/context";
 import { FormulaEditor } from "../formula/FormulaEditor";
 import { readNumber } from "../ui/decimals";
 import { Hint } from "../ui/Hint";
@@ -16,7 +16,9 @@ const LOGARITHMS = ["exponential", "power", "logarithmic"];
 /** What a fit is, changed where it stands: the model, what can be chosen within it, the series it is fitted to. */
 export function ModelSettings({ fit }: { fit: Fit }) {
   const change = useChange();
-  const { series, x_error: xError, y_error: yError, naming } = useAnalysis();
+  const naming = useNaming();
+  const series = useAnalysisPart((analysis) => analysis.series);
+  const [xError, yError] = [useAnalysisPart((analysis) => analysis.x_error !== null), useAnalysisPart((analysis) => analysis.y_error !== null)];
   const set = (part: object) => change({ kind: "set_fit", letter: fit.letter, ...part });
   const [choosing, setChoosing] = useState(false);
   const choice = choiceOf(fit);

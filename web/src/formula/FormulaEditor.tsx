@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useId, useLayoutEffect, useRef, useState } from "react";
 
 import type { Fit, KnownName } from "../api/client";
-import { useAnalysis } from "../study/context";
+import { useNaming } from "../study/context";
 import { select } from "../study/view";
 import { Symbol } from "../ui/Symbol";
 import { Typeset } from "../ui/Typeset";
@@ -14,7 +14,7 @@ const BEGUN = /(?<![\p{L}\p{N}_.])[\p{L}_][\p{L}\p{N}_]*$/u;
 
 /** An own formula: typeset and checked while it is typed, names completed, and any part of it looked at on its own. */
 export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string) => void }) {
-  const { naming } = useAnalysis();
+  const naming = useNaming();
   const held = String(fit.options.text ?? "");
   const [draft, setDraft] = useState<string | null>(null);
   const [focused, setFocused] = useState(false);

@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import type { FormulaLook } from "../api/client";
 import { ticksOf, makeScale } from "../plot/scales";
-import { useAnalysis } from "../study/context";
+import { useAnalysisPart, useNaming } from "../study/context";
 import { Symbol } from "../ui/Symbol";
 import { Typeset } from "../ui/Typeset";
 
@@ -20,7 +20,8 @@ interface Props {
 /** A part of the formula on its own: as a curve over the readings, and its value at each of them. */
 export function PartLook({ parts, part, place, onPlace }: Props) {
   const [open, setOpen] = useState(false);
-  const { naming, x } = useAnalysis();
+  const naming = useNaming();
+  const x = useAnalysisPart((analysis) => analysis.x);
   return (
     <div className="mt-1">
       <button

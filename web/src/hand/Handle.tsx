@@ -1,5 +1,5 @@
 import { Slider } from "radix-ui";
-import { useState } from "react";
+import { memo, useState } from "react";
 
 import type { Fit } from "../api/client";
 import { readNumber, toStep } from "../ui/decimals";
@@ -16,8 +16,8 @@ interface Span {
 
 interface Props {
   handle: HandleInfo;
-  onTurn: (value: number) => void;
-  onKeep: (value: number) => void;
+  onTurn: (name: string, value: number) => void;
+  onKeep: (name: string, value: number) => void;
 }
 
 const STEPS = 150;
@@ -28,7 +28,7 @@ const around = (value: number, step: number): Span => {
 };
 
 /** One parameter by hand: a span and a step taken from the readings, finer and coarser, and the number as typed. */
-export function Handle({ handle, onTurn, onKeep }: Props) {
+export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
   const [span, setSpan] = useState<Span>({ low: handle.low, high: handle.high, step: handle.step });
   const [held, setHeld] = useState<number | null>(null);
   const [draft, setDraft] = useState<string | null>(null);
@@ -50,7 +50,7 @@ export function Handle({ handle, onTurn, onKeep }: Props) {
     if (number === null) return setWrong(`'${draft}' is not a number.`);
     setDraft(null);
     setWrong("");
-    if (number !== handle.value) onKeep(number);
+    if (number !== handle.value) onKeep(handle.name, number);
   };
   const name = handle.symbol;
   return (
@@ -96,11 +96,11 @@ export function Handle({ handle, onTurn, onKeep }: Props) {
           onValueChange={([next]) => {
             setDragging(true);
             setHeld(next!);
-            onTurn(next!);
+            onTurn(handle.name, next!);
           }}
           onValueCommit={([next]) => {
             setDragging(false);
-            onKeep(next!);
+            onKeep(handle.name, next!);
           }}
         >
           <Slider.Track className="relative h-[3px] grow bg-rule">
@@ -121,7 +121,7 @@ export function Handle({ handle, onTurn, onKeep }: Props) {
       <SpanLine name={name} span={span} onSpan={setSpan} />
     </div>
   );
-}
+});
 
 /** The ends of the span, typed where another one is wanted. */
 function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: (span: Span) => void }) {

@@ -6,7 +6,7 @@ import { api, type Fit, type Residuals } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
 import { copyText } from "../page/copy";
-import { useAnalysis, useStudy } from "../study/context";
+import { useAnalysis, useNaming, useStudy } from "../study/context";
 import { isLit, litRows, select, useView } from "../study/view";
 import { Term } from "../ui/Hint";
 import { LensTabs } from "./LensTabs";
@@ -74,7 +74,7 @@ function FitChoice({ label, name, value, fits, none, onPick }: { label: string; 
 
 function ResidualsOf({ fit, titled }: { fit: Fit; titled: boolean }) {
   const study = useStudy();
-  const { naming } = useAnalysis();
+  const naming = useNaming();
   const { data } = useQuery({
     queryKey: ["residuals", study.id, study.version, fit.letter],
     placeholderData: keepPreviousData,

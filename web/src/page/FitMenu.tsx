@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Hand, Pencil, Ruler, X
 import { DropdownMenu } from "radix-ui";
 
 import type { Fit } from "../api/client";
-import { useAnalysis, useChange } from "../study/context";
+import { useAnalysisPart, useChange } from "../study/context";
 
 interface Props {
   fit: Fit;
@@ -14,7 +14,7 @@ interface Props {
 /** What can be done with a fit as a whole. */
 export function FitMenu({ fit, place, onRename, onRange }: Props) {
   const change = useChange();
-  const { fits } = useAnalysis();
+  const count = useAnalysisPart((analysis) => analysis.fits.length);
   const { letter } = fit;
   const item = "menu-item";
   const movable = fit.family !== "interpolation" && fit.kind !== "known";
@@ -53,7 +53,7 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
           <DropdownMenu.Item className={item} onSelect={onRename}>
             <Pencil size={15} /> Name it
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} disabled={fits.length >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
+          <DropdownMenu.Item className={item} disabled={count >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
             <Copy size={15} /> Duplicate
           </DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, hidden: !fit.hidden })}>
@@ -64,12 +64,12 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
               <ArrowUp size={15} /> {place === 1 ? "Up: let it lead" : "Up"}
             </DropdownMenu.Item>
           )}
-          {place < fits.length - 1 && (
+          {place < count - 1 && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place + 1 })}>
               <ArrowDown size={15} /> Down
             </DropdownMenu.Item>
           )}
-          {fits.length > 1 && (
+          {count > 1 && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "remove_fit", letter })}>
               <X size={15} /> Remove
             </DropdownMenu.Item>

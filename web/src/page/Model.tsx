@@ -6,7 +6,7 @@ import { useLastGood } from "../fits/lastGood";
 import { ModelSettings } from "../fits/ModelSettings";
 import { Swatch } from "../fits/Swatch";
 import { HandPanel } from "../hand/HandPanel";
-import { useAnalysis, useChange } from "../study/context";
+import { useAnalysisPart, useNaming, useChange } from "../study/context";
 import { select } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { Hint, Term } from "../ui/Hint";
@@ -25,7 +25,7 @@ import { Statistics } from "./Statistics";
 /** The account of one fit: the leading one in full, the others with their equation and the rest one step away. */
 export const Model = memo(function Model({ fit, place }: { fit: Fit; place: number }) {
   const change = useChange();
-  const { naming } = useAnalysis();
+  const naming = useNaming();
   const [open, setOpen] = useState(false);
   const [renaming, setNaming] = useState(false);
   const [ranging, setRanging] = useState(false);
@@ -128,7 +128,7 @@ function Judgement({ fit }: { fit: Fit }) {
 
 /** Why there is no fit, the next thing to do, and what held before. */
 function Refusal({ fit }: { fit: Fit }) {
-  const { status } = useAnalysis();
+  const status = useAnalysisPart((analysis) => analysis.status);
   const old = useLastGood(fit.letter);
   const rows = (fit.refused_rows ?? []).filter((row) => status[row] === 1);
   const text = String(fit.options.text ?? "");

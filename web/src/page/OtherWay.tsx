@@ -1,10 +1,10 @@
 import type { Fit } from "../api/client";
-import { useAnalysis } from "../study/context";
+import { useNaming } from "../study/context";
 import { Symbol } from "../ui/Symbol";
 
 /** What least squares in y gives, beside the fit in logarithms. */
 export function OtherWay({ way }: { way: NonNullable<Fit["other_way"]> }) {
-  const { naming } = useAnalysis();
+  const naming = useNaming();
   return (
     <div className="mt-2 border-l-2 border-rule pl-3 text-[13px]">
       <p className="text-mute">

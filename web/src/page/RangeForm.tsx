@@ -1,14 +1,15 @@
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
-import { useAnalysis, useChange } from "../study/context";
+import { useAnalysisPart, useChange, useNaming } from "../study/context";
 import { readNumber } from "../ui/decimals";
 import { Symbol } from "../ui/Symbol";
 
 /** The stretch of x that a fit uses, typed where it is said. */
 export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
   const change = useChange();
-  const { naming, measured } = useAnalysis();
+  const naming = useNaming();
+  const measured = useAnalysisPart((analysis) => analysis.measured);
   const from = fit.x_range ?? measured;
   const [low, setLow] = useState(from ? String(from.low) : "");
   const [high, setHigh] = useState(from ? String(from.high) : "");

@@ -1,3 +1,5 @@
+import { memo } from "react";
+
 import type { Analysis } from "../api/client";
 import { MARGIN, minorsOf, type Scale, type Tick, ticksOf } from "./scales";
 
@@ -33,7 +35,7 @@ function Title({ name, symbol, unit }: { name: string; symbol: string; unit: str
 
 const within = (ticks: Tick[], [a, b]: [number, number]) => ticks.filter(({ at }) => at >= Math.min(a, b) - 0.5 && at <= Math.max(a, b) + 0.5);
 
-export function YAxis({ y, right, naming, residual, division }: { y: Scale; right: number; naming: Naming; residual?: boolean; division: Division }) {
+export const YAxis = memo(function YAxis({ y, right, naming, residual, division }: { y: Scale; right: number; naming: Naming; residual?: boolean; division: Division }) {
   const [bottom, top] = y.range();
   const height = bottom - top;
   const ticks = within(residual ? ticksOf(y, 3) : ticksOf(y, Math.max(2, Math.floor(height / 60)), division.step, division.clock), [bottom, top]);
@@ -68,9 +70,9 @@ export function YAxis({ y, right, naming, residual, division }: { y: Scale; righ
       </text>
     </g>
   );
-}
+});
 
-export function XAxis({ x, at, naming, division, ticks }: { x: Scale; at: number; naming: Naming; division: Division; ticks: Tick[] }) {
+export const XAxis = memo(function XAxis({ x, at, naming, division, ticks }: { x: Scale; at: number; naming: Naming; division: Division; ticks: Tick[] }) {
   const [left, right] = x.range();
   return (
     <g fontSize="11.5" fill="var(--color-mute)">
@@ -87,7 +89,7 @@ export function XAxis({ x, at, naming, division, ticks }: { x: Scale; at: number
       </text>
     </g>
   );
-}
+});
 
 /** Ticks of the x axis that lie within it. */
 export function xTicks(x: Scale, division: Division): Tick[] {
@@ -96,7 +98,7 @@ export function xTicks(x: Scale, division: Division): Tick[] {
 }
 
 /** Upright gridlines, drawn under everything else in the plot. */
-export function XGrid({ x, top, bottom, division, ticks }: { x: Scale; top: number; bottom: number; division: Division; ticks: Tick[] }) {
+export const XGrid = memo(function XGrid({ x, top, bottom, division, ticks }: { x: Scale; top: number; bottom: number; division: Division; ticks: Tick[] }) {
   if (division.grid === "none") return null;
   return (
     <g>
@@ -104,4 +106,4 @@ export function XGrid({ x, top, bottom, division, ticks }: { x: Scale; top: numb
       {division.grid === "minor" && ticks.map(({ key, at }) => <line key={key} x1={at} x2={at} y1={top} y2={bottom} stroke="var(--color-rule)" strokeWidth="0.7" />)}
     </g>
   );
-}
+});

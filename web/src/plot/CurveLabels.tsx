@@ -1,4 +1,4 @@
-import { type PointerEvent, useState } from "react";
+import { memo, type PointerEvent, useState } from "react";
 
 import type { Curve, Fit, PlotSettings } from "../api/client";
 import { lookOf } from "../fits/looks";
@@ -17,7 +17,7 @@ interface Props {
 type Box = { x: number; y: number; width: number };
 
 /** A letter or an equation beside each curve, clear of readings, curves and one another; dragged where they are wanted. */
-export function CurveLabels({ fits, curves, plot, x, y, points }: Props) {
+export const CurveLabels = memo(function CurveLabels({ fits, curves, plot, x, y, points }: Props) {
   if (plot.label === "none") return null;
   const taken: Box[] = [];
   const lines = curves.map((curve) => (curve ? trace(curve, x, y) : []));
@@ -34,7 +34,7 @@ export function CurveLabels({ fits, curves, plot, x, y, points }: Props) {
       })}
     </>
   );
-}
+});
 
 function Label({ letter, text, spot, moved, all }: { letter: string; text: string; spot: { x: number; y: number }; moved: [number, number] | undefined; all: NonNullable<PlotSettings["labels"]> }) {
   const change = useChange();

@@ -1,3 +1,5 @@
+import { memo } from "react";
+
 import type { Scale } from "./scales";
 
 interface Props {
@@ -9,7 +11,7 @@ interface Props {
 }
 
 /** The ground without readings: hatched on both sides of the measured range. */
-export function Ground({ x, top, bottom, measured, hatch }: Props) {
+export const Ground = memo(function Ground({ x, top, bottom, measured, hatch }: Props) {
   if (!measured) return null;
   const [left, right] = x.range();
   const [low, high] = ends(x, measured);
@@ -19,7 +21,7 @@ export function Ground({ x, top, bottom, measured, hatch }: Props) {
       <rect x={high} y={top} width={right - high} height={bottom - top} fill={`url(#${hatch})`} />
     </>
   );
-}
+});
 
 /** Both ends of the measured range in pixels, from left to right, held within the axis. */
 function ends(x: Scale, measured: [number, number]): [number, number] {
@@ -38,7 +40,7 @@ export function Hatch({ id }: { id: string }) {
 }
 
 /** The measured range: a heavy bar on the x axis. */
-export function MeasuredBar({ x, y, measured }: { x: Scale; y: number; measured: [number, number] | null }) {
+export const MeasuredBar = memo(function MeasuredBar({ x, y, measured }: { x: Scale; y: number; measured: [number, number] | null }) {
   const [left, right] = x.range();
   if (!measured) return <line x1={left} x2={right} y1={y} y2={y} stroke="var(--color-edge)" />;
   const [low, high] = ends(x, measured);
@@ -48,4 +50,4 @@ export function MeasuredBar({ x, y, measured }: { x: Scale; y: number; measured:
       {high > low && <rect data-testid="measured-bar" x={low} y={y - 2.5} width={high - low} height={5} fill="var(--color-ink)" />}
     </>
   );
-}
+});

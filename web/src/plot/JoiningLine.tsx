@@ -1,15 +1,15 @@
-import type { Analysis } from "../api/client";
+import type { Placed } from "../api/client";
 import { STATUS } from "../study/context";
 import type { Scale } from "./scales";
 
 /** Straight strokes from reading to reading in the order of x, each series by itself. They are no model. */
-export function JoiningLine({ analysis, x, y }: { analysis: Analysis; x: Scale; y: Scale }) {
+export function JoiningLine({ placed, x, y }: { placed: Placed; x: Scale; y: Scale }) {
   const bySeries = new Map<number, [number, number][]>();
-  analysis.status.forEach((status, row) => {
-    const vx = analysis.x[row];
-    const vy = analysis.y[row];
+  placed.status.forEach((status, row) => {
+    const vx = placed.x[row];
+    const vy = placed.y[row];
     if (status !== STATUS.used || vx == null || vy == null) return;
-    const series = analysis.series_of?.[row] ?? 0;
+    const series = placed.series_of?.[row] ?? 0;
     const held = bySeries.get(series) ?? [];
     held.push([vx, vy]);
     bySeries.set(series, held);

@@ -63,7 +63,9 @@ export function Plot() {
   const right = MARGIN.left + Math.max(inner.width, 1);
   const floor = MARGIN.top + Math.max(inner.height, 1);
   // While a reading is dragged the view stands still, as it was before.
-  const settling = useView((view) => view.inHand !== null || view.turning !== null) ? study.analysis : analysis;
+  const steady = useView((view) => view.inHand !== null || view.turning !== null);
+  const settling = steady ? study.analysis : analysis;
+  const settledCurves = useMemo(() => settling.fits.map((one) => one.curve ?? null), [settling]);
   const turning = useView((view) => view.turning);
   const without = useView((view) => view.without);
   const kept = useAllLastGood();
@@ -89,26 +91,32 @@ export function Plot() {
   const residual = useMemo(() => makeScale([-largest, largest], [stripTop + STRIP, stripTop]), [largest, stripTop]);
   const gesture = useTool(analysis, x, y, { left: MARGIN.left, right, top: MARGIN.top, bottom: floor });
   useEffect(() => setView({ seen: domain }), [domain]);
-  const lit = litRows(selection);
+  const lit = useMemo(() => litRows(selection), [selection]);
   const caught = useMemo(() => (caughtRows ? new Set(caughtRows) : NOBODY), [caughtRows]);
   const assumed = useMemo(() => new Set(study.assumed.map(({ row }) => row)), [study.assumed]);
   const many = analysis.status.length > MANY;
   // Of many readings only a few chosen ones are drawn as marks; the rest, and a large choice, are on the canvas.
   const litAnswers = analysis.unknowns.filter((unknown) => unknown.rows.some((row) => isLit(lit, row))).map((unknown) => unknown.answer.key);
   const litOnCanvas = many && lit !== null && lit[1] - lit[0] >= LIT_AS_MARKS;
-  const drawn = many ? (lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : []) : null;
-  const beyond = useMemo(() => countBeyond(analysis, domain), [analysis, domain]);
+  const drawn = useMemo(() => (many ? (lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : []) : null), [many, lit, litOnCanvas]);
+  const { status: rowStatus, x: xs, y: ys, x_error: xErrors, y_error: yErrors, series_of: seriesOf } = analysis;
+  const placed = useMemo(() => ({ status: rowStatus, x: xs, y: ys, x_error: xErrors, y_error: yErrors, series_of: seriesOf }), [rowStatus, xs, ys, xErrors, yErrors, seriesOf]);
+  const beyond = useMemo(() => countBeyond(placed, domain), [placed, domain]);
   const lost = useMemo(() => unplaceable(analysis, shapes), [analysis, shapes]);
   const fit = analysis.fits[0];
-  const dots = useDots({ analysis, x, y, residual, lit: litOnCanvas ? lit : null, caught, on: many && fits });
+  const dots = useDots({ placed, residuals: fit?.residuals, x, y, residual, lit: litOnCanvas ? lit : null, caught, on: many && fits });
 
   const askedOutside = asked?.mark && (asked.mark.x < domain.x[0] || asked.mark.x > domain.x[1] || asked.mark.y < domain.y[0] || asked.mark.y > domain.y[1]);
-  const points = many || !fits ? [] : analysis.x.flatMap((vx, row) => (vx != null && analysis.y[row] != null ? [[x(vx), y(analysis.y[row])] as [number, number]] : []));
+  const points = useMemo(
+    () => (many || !fits ? [] : xs.flatMap((vx, row) => (vx != null && ys[row] != null ? [[x(vx), y(ys[row])] as [number, number]] : []))),
+    [many, fits, xs, ys, x, y],
+  );
   const clock = (role: string) => CLOCKS.includes(study.columns.find((column) => column.role === role)?.unit ?? "");
   const straightened = plot.straighten ? straight : null;
-  const xDivision: Division = { step: straightened ? null : plot.x_step, grid: plot.grid ?? "major", clock: clock("x"), title: straightened?.x_title };
-  const yDivision: Division = { step: straightened ? null : plot.y_step, grid: plot.grid ?? "major", clock: clock("y"), title: straightened?.y_title };
-  const ticks = fits ? xTicks(x, xDivision) : [];
+  const [xClock, yClock] = [clock("x"), clock("y")];
+  const xDivision: Division = useMemo(() => ({ step: straightened ? null : plot.x_step, grid: plot.grid ?? "major", clock: xClock, title: straightened?.x_title }), [straightened, plot, xClock]);
+  const yDivision: Division = useMemo(() => ({ step: straightened ? null : plot.y_step, grid: plot.grid ?? "major", clock: yClock, title: straightened?.y_title }), [straightened, plot, yClock]);
+  const ticks = useMemo(() => (fits ? xTicks(x, xDivision) : []), [fits, x, xDivision]);
 
   function chooseNearest(event: MouseEvent<SVGSVGElement>) {
     if (gesture.tool !== "look") return;
@@ -198,7 +206,7 @@ export function Plot() {
               <XGrid x={x} top={MARGIN.top} bottom={floor} division={xDivision} ticks={ticks} />
               <YAxis y={y} right={right} naming={analysis.naming} division={yDivision} />
               <g clipPath={`url(#${id}plot)`}>
-                {plot.join && !many && <JoiningLine analysis={analysis} x={x} y={y} />}
+                {plot.join && !many && <JoiningLine placed={placed} x={x} y={y} />}
                 {analysis.fits
                   .map((one, place) => ({ one, place, curve: curves[place] }))
                   .reverse()
@@ -209,12 +217,12 @@ export function Plot() {
                 {analysis.fits.map((one) => one.refusal && kept[one.letter]?.curve && <GhostCurve key={one.letter} curve={kept[one.letter]!.curve!} x={x} y={y} id={`old-${one.letter}`} />)}
                 {turning?.before && <GhostCurve curve={turning.before} x={x} y={y} id="before" />}
                 {without && <GhostCurve curve={without.curve} x={x} y={y} id="without" color={lookOf(without.letter).color} />}
-                <ReadingMarks analysis={analysis} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={drawn} />
+                <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={drawn} />
                 <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
                 <Grips analysis={analysis} x={x} y={y} />
                 <InHand x={x} y={y} size={plot.size ?? 4.5} />
-                <CurveLabels fits={analysis.fits} curves={curves} plot={plot} x={x} y={y} points={points} />
-                <SeriesLegend analysis={analysis} plot={plot} right={right} top={MARGIN.top} />
+                <CurveLabels fits={steady ? settling.fits : analysis.fits} curves={steady ? settledCurves : curves} plot={plot} x={x} y={y} points={points} />
+                <SeriesLegend series={analysis.series} plot={plot} right={right} top={MARGIN.top} />
               </g>
               <MeasuredBar x={x} y={floor} measured={measured} />
               <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} only={drawn} />
@@ -239,7 +247,7 @@ export function Plot() {
                 {askedOutside ? "The answer lies outside the view" : `${lost.length === 1 ? "One reading has" : `${lost.length} readings have`} no place on these axes: row ${lost.slice(0, 4).map((row) => row + 1).join(", ")}${lost.length > 4 ? ", …" : ""}`}
               </p>
             )}
-            <EdgeCounts beyond={beyond} onBringIn={(edge) => setView({ domain: bringIn(analysis, domain, edge) })} />
+            <EdgeCounts beyond={beyond} onBringIn={(edge) => setView({ domain: bringIn(placed, domain, edge) })} />
           </>
         )}
       </div>

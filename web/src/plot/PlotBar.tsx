@@ -1,3 +1,5 @@
+import { memo } from "react";
+
 import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 
 import { LensTabs } from "../lenses/LensTabs";
@@ -8,7 +10,7 @@ import { SelectedReading } from "./SelectedReading";
 import { PlotTools } from "./tools";
 
 /** Above the plot: the chosen reading in a line, the tools, the view, and how it is drawn. */
-export function PlotBar({ onZoom }: { onZoom: (factor: number) => void }) {
+export const PlotBar = memo(function PlotBar({ onZoom }: { onZoom: (factor: number) => void }) {
   const moved = useView((view) => view.domain !== null);
   return (
     <div className="no-print flex min-h-[28px] flex-wrap items-center justify-end gap-x-1 gap-y-0.5">
@@ -34,4 +36,4 @@ export function PlotBar({ onZoom }: { onZoom: (factor: number) => void }) {
       <PlotSettingsForm />
     </div>
   );
-}
+});

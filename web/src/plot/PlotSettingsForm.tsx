@@ -3,7 +3,7 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 
 import type { PlotSettings } from "../api/client";
-import { useAnalysis, useChange, useStudy } from "../study/context";
+import { useAnalysisPart, useNaming, useChange, useStudy } from "../study/context";
 import { setView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { SHAPES } from "./shapes";
@@ -13,7 +13,9 @@ type Key = keyof PlotSettings;
 /** How the study is drawn: axes, limits, ticks, grid, marks, lines and labels; each is kept as it is set. */
 export function PlotSettingsForm() {
   const { plot } = useStudy();
-  const { straight, straight_refusal: refusal, naming } = useAnalysis();
+  const naming = useNaming();
+  const straight = useAnalysisPart((analysis) => analysis.straight);
+  const refusal = useAnalysisPart((analysis) => analysis.straight_refusal);
   const change = useChange();
   const set = (settings: Partial<Record<Key, unknown>>) => {
     // A view that was zoomed belongs to the axes as they were.

@@ -1,6 +1,6 @@
-import type { ReactElement } from "react";
+import { memo, type ReactElement } from "react";
 
-import type { Analysis, PlotSettings } from "../api/client";
+import type { Placed, PlotSettings } from "../api/client";
 import { STATUS } from "../study/context";
 import { isLit } from "../study/view";
 import { markPath, MarkShapeAt, shapeOf } from "./shapes";
@@ -10,7 +10,7 @@ const ONE_BY_ONE = 300;
 const round = (value: number) => Math.round(value * 10) / 10;
 
 interface Props {
-  analysis: Analysis;
+  placed: Placed;
   plot: PlotSettings;
   x: Scale;
   y: Scale;
@@ -23,18 +23,18 @@ interface Props {
 }
 
 /** The readings: filled when in use, hollow when set aside, crossed when assumed, ringed in lichen when chosen; error bars where given. */
-export function ReadingMarks({ analysis, plot, x, y, lit, caught, assumed, only }: Props) {
+export const ReadingMarks = memo(function ReadingMarks({ placed, plot, x, y, lit, caught, assumed, only }: Props) {
   const marks: ReactElement[] = [];
   const bright: ReactElement[] = [];
-  const rows = only ?? analysis.status.map((_, row) => row);
+  const rows = only ?? placed.status.map((_, row) => row);
   const size = plot.size ?? 4.5;
   // So many plain marks are drawn as one path: a thousand elements would be too slow to follow a drag.
   const together = rows.length > ONE_BY_ONE;
   const plain: string[] = [];
   for (const row of rows) {
-    const status = analysis.status[row];
-    const vx = analysis.x[row];
-    const vy = analysis.y[row];
+    const status = placed.status[row];
+    const vx = placed.x[row];
+    const vy = placed.y[row];
     if ((status !== STATUS.used && status !== STATUS.aside) || vx == null || vy == null) continue;
     const px = x(vx);
     const py = y(vy);
@@ -42,17 +42,17 @@ export function ReadingMarks({ analysis, plot, x, y, lit, caught, assumed, only 
     const chosen = isLit(lit, row) || caught.has(row);
     const hollow = status === STATUS.aside;
     const supposed = assumed.has(row);
-    const xBar = bar(x, vx, analysis.x_error?.[row]);
-    const yBar = bar(y, vy, analysis.y_error?.[row]);
+    const xBar = bar(x, vx, placed.x_error?.[row]);
+    const yBar = bar(y, vy, placed.y_error?.[row]);
     if (together && !chosen && !hollow && !supposed && !xBar && !yBar) {
-      plain.push(markPath(shapeOf(plot.shape ?? "circle", analysis.series_of?.[row] ?? 0), round(px), round(py), size));
+      plain.push(markPath(shapeOf(plot.shape ?? "circle", placed.series_of?.[row] ?? 0), round(px), round(py), size));
       continue;
     }
     (chosen ? bright : marks).push(
       <g key={row} data-row={row + 1} data-status={hollow ? "aside" : supposed ? "assumed" : "used"}>
         <ErrorBars at={[px, py]} x={xBar} y={yBar} />
         <MarkShapeAt
-          shape={shapeOf(plot.shape ?? "circle", analysis.series_of?.[row] ?? 0)}
+          shape={shapeOf(plot.shape ?? "circle", placed.series_of?.[row] ?? 0)}
           x={px}
           y={py}
           r={chosen ? size + 2 : size}
@@ -72,7 +72,7 @@ export function ReadingMarks({ analysis, plot, x, y, lit, caught, assumed, only 
       {bright}
     </>
   );
-}
+});
 
 /** Both ends of an uncertainty in pixels; an end that has no place on the axis lies far outside. */
 function bar(scale: Scale, value: number, error: number | null | undefined): [number, number] | null {

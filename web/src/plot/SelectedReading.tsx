@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
 import { api } from "../api/client";
-import { useAnalysis, useStudy } from "../study/context";
+import { useAnalysisPart, useStudy } from "../study/context";
 import { useWithout } from "../study/useWithout";
 import { litRows, setView, useView } from "../study/view";
 import { groupDigits } from "./scales";
@@ -42,7 +42,7 @@ export function SelectedReading() {
 
 /** While it is pointed at or has the focus, the leading curve without this reading stands beside it as a ghost. */
 function WithoutIt({ row }: { row: number }) {
-  const letter = useAnalysis().fits[0]?.letter;
+  const letter = useAnalysisPart((analysis) => analysis.fits[0]?.letter);
   const [on, setOn] = useState(false);
   const found = useWithout(letter, on ? row : null);
   useEffect(() => {

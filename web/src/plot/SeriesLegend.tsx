@@ -1,9 +1,11 @@
-import type { Analysis, PlotSettings } from "../api/client";
+import { memo } from "react";
+
+import type { PlotSettings } from "../api/client";
 import { MarkShapeAt, shapeOf } from "./shapes";
 
 /** Which mark belongs to which series. */
-export function SeriesLegend({ analysis, plot, right, top }: { analysis: Analysis; plot: PlotSettings; right: number; top: number }) {
-  const names = analysis.series.slice(0, 8);
+export const SeriesLegend = memo(function SeriesLegend({ series, plot, right, top }: { series: string[]; plot: PlotSettings; right: number; top: number }) {
+  const names = series.slice(0, 8);
   if (names.length < 2) return null;
   const width = Math.max(...names.map((name) => name.length)) * 6.6 + 30;
   return (
@@ -19,4 +21,4 @@ export function SeriesLegend({ analysis, plot, right, top }: { analysis: Analysi
       ))}
     </g>
   );
-}
+});

@@ -1,13 +1,15 @@
-import type { Analysis } from "../api/client";
+import { line } from "d3-shape";
+
+import type { Analysis, Fit } from "../api/client";
 import { STATUS } from "../study/context";
 import { isLit } from "../study/view";
 import { lookOf } from "../fits/looks";
-import { YAxis } from "./Axes";
+import { type Division, YAxis } from "./Axes";
 import { Ground } from "./Ground";
 import type { Scale } from "./scales";
-import { markPath } from "./shapes";
 
 const ONE_BY_ONE = 300;
+const NO_GRID: Division = { grid: "none" };
 
 interface Props {
   analysis: Analysis;
@@ -45,9 +47,9 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     if (!Number.isFinite(x(vx))) continue;
     const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
     if (together && !hollow && !bright) {
-      const px = Math.round(x(vx) * 10) / 10;
-      lines.push(`M${px} ${zero}V${py.toFixed(1)}`);
-      dots.push(markPath("circle", px, Math.round(py * 10) / 10, 2.4));
+      const [px, at] = [Math.round(x(vx) * 10) / 10, Math.round(py * 10) / 10];
+      lines.push(`M${px} ${zero}V${at}`);
+      dots.push(`M${px} ${at}h0`); // a stroke of no length with round ends is a dot
       continue;
     }
     stems.push(
@@ -72,17 +74,28 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
         {together && (
           <>
             <path d={lines.join("")} stroke={color} strokeWidth="1" opacity="0.5" />
-            <path d={dots.join("")} fill={color} />
+            <path d={dots.join("")} stroke={color} strokeWidth="4.8" strokeLinecap="round" />
           </>
         )}
         {stems}
+        {analysis.fits.map((one) => one.difference && !one.hidden && <Difference key={one.letter} letter={one.letter} difference={one.difference} x={x} y={y} />)}
         {fit?.kind === "interpolation" && (
           <text x={(left + right) / 2} y={(top + bottom) / 2 - 8} textAnchor="middle" fontSize="12.5" fill="var(--color-mute)">
             no residuals: the curve meets every reading by construction
           </text>
         )}
       </g>
-      <YAxis y={y} right={right} naming={analysis.naming} residual division={{ grid: "none" }} />
+      <YAxis y={y} right={right} naming={analysis.naming} residual division={NO_GRID} />
     </g>
   );
+}
+
+/** A given curve as it lies to the leading fit: where it runs among the residuals. */
+function Difference({ letter, difference, x, y }: { letter: string; difference: NonNullable<Fit["difference"]>; x: Scale; y: Scale }) {
+  const { color, dash } = lookOf(letter);
+  const path = line<number>(
+    (i) => x(difference.x[i]!),
+    (i) => y(difference.y[i]!),
+  ).defined((i) => difference.y[i] != null && Number.isFinite(x(difference.x[i]!)));
+  return <path data-testid={`difference-${letter}`} d={path(difference.x.map((_, i) => i)) ?? ""} fill="none" stroke={color} strokeWidth="1.6" strokeDasharray={dash} />;
 }

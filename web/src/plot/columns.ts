@@ -1,4 +1,4 @@
-import type { Analysis } from "../api/client";
+import type { Placed } from "../api/client";
 
 export interface Columns {
   x: Float64Array;
@@ -6,15 +6,15 @@ export interface Columns {
   status: Uint8Array;
 }
 
-const held = new WeakMap<Analysis, Columns>();
+const held = new WeakMap<Placed, Columns>();
 
 /** The readings as typed arrays, NaN where there is no value, for loops over very many of them; made once. */
-export function columnsOf(analysis: Analysis): Columns {
-  let columns = held.get(analysis);
+export function columnsOf(placed: Placed): Columns {
+  let columns = held.get(placed);
   if (!columns) {
     const numbers = (values: (number | null)[]) => Float64Array.from(values, (value) => value ?? NaN);
-    columns = { x: numbers(analysis.x), y: numbers(analysis.y), status: Uint8Array.from(analysis.status) };
-    held.set(analysis, columns);
+    columns = { x: numbers(placed.x), y: numbers(placed.y), status: Uint8Array.from(placed.status) };
+    held.set(placed, columns);
   }
   return columns;
 }

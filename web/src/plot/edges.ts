@@ -1,4 +1,4 @@
-import type { Analysis } from "../api/client";
+import type { Placed } from "../api/client";
 import { STATUS } from "../study/context";
 import type { Domain } from "../study/view";
 import { columnsOf } from "./columns";
@@ -11,8 +11,8 @@ export interface Beyond {
 }
 
 /** How many readings lie beyond each edge of the view; one in a corner counts at both of its edges. */
-export function countBeyond(analysis: Analysis, view: Domain): Beyond {
-  const { x, y, status } = columnsOf(analysis);
+export function countBeyond(placed: Placed, view: Domain): Beyond {
+  const { x, y, status } = columnsOf(placed);
   const count = { left: 0, right: 0, above: 0, below: 0 };
   const [x0, x1] = view.x;
   const [y0, y1] = view.y;
@@ -29,11 +29,11 @@ export function countBeyond(analysis: Analysis, view: Domain): Beyond {
 }
 
 /** The view widened towards one edge until the readings beyond it are in. */
-export function bringIn(analysis: Analysis, view: Domain, edge: keyof Beyond): Domain {
+export function bringIn(placed: Placed, view: Domain, edge: keyof Beyond): Domain {
   const sideways = edge === "left" || edge === "right";
   const values: number[] = [];
-  analysis.status.forEach((status, row) => {
-    const value = sideways ? analysis.x[row] : analysis.y[row];
+  placed.status.forEach((status, row) => {
+    const value = sideways ? placed.x[row] : placed.y[row];
     if ((status === STATUS.used || status === STATUS.aside) && value != null) values.push(value);
   });
   const [low, high] = sideways ? view.x : view.y;

@@ -1,13 +1,15 @@
 import { useMemo } from "react";
 
-import type { Analysis } from "../api/client";
+import type { Placed } from "../api/client";
 import { STATUS } from "../study/context";
 import type { Dots } from "./CanvasDots";
 import { columnsOf } from "./columns";
 import type { Scale } from "./scales";
 
 interface Wanted {
-  analysis: Analysis;
+  placed: Placed;
+  /** Of the leading fit. */
+  residuals: (number | null)[] | undefined;
   x: Scale;
   y: Scale;
   residual: Scale;
@@ -17,13 +19,12 @@ interface Wanted {
 }
 
 /** Of many readings the pixels that they fill, group by group: one mark a pixel is all that can be seen. */
-export function useDots({ analysis, x, y, residual, lit, caught, on }: Wanted): Dots[] {
-  const residuals = analysis.fits[0]?.residuals;
+export function useDots({ placed, residuals, x, y, residual, lit, caught, on }: Wanted): Dots[] {
   const rests = useMemo(() => (on && residuals ? Float64Array.from(residuals, (value) => value ?? NaN) : null), [on, residuals]);
   const [litFrom, litTo] = lit ?? [-1, -1];
   return useMemo(() => {
     if (!on) return [];
-    const columns = columnsOf(analysis);
+    const columns = columnsOf(placed);
     const used = collector(x, y);
     const aside = collector(x, y);
     const bright = collector(x, y);
@@ -53,7 +54,7 @@ export function useDots({ analysis, x, y, residual, lit, caught, on }: Wanted): 
       { ...strip.taken(), color: "--color-pine", radius: 1 },
       { ...stripBright.taken(), color: "--color-lichen", radius: 1 },
     ];
-  }, [on, analysis, rests, litFrom, litTo, caught, x, y, residual]);
+  }, [on, placed, rests, litFrom, litTo, caught, x, y, residual]);
 }
 
 /** A scale as one multiplication where it is even. */

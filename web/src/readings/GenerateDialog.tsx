@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import { api, type Change, messageOf } from "../api/client";
-import { useAnalysis, useChange, useStudy } from "../study/context";
+import { useNaming, useChange, useStudy } from "../study/context";
 import { Sheet } from "../ui/Sheet";
 
 const FIELDS = { low: "From", high: "To", step: "Step", count: "How many", noise: "Scatter s", seed: "Seed" } as const;
@@ -10,7 +10,7 @@ type Name = keyof typeof FIELDS;
 /** Readings from a formula: from, to, by step or count, with seeded scatter. */
 export function GenerateDialog({ onClose }: { onClose: () => void }) {
   const study = useStudy();
-  const { naming } = useAnalysis();
+  const naming = useNaming();
   const change = useChange();
   const [draft, setDraft] = useState<Record<Name, string>>({ low: "0", high: "10", step: "1", count: "", noise: "0", seed: "1" });
   const [formula, setFormula] = useState("");

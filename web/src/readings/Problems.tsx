@@ -1,4 +1,4 @@
-import { useAnalysis, useStudy } from "../study/context";
+import { useAnalysisPart, useStudy } from "../study/context";
 import { select } from "../study/view";
 
 const SHOWN = 4;
@@ -6,7 +6,8 @@ const SHOWN = 4;
 /** Rows that take no part, each with its reason and a way to its cell. */
 export function Problems() {
   const study = useStudy();
-  const { problems, problems_more: more } = useAnalysis();
+  const problems = useAnalysisPart((analysis) => analysis.problems);
+  const more = useAnalysisPart((analysis) => analysis.problems_more);
   if (!problems.length) return null;
   const rest = Math.max(0, problems.length - SHOWN) + more;
   return (

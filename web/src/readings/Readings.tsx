@@ -1,7 +1,7 @@
 import { ClipboardPaste } from "lucide-react";
 import { useState } from "react";
 
-import { useAnalysis } from "../study/context";
+import { useAnalysisPart } from "../study/context";
 import { notify } from "../ui/Notices";
 import { FindBar } from "./FindBar";
 import { GenerateDialog } from "./GenerateDialog";
@@ -13,7 +13,7 @@ import { useGrid } from "./useGrid";
 
 /** The left side: the table and what can be done with it. */
 export function Readings() {
-  const analysis = useAnalysis();
+  const summary = useAnalysisPart((analysis) => analysis.summary);
   const grid = useGrid();
   const [finding, setFinding] = useState(false);
   const [generating, setGenerating] = useState(false);
@@ -30,7 +30,7 @@ export function Readings() {
     <section aria-label="Readings" className="flex h-full min-h-0 flex-col gap-2.5">
       <div className="flex items-baseline justify-between gap-2">
         <h2 className="text-[13px] font-semibold">Readings</h2>
-        <span className="numerals text-[11.5px] text-mute">{analysis.summary}</span>
+        <span className="numerals text-[11.5px] text-mute">{summary}</span>
       </div>
       {finding && <FindBar onClose={() => setFinding(false)} />}
       <Grid grid={grid} />

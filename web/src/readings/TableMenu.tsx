@@ -2,7 +2,7 @@ import { MoreHorizontal, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 
 import type { Change, Role } from "../api/client";
-import { useAnalysis, useChange, useStudy } from "../study/context";
+import { useAnalysisPart, useNaming, useChange, useStudy } from "../study/context";
 import { select, setView } from "../study/view";
 import { FileButton } from "./FileButton";
 
@@ -11,7 +11,8 @@ type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: 
 /** Take in a file, add a column. */
 export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenerate: () => void }) {
   const study = useStudy();
-  const { naming, repeated_x: repeated } = useAnalysis();
+  const naming = useNaming();
+  const repeated = useAnalysisPart((analysis) => analysis.repeated_x);
   const change = useChange();
   const held = new Set(study.columns.map((column) => column.role));
   const columns: Added[] = [

@@ -1,8 +1,8 @@
-import { type ClipboardEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, useEffect, useRef, useState } from "react";
 
-import { api, type Change } from "../api/client";
 import { useQueue, useSnapshot } from "../study/context";
-import { newestWins } from "../study/newest";
+import { endPreview } from "../study/preview";
+import { useGesture } from "../study/useGesture";
 import { litColumns, litRows, type Place, select, setView, useView } from "../study/view";
 import { blockToText, isPlain, textToBlock } from "./clipboard";
 
@@ -31,24 +31,16 @@ export function useGrid() {
   const active: Place = selection?.active ?? { row: 0, col: 0 };
   const cellText = (row: number, col: number) => columns[col]?.cells[row] ?? "";
 
-  const preview = useMemo(
-    () =>
-      newestWins(
-        async ({ version, change }: { version: number; change: Change }) =>
-          (await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: study.id } }, body: { version, change } })).data ?? null,
-        (analysis) => analysis && setView({ preview: analysis }),
-      ),
-    [study.id],
-  );
-  // Whatever was tried out while typing is over once the study itself has moved on.
-  useEffect(() => setView({ preview: null }), [study.version]);
+  const { tryOut, forget, drop } = useGesture();
+  // Whatever was tried out is over once the study itself has moved on.
+  useEffect(endPreview, [study.version]);
   // A preview is made on what the server has, so it waits until everything before it is saved.
   const previewable = mode !== "ready" && saving === "saved" && draft !== cellText(active.row, active.col);
   const { row: previewRow, col: previewColumn } = active;
   useEffect(() => {
     if (!previewable) return;
-    preview.ask({ version: study.version, change: { kind: "set_cells", row: previewRow, column: previewColumn, block: [[draft]] } });
-  }, [previewable, draft, previewRow, previewColumn, study.version, preview]);
+    tryOut({ kind: "set_cells", row: previewRow, column: previewColumn, block: [[draft]] });
+  }, [previewable, draft, previewRow, previewColumn, study.version, tryOut]);
 
   /** Called once the active cell is drawn. */
   function settleFocus() {
@@ -72,11 +64,11 @@ export function useGrid() {
   function finish(keep: boolean) {
     if (mode === "ready") return;
     setMode("ready");
-    preview.cancel();
+    forget();
     if (keep && draft !== cellText(active.row, active.col)) {
       queue.change({ kind: "set_cells", row: active.row, column: active.col, block: [[draft]] });
     } else {
-      setView({ preview: null });
+      drop();
     }
   }
 

@@ -28,8 +28,23 @@ export function useAnalysis(): Analysis {
   return preview ?? study.analysis;
 }
 
+/**
+ * A part of it. What only needs a part is drawn again when that part changes, not with every preview; the part has to be
+ * one of the analysis' own values, not one made for the occasion.
+ */
+export function useAnalysisPart<Part>(part: (analysis: Analysis) => Part): Part {
+  const { analysis } = useStudy();
+  return useView((view) => part(view.preview ?? analysis));
+}
+
+export const useNaming = () => useAnalysisPart((analysis) => analysis.naming);
+
 /** The same for what may follow a moment later: while something is dragged the plot is drawn first. */
-export const useCalmAnalysis = (): Analysis => useDeferredValue(useAnalysis());
+export function useCalmAnalysis(): Analysis {
+  const { analysis } = useStudy();
+  const calm = useView((view) => view.calm);
+  return useDeferredValue(calm ?? analysis);
+}
 
 /** Names of the status numbers that come with every row. */
 export const STATUS = { blank: 0, used: 1, aside: 2, problem: 3, unknown: 4 } as const;

@@ -1,6 +1,8 @@
 import { api, type Change, messageOf, type Study } from "../api/client";
 import { type HeldStudy, merge, showTyped } from "./changes";
+import { share } from "./sharing";
 import { keep, takeUp } from "./unsent";
+import { useView } from "./view";
 
 /** One gesture on its way to the server. `key` makes repeating it harmless. */
 type Gesture = { key: string; action: "change"; change: Change } | { key: string; action: "undo" | "redo" } | { key: string; action: "go_to"; number: number };
@@ -123,7 +125,10 @@ export class GestureQueue {
       this.tries = 0;
       // A conflict stays one until it is decided, also over a reload: the version made on is kept with the gestures.
       this.madeOn = answer.outcome === "conflict" ? (this.madeOn ?? this.confirmed.version) : null;
-      if (answer.study) this.confirmed = merge(this.confirmed, answer.study);
+      if (answer.study) {
+        const shown = useView.getState().preview ?? this.confirmed.analysis;
+        this.confirmed = merge(this.confirmed, { ...answer.study, analysis: share(shown, answer.study.analysis) });
+      }
       if (answer.outcome === "conflict") {
         this.store();
         this.show("conflict", answer.message);

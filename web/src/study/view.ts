@@ -45,6 +45,8 @@ interface View {
   seen: Domain | null;
   /** The analysis as it would be with the cell that is being typed. */
   preview: Analysis | null;
+  /** The same, as far as the table and the page have followed. */
+  calm: Analysis | null;
   asking: Direction;
   /** The answer in the ask line, drawn on the plot while it stands there. */
   asked: Answer | null;
@@ -70,6 +72,7 @@ const START: View = {
   domain: null,
   seen: null,
   preview: null,
+  calm: null,
   asking: "y_at_x",
   asked: null,
   panel: "plot",
