@@ -9,7 +9,7 @@ from typing import Annotated, Any
 import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
-from pydantic import Field, FiniteFloat, StringConstraints
+from pydantic import BaseModel, Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.core import Fit, Interpolation
@@ -109,7 +109,7 @@ def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictO
     return 409, ConflictOut(message=CONFLICT, study=_study_out(study, read_state(study)))
 
 
-def _json(out: Schema) -> HttpResponse:
+def _json(out: BaseModel) -> HttpResponse:
     """What was made by its schema needs no second check: an analysis of many readings is sent as it is."""
     return HttpResponse(orjson.dumps(out.model_dump()), content_type="application/json")
 

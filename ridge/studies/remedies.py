@@ -48,7 +48,7 @@ def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut
             letter_free = next(name for name in "cdbfghkmpqrsuvwz" if name not in taken and name != one.model.variable)
             text = f"{one.options['text']} + {letter_free}"
             return [set_fit(f"Add a constant term: + {letter_free}", options={"text": text})]
-        case "far-off" | "one-reading-decides":
+        case "far-off":
             return list(aside())
         case "highest-term-not-needed" | "more-bends-than-seen":
             degree = int(one.options.get("degree", 0))

@@ -118,6 +118,11 @@ class BrowserCase(LiveServerTestCase):
         self.page.get_by_role("button", name=button, exact=True).click()
         self.page.get_by_role("menuitem", name=item).click()
 
+    def choose_for(self, letter: str, item: str) -> None:
+        """Choose from the menu of a fit."""
+        self.page.get_by_role("button", name=f"More for fit {letter}").click()
+        self.page.get_by_role("menuitem", name=item).click()
+
     def swap(self) -> None:
         self.choose_from("More", re.compile("^Swap"))
 

@@ -13,7 +13,7 @@ class ResidualsLens(BrowserCase):
         self.cell(5, 1).click()
         self.page.get_by_role("radio", name="Residuals").click()
         lens = self.page.get_by_role("region", name="Views of the residuals")
-        expect(lens.locator("figure")).to_have_count(5)
+        expect(lens.locator("figure")).to_have_count(6)
         lit = "circle[fill='var(--color-lichen)']"
         expect(lens.locator(f"{lit}[data-row='5']")).to_have_count(4)
         expect(lens.get_by_role("list")).to_contain_text("above the line")
@@ -29,7 +29,7 @@ class ResidualsLens(BrowserCase):
         self.page.keyboard.press("Enter")
         lens = self.page.get_by_role("region", name="Views of the residuals")
         expect(lens.get_by_role("list")).to_contain_text("No bend is left")
-        self.page.get_by_label("Residuals of fit").select_option("B")
+        self.page.get_by_label("Residuals of fit", exact=True).select_option("B")
         expect(lens.get_by_role("list")).to_contain_text("They bend: above at both ends")
         self.page.get_by_role("button", name="Copy the residual table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()")

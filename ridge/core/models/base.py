@@ -221,6 +221,8 @@ class Model(ABC):
         x = x if x.dtype == np.longdouble else x.astype(np.float64)
         with np.errstate(all="ignore"):
             columns = self._programs.gradient(x, *self._ordered(parameters))
+        if not columns:  # a known curve has no parameters
+            return np.zeros((*x.shape, 0))
         return np.stack([np.broadcast_to(column, x.shape) for column in columns], axis=-1)
 
     def slope(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> Array:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ridge.core.judging.cautions import Caution, Finding
-from ridge.core.wording.naming import Naming
+from ridge.core.wording.naming import Naming, parameter_called
 from ridge.core.wording.numbers import name_rows, probability, significant
 
 
@@ -118,7 +118,10 @@ def _more_bends(finding: Finding, _: Naming) -> tuple[str, str]:
 
 
 def _bound(finding: Finding, naming: Naming) -> tuple[str, str]:
-    name, value = naming.letter(finding.words["name"]), significant(finding.facts["value"], 6, strip=True).text
+    name, value = (
+        parameter_called(finding.words["name"], naming),
+        significant(finding.facts["value"], 6, strip=True).text,
+    )
     return (
         f"{_capital(name)} ran against its bound {value}, so it is kept there and has no uncertainty of its own.",
         "Widen the bound if the model allows it; the best fit lies beyond.",
@@ -126,7 +129,7 @@ def _bound(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 
 def _redundant(finding: Finding, naming: Naming) -> tuple[str, str]:
-    name, combination = naming.letter(finding.words["name"]), finding.words["combination"]
+    name, combination = parameter_called(finding.words["name"], naming), finding.words["combination"]
     value = significant(finding.facts["value"], 6, strip=True).text
     known = f" Only {combination} can be known." if combination else ""
     return (

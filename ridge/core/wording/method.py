@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from ridge.core.wording.answers import number_as_given
-from ridge.core.wording.naming import Naming
+from ridge.core.wording.naming import Naming, parameter_called
 from ridge.core.wording.numbers import group, significant
 
 if TYPE_CHECKING:
@@ -34,7 +34,7 @@ def method_sentence(fit: Fit, naming: Naming, aside: int, *, by_hand: bool = Fal
     else:
         text += ", weighted by the weight column"
     for name, value in fit.model.fixed.items():
-        text += f"; {naming.letter(name)} fixed at {naming.y_with_unit(number_as_given(value))}"
+        text += f"; {parameter_called(name, naming)} fixed at {naming.y_with_unit(number_as_given(value))}"
     return text + "."
 
 

@@ -83,6 +83,13 @@ class Naming:
         return dict(self.letters).get(parameter, usual)
 
 
+def parameter_called(parameter: str, naming: Naming) -> str:
+    """``intercept c``, or the letter alone where the name is no more than that."""
+    letter = naming.letter(parameter)
+    words = parameter.replace("_", " ")
+    return letter if re.fullmatch(r".\d*", parameter) or words == letter else f"{words} {letter}"
+
+
 def raised(unit: str, power: int) -> str:
     """``mm²``; brackets round a unit that is a product or quotient."""
     if power == 1:

@@ -25,7 +25,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
   const putCaret = useRef<number | null>(null);
   const id = useId();
   const text = draft ?? held;
-  const { look, good } = useFormula({ letter: fit.letter, text, degrees: Boolean(fit.options.degrees), part }, focused || part !== null || held === "" || draft !== null);
+  const { look, good } = useFormula({ letter: fit.letter, text, degrees: Boolean(fit.options.degrees), part });
 
   const names = useKnownNames(focused);
   const begun = caret === null ? "" : (BEGUN.exec(text.slice(0, caret))?.[0] ?? "");
@@ -72,8 +72,8 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
   }
   const problem = look?.problem && text.trim() ? look : null;
   return (
-    <div className="w-full">
-      <div className="relative flex items-baseline gap-1.5">
+    <div className="relative w-full">
+      <div className="flex items-baseline gap-1.5">
         <span className="text-[15px]">
           <Symbol text={naming.y} /> =
         </span>
@@ -110,13 +110,13 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
         />
       </div>
       <div id={`${id}said`} aria-live="polite" className="mt-1 grid gap-1 text-[13px]">
-        {(good || look?.latex) && (draft !== null || focused) && (
+        {(look?.latex || good) && (
           <div className={`overflow-x-auto rounded-sm bg-well px-2 py-1.5 ${problem ? "opacity-45" : ""}`} data-testid="typeset">
             <Typeset latex={look?.latex || good} text={text} className="font-book text-[16px]" />
           </div>
         )}
-        {problem && (focused || draft !== null) && <Problem text={text} at={problem.position ?? null} length={problem.length ?? 1} message={problem.problem ?? ""} possible={problem.possible ?? ""} />}
-        {!problem && (look?.parameters?.length ?? 0) > 0 && focused && (
+        {problem && draft !== null && <Problem text={text} at={problem.position ?? null} length={problem.length ?? 1} message={problem.problem ?? ""} possible={problem.possible ?? ""} />}
+        {!problem && (look?.parameters?.length ?? 0) > 0 && (
           <p className="text-mute">
             To be found:{" "}
             {look!.parameters!.map((name) => (
@@ -126,9 +126,8 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
             ))}
           </p>
         )}
-        {!problem && look && !look.parameters?.length && focused && look.latex && <p className="text-mute">Every number is given: a known curve, nothing is fitted.</p>}
+        {!problem && look && !look.parameters?.length && look.latex && <p className="text-mute">Every number is given: a known curve, nothing is fitted.</p>}
         {!problem &&
-          (focused || draft !== null || fit.refusal !== "") &&
           look?.notes?.map((note) => (
             <p key={note.message} className="text-amber">
               {note.message}{" "}
@@ -141,7 +140,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
           ))}
       </div>
       {offers.length > 0 && (
-        <ul id={`${id}names`} role="listbox" aria-label="Names" className="mt-1 flex flex-wrap gap-1">
+        <ul id={`${id}names`} role="listbox" aria-label="Names" className="floating absolute z-30 mt-1 flex w-full flex-wrap gap-1 !p-1.5">
           {offers.map((offer, i) => (
             <li
               key={offer.name}

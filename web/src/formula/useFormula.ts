@@ -26,7 +26,7 @@ interface Asked {
 }
 
 /** What the formula reads as while it is typed: the newest text wins, and typing never waits. `good`: LaTeX of the last that could be read. */
-export function useFormula(asked: Asked, on: boolean): { look: FormulaLook | null; good: string } {
+export function useFormula(asked: Asked): { look: FormulaLook | null; good: string } {
   const { id, version } = useStudy();
   const [look, setLook] = useState<FormulaLook | null>(null);
   const [good, setGood] = useState("");
@@ -44,8 +44,8 @@ export function useFormula(asked: Asked, on: boolean): { look: FormulaLook | nul
   );
   const { letter, text, degrees, part } = asked;
   useEffect(() => {
-    if (on) asking.ask({ letter, text, degrees, part });
-  }, [asking, on, letter, text, degrees, part, version]);
+    asking.ask({ letter, text, degrees, part });
+  }, [asking, letter, text, degrees, part, version]);
   useEffect(() => () => asking.cancel(), [asking]);
   return { look, good };
 }

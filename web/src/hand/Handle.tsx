@@ -93,8 +93,9 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
           max={span.high}
           step={span.step}
           value={[Math.min(Math.max(value, span.low), span.high)]}
+          onPointerDown={() => setDragging(true)}
+          onLostPointerCapture={() => setDragging(false)}
           onValueChange={([next]) => {
-            setDragging(true);
             setHeld(next!);
             onTurn(handle.name, next!);
           }}

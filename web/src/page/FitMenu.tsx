@@ -1,8 +1,10 @@
-import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Hand, Pencil, Ruler, X } from "lucide-react";
+import { ArrowDown, ArrowUp, ClipboardCopy, Copy, Ellipsis, Eye, EyeOff, Hand, Pencil, Ruler, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 
 import type { Fit } from "../api/client";
 import { useAnalysisPart, useChange } from "../study/context";
+import { copyText } from "./copy";
+import { parametersAsTable } from "./Parameters";
 
 interface Props {
   fit: Fit;
@@ -53,6 +55,11 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
           <DropdownMenu.Item className={item} onSelect={onRename}>
             <Pencil size={15} /> Name it
           </DropdownMenu.Item>
+          {fit.kind === "fit" && (fit.parameters?.length ?? 0) > 0 && (
+            <DropdownMenu.Item className={item} onSelect={() => void copyText(parametersAsTable(fit), "Parameters")}>
+              <ClipboardCopy size={15} /> Copy the parameters as a table
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item className={item} disabled={count >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
             <Copy size={15} /> Duplicate
           </DropdownMenu.Item>

@@ -1,4 +1,3 @@
-import { Copy } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 
@@ -7,15 +6,12 @@ import { useChange, useStudy } from "../study/context";
 import { readNumber } from "../ui/decimals";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
-import { copyText } from "./copy";
 
 type Parameter = NonNullable<Fit["parameters"]>[number];
 
 /** Each parameter with its meaning, value, standard error, unit and relative error. */
 export function Parameters({ fit }: { fit: Fit }) {
   return (
-    <div className="group relative">
-    <CopyParameters fit={fit} />
     <table className="numerals mt-1 w-full text-[13.5px]">
       <thead className="sr-only">
         <tr>
@@ -47,22 +43,16 @@ export function Parameters({ fit }: { fit: Fit }) {
         ))}
       </tbody>
     </table>
-    </div>
   );
 }
 
 /** All of it as a labelled table, every digit. */
-function CopyParameters({ fit }: { fit: Fit }) {
+export function parametersAsTable(fit: Fit): string {
   const rows = (fit.parameters ?? []).map((one) => {
     const [value, error] = one.full.split(" ± ");
     return [wordOf(one.name, one.symbol) || one.symbol, one.symbol, value, error ?? (one.fixed ? "fixed" : ""), one.unit, one.interval].join("\t");
   });
-  const table = [["parameter", "symbol", "value", "standard error", "unit", "confidence interval"].join("\t"), ...rows].join("\n");
-  return (
-    <button className="icon-button no-print absolute -top-6 right-0 opacity-0 group-hover:opacity-100 focus-visible:opacity-100" aria-label={`Copy the parameters of fit ${fit.letter} as a table`} onClick={() => void copyText(table, "Parameters")}>
-      <Copy size={14} />
-    </button>
-  );
+  return [["parameter", "symbol", "value", "standard error", "unit", "confidence interval"].join("\t"), ...rows].join("\n");
 }
 
 function Value({ parameter }: { parameter: Parameter }) {
