@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, interface, large, line
+from bench import accuracy, fits, interface, large, line
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
@@ -18,3 +18,4 @@ if __name__ == "__main__":
         accuracy.show()
         interface.run()
         large.run()
+        fits.run()

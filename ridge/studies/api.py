@@ -256,10 +256,17 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     study = own_study(request, study_id)
     if study.version != body.version:
         return 400, Message(message="The study has moved on since.")
+    before = read_state(study)
     try:
-        return _json(analyse(body.change.apply(read_state(study)).state))
+        after = body.change.apply(before).state
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
+    found = analyse(after)
+    if (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed):
+        nothing: dict[str, Any] = {"status": [], "x": [], "y": [], "repeated_x": []}
+        nothing |= {"x_error": None, "y_error": None, "series_of": None}
+        found = found.model_copy(update={"same_readings": True, **nothing})
+    return _json(found)
 
 
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})

@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from hashlib import blake2b
 from typing import Any
+from weakref import WeakKeyDictionary
 
 from ridge.core import Fit, fit, interpolate
 from ridge.core.by_hand import first_values, with_values
@@ -163,8 +164,17 @@ def fit_all(table: Table, wanted: Sequence[FitState]) -> list[Fitted]:
     return [fit_one(table, one) for one in wanted]
 
 
+_keys: WeakKeyDictionary[Readings, bytes] = WeakKeyDictionary()
+
+
 def readings_key(readings: Readings) -> bytes:
-    """A fingerprint of everything a fit depends on."""
+    """A fingerprint of everything a fit depends on; made once, since readings do not change."""
+    if readings not in _keys:
+        _keys[readings] = _digest(readings)
+    return _keys[readings]
+
+
+def _digest(readings: Readings) -> bytes:
     digest = blake2b(digest_size=16)
     for array in (
         readings.x,

@@ -24,6 +24,10 @@ from ridge.studies.schemas import CandidateOut, PlaceOut, RankingOut
 from ridge.studies.state import FitState, StudyState
 
 SAMPLES = 90
+MOST_FOR_ONE_POLYNOMIAL = 60
+TOO_MANY = (
+    f"One polynomial through more than {MOST_FOR_ONE_POLYNOMIAL} readings only swings. A spline does what is wanted."
+)
 
 
 @dataclass(frozen=True)
@@ -59,11 +63,16 @@ def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
     """One model of the catalogue with its curve over the view of all readings. ``place`` counts from 0."""
     table = read_table(state)
     chosen = ALL[place]
-    one = _fit(table, chosen, series)
+    through_too_many = chosen.options.get("kind") == "polynomial" and table.readings.n > MOST_FOR_ONE_POLYNOMIAL
+    one = (
+        Fitted(FitState("A", chosen.family, options=chosen.options), None, None, TOO_MANY)
+        if through_too_many
+        else _fit(table, chosen, series)
+    )
     out = CandidateOut(
         place=place, total=len(ALL), family=chosen.family, options=chosen.options,
         group="interpolation" if chosen.family == "interpolation" else "model",
-        name=name_of(one), refusal=_refusal(one, table),
+        name=name_of(one), refusal=one.refusal or _refusal(one, table),
     )  # fmt: skip
     if one.curve is not None:
         view = default_view(table, None, [])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import deque
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import IntEnum
@@ -87,8 +88,30 @@ def read_naming(state: StudyState) -> Naming:
     return Naming(x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name, letters, state.rising)
 
 
+_recent: deque[tuple[StudyState, Table]] = deque(maxlen=4)
+
+
 def read_table(state: StudyState) -> Table:
-    """Read every row of a study. Nothing is guessed: what cannot be read is listed."""
+    """Read every row of a study. Nothing is guessed: what cannot be read is listed.
+
+    The last few are remembered: a change of a fit leaves the readings as they are.
+    """
+    for known, table in list(_recent):
+        if _same_readings(known, state):
+            return table
+    table = _read(state)
+    _recent.append((state, table))
+    return table
+
+
+def _same_readings(one: StudyState, other: StudyState) -> bool:
+    """Whether two states hold the very same rows, read in the same way."""
+    held = one.columns is other.columns and one.aside is other.aside and one.assumed is other.assumed
+    same = (one.absolute_errors, one.letters, one.rising) == (other.absolute_errors, other.letters, other.rising)
+    return held and same
+
+
+def _read(state: StudyState) -> Table:
     x_column, y_column = state.column("x"), state.column("y")
     assert x_column is not None and y_column is not None
     values = column_values(state)
@@ -168,6 +191,7 @@ def read_table(state: StudyState) -> Table:
         x.numbers, y.numbers, errors["x"], errors["y"], held["weight"], status == Status.USED,
         absolute_errors=state.absolute_errors and errors["y"] is not None, assumed=assumed, count=held["count"],
     )  # fmt: skip
+    status.setflags(write=False)
     return Table(
         readings, status, tuple(problems[row] for row in sorted(problems)), column_problems,
         _unknowns(state, status, y.numbers), read_series(state), naming,

@@ -277,8 +277,11 @@ class ViewOut(Schema):
 
 
 class AnalysisOut(Schema):
-    """Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``."""
+    """Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``. ``same_readings``: in a
+    preview of a change that leaves the readings alone, they are not sent again: ``status``, ``x``, ``y``, both errors,
+    ``series_of`` and ``repeated_x`` are empty and stay as they were."""
 
+    same_readings: bool = False
     naming: NamingOut
     status: list[int]
     x: list[float | None]

@@ -73,6 +73,46 @@ class Wide(BrowserCase):
         expect(self.page.get_by_role("list", name="What the residuals show")).to_be_visible()
         self.check("residuals")
 
+    def panel(self, name: str) -> None:
+        """Where there is no room for all three: to one of them."""
+        tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name=name)
+        if tab.is_visible():
+            tab.click()
+
+    def test_by_hand_and_compared(self) -> None:
+        self.open_sample("A draining bucket")
+        self.panel("Page")
+        self.page.get_by_role("button", name="More for fit A").click()
+        self.check("menu of a fit")
+        self.page.get_by_role("menuitem", name="Set it by hand").click()
+        expect(self.page.get_by_test_id("by-hand")).to_be_visible()
+        self.check("by hand")
+        self.panel("Plot")
+        self.check("grips")
+        self.page.get_by_role("radio", name="Compare").click()
+        expect(self.page.get_by_role("region", name="Fits side by side")).to_contain_text("R² rises")
+        self.check("compare")
+
+    def test_formula_and_interpolation(self) -> None:
+        self.open_sample("A draining bucket")
+        self.panel("Page")
+        self.page.get_by_label("Model of fit B").select_option("cubic-spline")
+        expect(self.page.get_by_role("list", name="Pieces")).to_be_visible()
+        self.page.get_by_label("Model of fit A").select_option("formula")
+        field = self.page.get_by_label("Formula of fit A")
+        field.click()
+        self.page.keyboard.type("(a - b*t)^2 + ex")
+        expect(self.page.get_by_role("listbox", name="Names")).to_be_visible()
+        self.check("names of a formula")
+        self.page.keyboard.type("p(")
+        expect(self.page.get_by_text("bracket", exact=False).first).to_be_visible()
+        self.check("a mistake in a formula")
+        field.fill("(a - b*t)^2")
+        field.press("Enter")
+        self.page.get_by_role("button", name="Look at a part of it").click()
+        expect(self.page.get_by_test_id("part-curve")).to_be_visible()
+        self.check("a part of a formula")
+
     def test_a_column(self) -> None:
         self.open_sample("A draining bucket")
         readings = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings")

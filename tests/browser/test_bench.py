@@ -117,7 +117,7 @@ class Shaping(BrowserCase):
         expect(self.page.get_by_role("alert")).to_contain_text("'zero' is not a number")
         field.fill("0")
         self.page.get_by_role("button", name="Fix it", exact=True).click()
-        expect(self.account()).to_contain_text("intercept fixed at 0")
+        expect(self.account()).to_contain_text("intercept c fixed at 0")
         self.page.get_by_role("button", name=re.compile("^intercept .*fit it or fix it")).click()
         self.page.get_by_role("button", name="Let it be fitted").click()
         expect(self.account()).not_to_contain_text("fixed at 0")

@@ -165,7 +165,7 @@ class Sentences(TestCase):
     def test_method_names_weights_and_what_is_fixed(self) -> None:
         readings = Readings([0, 1, 2, 3], [0, 2, 4, 7], y_error=[1, 1, 1, 2], absolute_errors=True)
         text = method_sentence(fit(readings, Line(0.0)), self.naming, aside=1)
-        for part in ("4 readings", "1 set aside", "taken as absolute", "intercept fixed at 0\u00a0mm"):
+        for part in ("4 readings", "1 set aside", "taken as absolute", "intercept c fixed at 0\u00a0mm"):
             self.assertIn(part, text)
 
     def test_every_statistic_is_labelled_or_says_why_it_is_absent(self) -> None:

@@ -12,6 +12,8 @@ from ridge.core.readings import Array, Readings
 
 KINDS = ("linear", "polynomial", "cubic-spline", "monotone", "spline")
 ENDS = ("natural", "not-a-knot", "clamped", "periodic")
+MOST_FOR_ONE = 1000
+"""Nodes up to which one polynomial is led through all; its value takes a step for each of them."""
 _LEAST = {"linear": 2, "polynomial": 2, "cubic-spline": 2, "monotone": 2}
 
 
@@ -41,7 +43,7 @@ def interpolate(
 
     Raises
     ------
-    TooFewReadings, RepeatedX, OutsideSense
+    TooFewReadings, RepeatedX, OutsideSense (for one polynomial through more than 1000 readings, too)
     """
     if kind not in KINDS:
         raise OutsideSense("kind", f"is one of {', '.join(KINDS)}.")
@@ -53,6 +55,10 @@ def interpolate(
         raise OutsideSense("end_slopes", "must be two finite numbers.")
     x, y, averaged = _nodes(readings, average_repeats)
     least = degree + 1 if kind == "spline" else 3 if ends == "periodic" and kind == "cubic-spline" else _LEAST[kind]
+    if kind == "polynomial" and len(x) > MOST_FOR_ONE:
+        raise OutsideSense(
+            "kind", f"one polynomial through more than {MOST_FOR_ONE} readings says nothing. Use a spline."
+        )
     if len(x) < least:
         raise TooFewReadings(least, len(x))
     if kind == "cubic-spline" and ends == "periodic" and abs(y[0] - y[-1]) > 1e-12 * float(np.max(np.abs(y))):

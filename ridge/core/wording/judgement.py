@@ -74,7 +74,8 @@ def _as_given(fit: Fit, naming: Naming) -> str:
     text = f"With these numbers the {curve} typically misses a reading by {miss}."
     if r_squared is not None and r_squared < 0:
         return f"{text} R² is negative: the mean of {naming.y} would miss by less."
-    above, below = fit.pattern.above, fit.pattern.below
+    rest = fit.residuals[fit.readings.used]
+    above, below = int((rest > 0).sum()), int((rest < 0).sum())
     return f"{text} {count_word(above, capital=True)} reading{'' if above == 1 else 's'} lie{'s' if above == 1 else ''} above it and {count_word(below)} below."
 
 

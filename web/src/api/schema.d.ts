@@ -571,7 +571,9 @@ export interface components {
         };
         /**
          * AnalysisOut
-         * @description Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``.
+         * @description Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``. ``same_readings``: in a
+         *     preview of a change that leaves the readings alone, they are not sent again: ``status``, ``x``, ``y``, both errors,
+         *     ``series_of`` and ``repeated_x`` are empty and stay as they were.
          */
         AnalysisOut: {
             /** Answers */
@@ -588,6 +590,11 @@ export interface components {
             problems_more: number;
             /** Repeated X */
             repeated_x: number[];
+            /**
+             * Same Readings
+             * @default false
+             */
+            same_readings?: boolean;
             /** Series */
             series: string[];
             /** Series Of */

@@ -110,9 +110,9 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
         />
       </div>
       <div id={`${id}said`} aria-live="polite" className="mt-1 grid gap-1 text-[13px]">
-        {(look?.latex || good) && (
+        {good.latex && (
           <div className={`overflow-x-auto rounded-sm bg-well px-2 py-1.5 ${problem ? "opacity-45" : ""}`} data-testid="typeset">
-            <Typeset latex={look?.latex || good} text={text} className="font-book text-[16px]" />
+            <Typeset latex={good.latex} text={good.text} className="font-book text-[16px]" />
           </div>
         )}
         {problem && draft !== null && <Problem text={text} at={problem.position ?? null} length={problem.length ?? 1} message={problem.problem ?? ""} possible={problem.possible ?? ""} />}

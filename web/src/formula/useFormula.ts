@@ -25,19 +25,19 @@ interface Asked {
   part: number | null;
 }
 
-/** What the formula reads as while it is typed: the newest text wins, and typing never waits. `good`: LaTeX of the last that could be read. */
-export function useFormula(asked: Asked): { look: FormulaLook | null; good: string } {
+/** What the formula reads as while it is typed: the newest text wins, and typing never waits. `good`: the last that could be read. */
+export function useFormula(asked: Asked): { look: FormulaLook | null; good: { latex: string; text: string } } {
   const { id, version } = useStudy();
   const [look, setLook] = useState<FormulaLook | null>(null);
-  const [good, setGood] = useState("");
+  const [good, setGood] = useState({ latex: "", text: "" });
   const asking = useMemo(
     () =>
       newestWins(
         async (body: Asked) => (await api.POST("/api/studies/{study_id}/formula", { params: { path: { study_id: id } }, body })).data ?? null,
-        (found) => {
+        (found, { text }) => {
           if (!found) return;
           setLook(found);
-          if (found.latex) setGood(found.latex);
+          if (found.latex) setGood({ latex: found.latex, text });
         },
       ),
     [id],

@@ -111,7 +111,7 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
   const table = byInfluence ? [...found.table].sort((a, b) => (Number(b.cook) || 0) - (Number(a.cook) || 0)) : found.table;
   const copy = () => copyText([["row", ...COLUMNS.map((name) => WORDS[name])], ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])])].map((cells) => cells.join("\t")).join("\n"), "The residual table");
   return (
-    <div className="grid gap-3 pb-2">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
       <ul className="grid gap-0.5 border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] leading-snug" aria-label="What the residuals show">
         {found.sentences.map((sentence) => (
           <li key={sentence}>{sentence}</li>
@@ -139,6 +139,7 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
             </button>
           </span>
         </div>
+        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Residual table">
         <table className="numerals w-full text-right text-[12.5px]">
           <thead>
             <tr className="border-y border-rule text-[11.5px] text-mute">
@@ -175,6 +176,7 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
             ))}
           </tbody>
         </table>
+        </div>
         {found.table.length < found.rows.length && <p className="px-2.5 py-1 text-[12px] text-mute">The first {found.table.length} readings.</p>}
       </div>
     </div>

@@ -72,7 +72,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           </p>
         )}
         {ranging && <RangeForm fit={fit} onClose={() => setRanging(false)} />}
-        {fit.refusal ? (
+        {fit.family === "formula" && !fit.options.text ? null : fit.refusal ? (
           <Refusal fit={fit} />
         ) : fit.kind === "interpolation" ? (
           <Interpolated fit={fit} />

@@ -10,7 +10,7 @@ let waiting = 0;
 
 /** Show the analysis as it would be: the plot at once, the table and the page a few times a second. */
 export function showPreview(found: Analysis, stored: Analysis) {
-  const preview = share(useView.getState().preview ?? stored, found);
+  const preview = share(useView.getState().preview ?? stored, found.same_readings ? { ...found, ...readingsOf(stored) } : found);
   const now = performance.now();
   window.clearTimeout(waiting);
   if (now - last > CALM) {
@@ -24,6 +24,9 @@ export function showPreview(found: Analysis, stored: Analysis) {
     }, CALM);
   }
 }
+
+/** What a preview that leaves the readings alone does not carry. */
+const readingsOf = ({ status, x, y, x_error, y_error, series_of, repeated_x }: Analysis) => ({ status, x, y, x_error, y_error, series_of, repeated_x });
 
 /** Back to the analysis of the study. */
 export function endPreview() {
