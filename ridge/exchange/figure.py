@@ -1,9 +1,9 @@
-"""The figure as a vector drawing: readings, curves, measured range, answers and the residual strip."""
+"""The figure as a drawing or a picture: readings, curves, measured range, answers and the residual strip."""
 
 from __future__ import annotations
 
 import io
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from threading import Lock
 from typing import Any
 
@@ -25,6 +25,7 @@ LOOKS: dict[str, tuple[str, Any]] = {
 """Colour and dash of each fit, the same as on the screen."""
 SHAPES = {"circle": "o", "square": "s", "triangle": "^", "diamond": "D", "cross": "P"}
 MM = 1 / 25.4
+HEIGHT = 0.735  # of the width
 _POINTS = 0.72  # points of the drawing to a pixel of the screen
 _MANY = 3000
 # Matplotlib's settings are one global table; drawings take turns.
@@ -91,6 +92,7 @@ class FigureContent:
     join: bool = False
     mark_size: float = 4.5
     line_width: float = 2.2
+    grey: bool = False
 
 
 class CannotDraw(ValueError):
@@ -105,17 +107,36 @@ def _check_drawable(low: float, high: float) -> None:
         )
 
 
-def draw_svg(content: FigureContent, width_mm: float = 170, height_mm: float = 125) -> bytes:
-    """The figure as SVG with text as outlines, so that it looks the same wherever it is opened. Raises CannotDraw."""
+FORMATS = {
+    "svg": "image/svg+xml",
+    "pdf": "application/pdf",
+    "png": "image/png",
+    "jpg": "image/jpeg",
+    "tiff": "image/tiff",
+    "eps": "application/postscript",
+}
+"""Formats of the figure and their media types."""
+
+
+def draw(
+    content: FigureContent, kind: str = "svg", width_mm: float = 170, resolution: int = 300, grey: bool = False
+) -> bytes:
+    """The figure in one of ``FORMATS``.
+
+    ``resolution`` in dots an inch, for the formats that are pictures. ``grey``: without colour, told apart by dash and mark
+    alone. In SVG text is kept as outlines, so that it looks the same wherever it is opened; PDF and EPS carry their fonts.
+    Raises CannotDraw.
+    """
     for low, high in (content.x_axis.view, content.y_axis.view, (-content.residual_view, content.residual_view)):
         _check_drawable(low, high)
     settings: dict[Any, Any] = {
         "svg.fonttype": "path", "svg.hashsalt": "ridge", "font.size": 9, "axes.linewidth": 0.8, "hatch.linewidth": 0.4,
         "axes.edgecolor": MUTE, "text.color": INK, "axes.labelcolor": INK, "xtick.color": MUTE, "ytick.color": MUTE,
-        "axes.unicode_minus": True, "text.parse_math": False,
+        "axes.unicode_minus": True, "text.parse_math": False, "pdf.fonttype": 42, "ps.fonttype": 42,
     }  # fmt: skip
+    content = replace(content, grey=grey)
     with _drawing, matplotlib.rc_context(settings), np.errstate(all="ignore"):
-        figure = Figure(figsize=(width_mm * MM, height_mm * MM), facecolor=SHEET)
+        figure = Figure(figsize=(width_mm * MM, width_mm * HEIGHT * MM), facecolor=SHEET)
         grid = figure.add_gridspec(
             2, 1, height_ratios=(3.4, 1), hspace=0.12, left=0.11, right=0.97, top=0.92, bottom=0.11
         )
@@ -126,10 +147,31 @@ def draw_svg(content: FigureContent, width_mm: float = 170, height_mm: float = 1
         figure.align_ylabels([plot, strip])
         figure.suptitle(content.title, x=0.11, ha="left", fontsize=10.5, fontweight="bold")
         buffer = io.BytesIO()
-        figure.savefig(
-            buffer, format="svg", metadata={"Date": None, "Title": content.title, "Description": content.equation}
-        )
+        figure.savefig(buffer, format=kind, dpi=resolution, **_told(content, kind))
     return buffer.getvalue()
+
+
+def _told(content: FigureContent, kind: str) -> dict[str, Any]:
+    """What the file says of itself, as far as its format can."""
+    if kind == "svg":
+        return {"metadata": {"Date": None, "Title": content.title, "Description": content.equation}}
+    if kind == "pdf":
+        return {"metadata": {"Title": content.title, "Subject": content.equation, "CreationDate": None}}
+    if kind == "png":
+        return {"metadata": {"Title": content.title, "Description": content.equation}}
+    if kind == "tiff":
+        return {"pil_kwargs": {"compression": "tiff_lzw"}}
+    return {}
+
+
+def _color(content: FigureContent, letter: str) -> str:
+    return INK if content.grey else LOOKS[letter][0]
+
+
+def _tint(color: str, share: float) -> str:
+    """A colour thinned with white: not every format knows transparency."""
+    parts = (int(color[at : at + 2], 16) for at in (1, 3, 5))
+    return "#" + "".join(f"{round(255 - (255 - part) * share):02x}" for part in parts)
 
 
 def _write_number(value: float, _: object) -> str:
@@ -189,14 +231,14 @@ def _draw_plot(axes: Axes, content: FigureContent) -> None:
         axes.grid(which="minor", color=RULE, linewidth=0.25)
     _hatch_beyond(axes, content)
     for place, curve in reversed(list(enumerate(content.curves))):
-        _draw_curve(axes, curve, content.line_width * _POINTS, leading=place == 0, alone=len(content.curves) == 1)
+        _draw_curve(axes, content, curve, leading=place == 0, alone=len(content.curves) == 1)
     for series in content.series:
         _draw_series(axes, content, series)
     _draw_marks(axes, content)
     if content.equation:
-        axes.set_title(content.equation, loc="right", fontsize=9, color=LOOKS[content.curves[0].letter][0])
+        axes.set_title(content.equation, loc="right", fontsize=9, color=_color(content, content.curves[0].letter))
     if len(content.series) > 1 or len(content.curves) > 1:
-        axes.legend(fontsize=8, frameon=True, facecolor=SHEET, edgecolor=RULE, loc="best")
+        axes.legend(fontsize=8, frameon=True, framealpha=1, facecolor=SHEET, edgecolor=RULE, loc="best")
     axes.set_xlim(*content.x_axis.view)
     axes.set_ylim(*content.y_axis.view)
     axes.set_ylabel(content.y_axis.label)
@@ -204,11 +246,14 @@ def _draw_plot(axes: Axes, content: FigureContent) -> None:
     _bar(axes, content)
 
 
-def _draw_curve(axes: Axes, curve: DrawnCurve, width: float, *, leading: bool, alone: bool) -> None:
-    color, dash = LOOKS[curve.letter]
+def _draw_curve(axes: Axes, content: FigureContent, curve: DrawnCurve, *, leading: bool, alone: bool) -> None:
+    color, dash = _color(content, curve.letter), LOOKS[curve.letter][1]
+    width = content.line_width * _POINTS
     if leading and curve.low is not None and curve.high is not None:
         banded = np.isfinite(curve.low) & np.isfinite(curve.high)
-        axes.fill_between(curve.x, curve.low, curve.high, where=banded, color=color, alpha=0.14, linewidth=0)
+        axes.fill_between(
+            curve.x, curve.low, curve.high, where=banded, color=_tint(color, 0.14), linewidth=0, zorder=0.9
+        )
     low, high = curve.measured
     inside = (curve.x >= low) & (curve.x <= high)
     known = np.isfinite(curve.y)
@@ -264,7 +309,16 @@ def _draw_marks(axes: Axes, content: FigureContent) -> None:
     for x, y, direction in content.marks:
         corner = ([x, x, content.x_axis.view[0]], [content.y_axis.view[0], y, y])
         axes.plot(*corner, color=INK, linewidth=0.7, linestyle=(0, (3, 2)), zorder=2)
-        axes.plot([x], [y], "D", color=LICHEN, markeredgecolor=INK, markersize=5, zorder=4, gid=direction)
+        axes.plot(
+            [x],
+            [y],
+            "D",
+            color=SHEET if content.grey else LICHEN,
+            markeredgecolor=INK,
+            markersize=5,
+            zorder=4,
+            gid=direction,
+        )
 
 
 def _bar(axes: Axes, content: FigureContent) -> None:
@@ -288,13 +342,13 @@ def _draw_strip(axes: Axes, content: FigureContent) -> None:
     _hatch_beyond(axes, content)
     axes.set_xlabel(content.x_axis.label)
     axes.set_ylabel(content.residual_label)
-    color = LOOKS[content.curves[0].letter][0] if content.curves else MUTE
+    color = _color(content, content.curves[0].letter) if content.curves else MUTE
     axes.axhline(0, color=color, linewidth=0.9)
     axes.set_ylim(-content.residual_view, content.residual_view)
     if content.residuals is None:
         return
     if content.deviation:
-        axes.axhspan(-content.deviation, content.deviation, color=color, alpha=0.1, linewidth=0)
+        axes.axhspan(-content.deviation, content.deviation, color=_tint(color, 0.1), linewidth=0, zorder=0.9)
     used = np.logical_or.reduce([series.used for series in content.series]) & np.isfinite(content.x)
     x, residuals = content.x[used], content.residuals[used]
     if len(x) <= _MANY:

@@ -15,6 +15,7 @@ from ninja.utils import check_csrf
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.api import router as studies
 from ridge.studies.fits_api import router as fits
+from ridge.studies.out_api import router as out
 from ridge.studies.own import NotYours
 from ridge.studies.tables_api import router as tables
 
@@ -39,6 +40,7 @@ def same_site(request: HttpRequest) -> bool:
 api = NinjaAPI(title="Ridge", version="1", renderer=StrictJSON(), docs_url=None, auth=same_site)
 api.add_router("", studies)
 api.add_router("", fits)
+api.add_router("", out)
 api.add_router("", tables)
 
 

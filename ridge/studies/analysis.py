@@ -11,7 +11,7 @@ import numpy as np
 from ridge.core.wording.numbers import group
 from ridge.core.wording.readings import before_fit
 from ridge.core.wording.straight import straighten
-from ridge.studies.answers import answer, answer_unknown
+from ridge.studies.answers import answer, answer_unknown, follow
 from ridge.studies.curves import default_view, finite, sample_curve
 from ridge.studies.fit_words import differ, word_fitted
 from ridge.studies.fits import FAILED, Fitted, fit_all
@@ -39,9 +39,8 @@ def _analyse(state: StudyState, table: Table, fitted: list[Fitted]) -> AnalysisO
     naming, readings = table.naming, table.readings
     fits = [word_fitted(one, table, state) for one in fitted]
     leading = fitted[0].fit if fitted else None
-    asked = fitted[0].curve if fitted else None
-    answers = [answer(asked, kept, state.level, naming) for kept in state.answers]
-    unknowns = [answer_unknown(asked, unknown, state.level, naming) for unknown in table.unknowns]
+    answers = [follow(answer(fitted, kept, state.level, naming), kept) for kept in state.answers]
+    unknowns = [answer_unknown(fitted, unknown, state.level, naming) for unknown in table.unknowns]
     view = default_view(table, leading, [*answers, *(unknown.answer for unknown in unknowns)])
     for one, out in zip(fitted, fits, strict=True):
         if one.curve is not None and not out.hidden:

@@ -1,8 +1,9 @@
-"""Questions put to a fit: y at an x, x at a y, and the unknowns among the rows."""
+"""Questions put to the fits of a study: y at one x or at many, x at a y, and the unknowns among the rows."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -12,69 +13,114 @@ from ridge.core.wording.answers import number_as_given, word_prediction, word_so
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import name_rows, significant
+from ridge.core.wording.outside import beyond_sentence
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.exchange.cells import NotANumber, read_numbers
+from ridge.exchange.lists import read_list
+from ridge.studies.answer_features import FEATURES, answer_feature
+from ridge.studies.answer_marks import mark_at
+from ridge.studies.fits import Fitted
 from ridge.studies.readings import Unknown
-from ridge.studies.schemas import AnswerOut, MarkOut, UnknownOut
+from ridge.studies.schemas import AnswerOut, AnswerRowOut, UnknownOut
 from ridge.studies.state import AnswerState
 
-
-def _or_none(value: float) -> float | None:
-    return value if math.isfinite(value) else None
-
-
-def _mark(x: float, y: float, **limits: float) -> MarkOut | None:
-    if not (math.isfinite(x) and math.isfinite(y)):
-        return None
-    edges = {name: _or_none(limits.get(name, math.nan)) for name in ("x_low", "x_high", "y_low", "y_high")}
-    return MarkOut(x=x, y=y, **edges)
+MOST_MARKED = 60
+"""Results of one question up to which each is marked on the plot."""
 
 
 def answer(
-    fit: Fit | Interpolation | None,
+    fitted: Sequence[Fitted],
     question: AnswerState,
     level: float,
     naming: Naming,
     numbers: list[float] | None = None,
 ) -> AnswerOut:
-    """One question answered, or the reason why it cannot be. ``numbers`` spares reading what was typed."""
+    """One question answered, or the reason why it cannot be. ``fitted``: every fit, the leading one first; ``numbers``
+    spares reading what was typed."""
     out = AnswerOut(
         key=question.key, direction=question.direction, given=question.given, repeats=question.repeats,
-        asked=f"{naming.x if question.direction == 'y_at_x' else naming.y} = {question.given}",
+        fit=question.fit, name=question.name, asked=_asked(question, naming),
     )  # fmt: skip
     try:
-        numbers = numbers or read_numbers(question.given)
-        if question.direction == "y_at_x" and len(numbers) > 1:
-            raise NotANumber(f"one {naming.x} at a time")
-        if fit is None:
+        asked = _asked_fits(fitted, question)
+        if question.direction in FEATURES:
+            return answer_feature(asked, fitted, question, out, level, naming)
+        looking = question.direction == "x_at_y"
+        values = numbers or (read_numbers(question.given) if looking else read_list(question.given))
+        if not asked:
             return out.model_copy(update={"problem": "No answer until there is a fit."})
-        if isinstance(fit, Interpolation):
-            return _between(fit, out, numbers, naming)
-        if question.direction == "y_at_x":
-            return _at_x(fit, out, numbers[0], level, naming)
-        return _at_y(fit, out, numbers, question.repeats, level, naming)
+        if len(asked) == 1 and (looking or len(values) == 1):
+            return _single(asked[0], out, values, question.repeats, level, naming)
+        return _table(asked, out, values, question.repeats, level, naming)
     except NotANumber as problem:
         return out.model_copy(update={"problem": f"{str(problem)[:1].upper()}{str(problem)[1:]}."})
     except RidgeError as problem:
         return out.model_copy(update={"problem": str(problem)})
 
 
+def _asked(question: AnswerState, naming: Naming) -> str:
+    return f"{naming.x if question.direction == 'y_at_x' else naming.y} = {question.given}"
+
+
+def _asked_fits(fitted: Sequence[Fitted], question: AnswerState) -> list[Fitted]:
+    """The fits that are asked, of those that have a curve."""
+    there = [one for one in fitted if one.curve is not None]
+    if question.fit == "all":
+        return there
+    if question.fit:
+        return [one for one in there if one.wanted.letter == question.fit]
+    return there[:1] if fitted and fitted[0].curve is not None else []
+
+
+def _single(one: Fitted, out: AnswerOut, values: list[float], repeats: int, level: float, naming: Naming) -> AnswerOut:
+    curve = one.curve
+    if isinstance(curve, Interpolation):
+        return _between(curve, out, values, naming)
+    assert curve is not None
+    if out.direction == "x_at_y":
+        return _at_y(curve, out, values, repeats, level, naming)
+    return _at_x(curve, out, values[0], level, naming)
+
+
 def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming) -> AnswerOut:
     prediction = fit.predict(x, level)
-    if not math.isfinite(float(prediction.value)):
-        return out.model_copy(update={"problem": f"{naming.y} there is beyond what the computer's numbers hold."})
+    value = float(prediction.value)
+    if not math.isfinite(value):
+        return out.model_copy(update={"problem": _no_value(value, naming)})
     words = word_prediction(fit, prediction, naming)
-    mark = _mark(x, float(prediction.value), y_low=float(prediction.low), y_high=float(prediction.high))
-    return out.model_copy(update={**vars(words), "mark": mark, "beyond": bool(prediction.beyond > 0)})
+    mark = mark_at(x, value, y_low=float(prediction.low), y_high=float(prediction.high))
+    beyond = bool(prediction.beyond > 0)
+    said = beyond_sentence(fit, naming) if beyond else ""
+    return out.model_copy(update={**vars(words), "mark": mark, "beyond": beyond, "beyond_says": said})
+
+
+def _no_value(value: float, naming: Naming) -> str:
+    if math.isnan(value):
+        return f"The model has no value there. Ask for another {naming.x}."
+    return f"{naming.y} there is beyond what the computer's numbers hold."
 
 
 def _at_y(fit: Fit, out: AnswerOut, numbers: list[float], repeats: int, level: float, naming: Naming) -> AnswerOut:
+    """Every x at that y; the first one inside the readings, or else the nearest to them, is the answer."""
     repeats = len(numbers) if len(numbers) > 1 else repeats
-    solution = fit.solve(numbers, repeats, level)[0]
+    solutions = fit.solve(numbers, repeats, level)
     y = float(np.mean(numbers))
-    words = word_solution(fit, solution, y, repeats, naming)
-    mark = _mark(solution.value, y, x_low=solution.low, x_high=solution.high)
-    return out.model_copy(update={**vars(words), "mark": mark, "beyond": solution.beyond > 0})
+    first = min(solutions, key=lambda solution: (solution.beyond, solution.value))
+    words = word_solution(fit, first, y, repeats, naming)
+    mark = mark_at(first.value, y, x_low=first.low, x_high=first.high)
+    rows = []
+    if len(solutions) > 1:
+        for solution in solutions:
+            text = word_solution(fit, solution, y, repeats, naming)
+            rows.append(
+                AnswerRowOut(
+                    letter="", asked=text.asked, result=text.result, new=text.sentence, place=text.place,
+                    mark=mark_at(solution.value, y, x_low=solution.low, x_high=solution.high),
+                )
+            )  # fmt: skip
+    said = beyond_sentence(fit, naming) if first.beyond > 0 else ""
+    update = {**vars(words), "mark": mark, "beyond": first.beyond > 0, "beyond_says": said, "rows": rows}
+    return out.model_copy(update=update)
 
 
 def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming: Naming) -> AnswerOut:
@@ -94,14 +140,67 @@ def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming:
         "place": place,
         "full": repr(x if looking else value),
     }
-    return out.model_copy(update={**words, "mark": _mark(x, value), "beyond": bool(place)})
+    return out.model_copy(update={**words, "mark": mark_at(x, value), "beyond": bool(place)})
 
 
-def answer_unknown(fit: Fit | Interpolation | None, unknown: Unknown, level: float, naming: Naming) -> UnknownOut:
+def _table(
+    asked: Sequence[Fitted], out: AnswerOut, values: list[float], repeats: int, level: float, naming: Naming
+) -> AnswerOut:
+    """Several values, several fits, or both: a row for each, and no single result."""
+    single = out.direction == "x_at_y"
+    rows: list[AnswerRowOut] = []
+    for one in asked:
+        for group in [values] if single else [[value] for value in values]:
+            try:
+                found = _single(one, out, group, repeats, level, naming)
+            except RidgeError as problem:
+                found = out.model_copy(update={"problem": str(problem)})
+            rows.append(_row(one, found, group, level, naming))
+    if len(rows) > MOST_MARKED:
+        rows = [row.model_copy(update={"mark": None}) for row in rows]
+    count = f"{len(values)} values of {naming.y}" if not single else f"{naming.x} at {out.asked}"
+    of = "from every fit" if len(asked) > 1 else f"from {asked[0].wanted.letter}"
+    return out.model_copy(update={"rows": rows, "result": f"{count}, {of}", "full": ""})
+
+
+def _row(one: Fitted, found: AnswerOut, given: list[float], level: float, naming: Naming) -> AnswerRowOut:
+    row = AnswerRowOut(
+        letter=one.wanted.letter, asked=found.asked, result=found.result, place=found.place, problem=found.problem,
+        mark=found.mark,
+    )  # fmt: skip
+    if found.direction == "y_at_x":
+        row.asked = f"{naming.x} = {naming.x_with_unit(number_as_given(given[0]))}"
+        if one.fit is not None and not found.problem:
+            prediction = one.fit.predict(given[0], level)
+            value = float(prediction.value)
+            row.curve = _half(float(prediction.mean_high) - value, naming)
+            row.new = _half(float(prediction.high) - value, naming)
+    else:
+        row.new = found.sentence
+    return row
+
+
+def _half(width: float, naming: Naming) -> str:
+    """Half the width of an interval, with ±; empty where it has none."""
+    return f"±{naming.y_with_unit(significant(width, 2).text)}" if math.isfinite(width) and width > 0 else ""
+
+
+def follow(out: AnswerOut, kept: AnswerState) -> AnswerOut:
+    """A kept answer with what it was when it was kept, where that is no longer what it says."""
+    now = said(out)
+    return out.model_copy(update={"was": kept.was}) if kept.was and kept.was != now else out
+
+
+def said(out: AnswerOut) -> str:
+    """An answer in one line, as it is remembered."""
+    return (out.problem or out.result)[:400]
+
+
+def answer_unknown(fitted: Sequence[Fitted], unknown: Unknown, level: float, naming: Naming) -> UnknownOut:
     """x of an unknown from its row, or from the rows of its repeated readings."""
     given = "; ".join(number_as_given(value) for value in unknown.values)
     question = AnswerState(f"rows-{unknown.rows[0]}", "x_at_y", given, 1)
-    out = answer(fit, question, level, naming, list(unknown.values))
+    out = answer(fitted, question, level, naming, list(unknown.values))
     label = f"{unknown.label} ({name_rows(unknown.rows)})" if unknown.label else name_rows(unknown.rows).capitalize()
     short = ""
     if out.mark:

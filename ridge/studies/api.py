@@ -8,21 +8,20 @@ from typing import Annotated, Any
 
 import orjson
 from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router, Schema
-from pydantic import BaseModel, Field, FiniteFloat, StringConstraints
+from ninja import Router, Schema
+from pydantic import BaseModel, Field, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.core import Fit, Interpolation
-from ridge.exchange.figure import CannotDraw, draw_svg
 from ridge.studies.analysis import analyse, analysis_of
 from ridge.studies.answers import answer
 from ridge.studies.begin import begin_with_table
 from ridge.studies.calculated import calculate
 from ridge.studies.changes import AnyChange, ChangeRefused
+from ridge.studies.changes.page import Asked, Direction
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.tables import TakeTable
-from ridge.studies.figure import figure_content
-from ridge.studies.fits import fit_one
+from ridge.studies.fits import fit_all, fit_one
 from ridge.studies.models import Study
 from ridge.studies.own import own_study
 from ridge.studies.reading_details import describe_reading
@@ -147,11 +146,12 @@ class GoToIn(StepIn):
 
 
 class AskIn(Schema):
-    """``change``, when given, is laid over the stored state first (a preview); nothing is stored."""
+    """A question that is not kept; see ``AnswerState``."""
 
-    direction: str
-    given: Annotated[str, StringConstraints(max_length=200)]
+    direction: Direction
+    given: Annotated[str, StringConstraints(max_length=200)] = ""
     repeats: Annotated[int, Field(ge=1, le=10_000)] = 1
+    fit: Asked = ""
 
 
 @router.get("/shelf", response=ShelfOut)
@@ -274,9 +274,8 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""
     state = read_state(own_study(request, study_id))
     table = read_table(state)
-    fit = _leading(state)
-    direction = "x_at_y" if body.direction == "x_at_y" else "y_at_x"
-    return answer(fit, AnswerState("", direction, body.given, body.repeats), state.level, table.naming)
+    question = AnswerState("", body.direction, body.given, body.repeats, body.fit)
+    return answer(fit_all(table, state.fits), question, state.level, table.naming)
 
 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})
@@ -292,30 +291,6 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingO
     if found := next((unknown for unknown in analysis_of(study, state).unknowns if row in unknown.rows), None):
         entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])
-
-
-class ViewIn(Schema):
-    """What the plot shows; left out, all readings."""
-
-    x_low: FiniteFloat | None = None
-    x_high: FiniteFloat | None = None
-    y_low: FiniteFloat | None = None
-    y_high: FiniteFloat | None = None
-
-
-@router.get("/studies/{study_id}/figure.svg", response={400: Message, 404: Message})
-def figure(request: HttpRequest, study_id: uuid.UUID, view: Query[ViewIn]) -> Any:
-    """The figure as SVG, as it is seen."""
-    study = own_study(request, study_id)
-    state = read_state(study)
-    content = figure_content(state, analysis_of(study, state), view.x_low, view.x_high, view.y_low, view.y_high)
-    try:
-        drawing = draw_svg(content)
-    except CannotDraw as reason:
-        return 400, Message(message=str(reason))
-    response = HttpResponse(drawing, content_type="image/svg+xml")
-    response["Content-Disposition"] = f'attachment; filename="figure-{study.pk}.svg"'
-    return response
 
 
 @router.post("/studies/{study_id}/duplicate", response={201: CardOut, 404: Message})

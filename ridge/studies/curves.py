@@ -74,7 +74,9 @@ def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> 
     x, y = table.readings.x[shown], table.readings.y[shown]
     if not len(x):
         return ViewOut(x=StretchOut(low=0, high=10), y=StretchOut(low=0, high=10), residual=1.0)
-    marks = [a.mark for a in answers if a.mark]
+    # Of several x of one y only the answer itself, so that one far out does not press the readings together.
+    rows = [row.mark for a in answers if a.direction != "x_at_y" for row in a.rows]
+    marks = [mark for mark in (*(a.mark for a in answers), *rows) if mark]
     low, high = float(x.min()), float(x.max())
     reach = 2 * (high - low)
     near = [mark for mark in marks if low - reach <= mark.x <= high + reach]

@@ -86,11 +86,11 @@ def figure_content(
             if analysis.measured
             else None
         )
-        marks = [a.mark for a in [*analysis.answers, *(unknown.answer for unknown in analysis.unknowns)]]
-        kept = [a.direction for a in [*analysis.answers, *(unknown.answer for unknown in analysis.unknowns)]]
+        kept = [*analysis.answers, *(unknown.answer for unknown in analysis.unknowns)]
         placed = [
-            (float(to_x(np.array([mark.x]))[0]), float(to_y(np.array([mark.y]))[0]), direction)
-            for mark, direction in zip(marks, kept, strict=True)
+            (float(to_x(np.array([mark.x]))[0]), float(to_y(np.array([mark.y]))[0]), one.direction)
+            for one in kept
+            for mark in ([row.mark for row in one.rows] or [one.mark])
             if mark
         ]
         x_error = _ends(readings.x, readings.x_error, x, to_x)

@@ -120,8 +120,11 @@ class Answer(models.Model):
     key = models.CharField(max_length=12)
     place = models.PositiveSmallIntegerField()
     direction = models.CharField(max_length=10, choices=[(name, name) for name in DIRECTIONS])
-    given = models.CharField(max_length=200)
+    given = models.CharField(max_length=200, blank=True)
     repeats = models.PositiveIntegerField(default=1)
+    fit = models.CharField(max_length=3, blank=True)
+    name = models.CharField(max_length=60, blank=True)
+    was = models.CharField(max_length=400, blank=True)
 
     class Meta:
         ordering = ("place",)

@@ -234,7 +234,7 @@ class StraightOut(Schema):
 
 
 class MarkOut(Schema):
-    """Where an answer stands on the plot."""
+    """Where an answer stands on the plot; ``slope`` of a tangent there, ``to_x`` the other end of an area."""
 
     x: float
     y: float
@@ -242,16 +242,39 @@ class MarkOut(Schema):
     x_high: float | None
     y_low: float | None
     y_high: float | None
+    slope: float | None = None
+    to_x: float | None = None
+
+
+class AnswerRowOut(Schema):
+    """One of several results. ``letter`` of the fit it comes from; ``curve`` and ``new``: the interval of the curve and that
+    of a new reading, or the limits of an x."""
+
+    letter: str
+    asked: str
+    result: str
+    curve: str = ""
+    new: str = ""
+    place: str = ""
+    problem: str = ""
+    mark: MarkOut | None = None
 
 
 class AnswerOut(Schema):
-    """``problem`` says why there is no answer; then the rest is empty but for what was asked."""
+    """``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
+    where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
+    model does where the answer stands, outside the readings."""
 
     key: str
     direction: str
     given: str
     repeats: int
+    fit: str = ""
+    name: str = ""
     asked: str
+    rows: list[AnswerRowOut] = []
+    was: str = ""
+    beyond_says: str = ""
     result: str = ""
     sentence: str = ""
     place: str = ""

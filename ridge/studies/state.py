@@ -8,7 +8,9 @@ from dataclasses import dataclass, field
 from typing import Any
 
 ROLES = ("x", "y", "x_error", "y_error", "weight", "count", "series", "other")
-DIRECTIONS = ("y_at_x", "x_at_y")
+DIRECTIONS = ("y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflexions", "crossing")
+"""What can be asked of a fit: y at one x or more, x at a y, the slope at an x, the area between two x, and the places
+where the curve is zero, turns, changes its bend or meets another fit."""
 LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200, "fits": 6}
 
 
@@ -56,10 +58,16 @@ class FitState:
 
 @dataclass(frozen=True)
 class AnswerState:
+    """``given`` as typed; for a crossing the letter of the other fit. ``fit``: the letter of the fit that is asked, the
+    leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept."""
+
     key: str
     direction: str
     given: str
     repeats: int = 1
+    fit: str = ""
+    name: str = ""
+    was: str = ""
 
 
 @dataclass(frozen=True)

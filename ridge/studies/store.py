@@ -46,7 +46,9 @@ def _read_tables(study: Study) -> StudyState:
         letters=study.letters,
         rising=study.rising,
         fits=tuple(_read_fit(fit) for fit in study.fits.all()),
-        answers=tuple(AnswerState(a.key, a.direction, a.given, a.repeats) for a in study.answers.all()),
+        answers=tuple(
+            AnswerState(a.key, a.direction, a.given, a.repeats, a.fit, a.name, a.was) for a in study.answers.all()
+        ),
     )
 
 
@@ -201,10 +203,7 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     if before is None or before.answers != after.answers:
         study.answers.all().delete()
         Answer.objects.bulk_create(
-            [
-                Answer(study=study, place=place, key=a.key, direction=a.direction, given=a.given, repeats=a.repeats)
-                for place, a in enumerate(after.answers)
-            ]
+            [Answer(study=study, place=place, **vars(a)) for place, a in enumerate(after.answers)]
         )
 
 

@@ -83,7 +83,6 @@ class Wide(BrowserCase):
         self.open_sample("A draining bucket")
         self.panel("Page")
         self.page.get_by_role("button", name="More for fit A").click()
-        self.check("menu of a fit")
         self.page.get_by_role("menuitem", name="Set it by hand").click()
         expect(self.page.get_by_test_id("by-hand")).to_be_visible()
         self.check("by hand")

@@ -171,8 +171,9 @@ class HandingIn(BrowserCase):
 
     def test_the_figure_downloads_as_svg(self) -> None:
         self.open_sample("Stretch of the mooring line")
+        self.page.get_by_role("button", name="Files").click()
         with self.page.expect_download() as download:
-            self.page.get_by_role("link", name="Figure (SVG)").click()
+            self.page.get_by_role("link", name="Save the figure").click()
         path = download.value.path()
         self.assertTrue(download.value.suggested_filename.endswith(".svg"))
         self.assertTrue(ElementTree.fromstring(Path(path).read_bytes()).tag.endswith("svg"))

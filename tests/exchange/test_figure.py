@@ -8,7 +8,7 @@ from xml.etree import ElementTree
 
 import numpy as np
 
-from ridge.exchange.figure import LOOKS, CannotDraw, FigureContent, draw_svg
+from ridge.exchange.figure import LOOKS, CannotDraw, FigureContent, draw
 from ridge.studies.analysis import analyse
 from ridge.studies.figure import figure_content
 from ridge.studies.readings import read_table
@@ -26,7 +26,7 @@ class Figure(TestCase):
     def test_samples_give_a_well_formed_drawing_with_title_and_equation(self) -> None:
         for name in ("mooring-line", "salinity-probe"):
             shown = content(build_sample(name))
-            root = ElementTree.fromstring(draw_svg(shown))
+            root = ElementTree.fromstring(draw(shown))
             self.assertEqual(root.tag, f"{SVG}svg")
             text = ElementTree.tostring(root, encoding="unicode")
             self.assertIn(shown.title, text)
@@ -34,17 +34,17 @@ class Figure(TestCase):
             self.assertNotIn("<image", text)
 
     def test_answers_are_drawn_as_marks(self) -> None:
-        root = ElementTree.fromstring(draw_svg(content(build_sample("salinity-probe"))))
+        root = ElementTree.fromstring(draw(content(build_sample("salinity-probe"))))
         self.assertEqual(len(root.findall(f".//{SVG}g[@id='x_at_y']")), 3)
 
     def test_the_view_is_the_one_asked_for(self) -> None:
         shown = content(build_sample("mooring-line"), x_low=100, x_high=200, y_low=0, y_high=90)
         self.assertEqual((shown.x_axis.view, shown.y_axis.view), ((100, 200), (0, 90)))
         self.assertEqual(float(shown.curves[0].x[0]), 100)
-        ElementTree.fromstring(draw_svg(shown))
+        ElementTree.fromstring(draw(shown))
 
     def test_an_empty_study_has_a_figure_too(self) -> None:
-        root = ElementTree.fromstring(draw_svg(content(empty_study("<Nothing & $x^2$ yet>"))))
+        root = ElementTree.fromstring(draw(content(empty_study("<Nothing & $x^2$ yet>"))))
         self.assertIn("&lt;Nothing &amp; $x^2$ yet&gt;", ElementTree.tostring(root, encoding="unicode"))
 
     def test_what_cannot_be_drawn_is_refused_with_the_reason(self) -> None:
@@ -54,11 +54,11 @@ class Figure(TestCase):
             {"y_low": 0.0, "y_high": 1e-300},
         ):
             with self.assertRaises(CannotDraw):
-                draw_svg(content(build_sample("mooring-line"), **view))
+                draw(content(build_sample("mooring-line"), **view))
 
     def test_same_content_same_bytes(self) -> None:
         shown = content(build_sample("mooring-line"))
-        self.assertEqual(draw_svg(shown), draw_svg(shown))
+        self.assertEqual(draw(shown), draw(shown))
 
 
 class AsOnTheScreen(TestCase):
@@ -67,7 +67,7 @@ class AsOnTheScreen(TestCase):
     def drawn(self, name: str, plot: dict[str, object] | None = None, **more: object) -> tuple[FigureContent, str]:
         state = replace(build_sample(name), plot=plot or {}, **more)  # type: ignore[arg-type]
         shown = content(state)
-        text = draw_svg(shown).decode()
+        text = draw(shown).decode()
         ElementTree.fromstring(text)
         return shown, text
 

@@ -22,7 +22,7 @@ from ridge.studies.changes.fits import (
 )
 from ridge.studies.changes.generated import GenerateReadings
 from ridge.studies.changes.marks import AssumeRows, MarkRows
-from ridge.studies.changes.page import EditStudy, KeepAnswer, RemoveAnswer
+from ridge.studies.changes.page import EditStudy, KeepAnswer, RemoveAnswer, SetAnswer
 from ridge.studies.changes.plot import SetPlot
 from ridge.studies.changes.rows import PutOrder, RemoveEmptyRows, SortRows, WriteCells
 from ridge.studies.changes.tables import PutTable, TakeTable
@@ -58,7 +58,8 @@ AnyChange = Annotated[
     | PutFits
     | SetPlot
     | KeepAnswer
-    | RemoveAnswer,
+    | RemoveAnswer
+    | SetAnswer,
     Field(discriminator="kind"),
 ]
 _ADAPTER: TypeAdapter[Change] = TypeAdapter(AnyChange)

@@ -10,6 +10,14 @@ from pydantic import Field, StringConstraints
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.state import LIMITS, AnswerState, StudyState, new_key
 
+Direction = Literal["y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflexions", "crossing"]
+Asked = Annotated[str, StringConstraints(pattern="^([A-F]|all)?$")]
+Given = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
+AnswerName = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
+NEED_A_VALUE = ("y_at_x", "x_at_y", "tangent", "area", "crossing")
+WORDS = {"roots": "zeros", "turning": "turning points", "inflexions": "inflexions"}
+"""What a question without a value is called in the history."""
+
 Title = Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
 
 
@@ -47,22 +55,56 @@ class EditStudy(Change):
 
 
 class KeepAnswer(Change):
-    """Keep a question on the page. ``given`` is as typed: one number, or the repeated readings of one unknown."""
+    """Keep a question on the page. ``given`` is as typed: a number or several, the repeated readings of one unknown, the
+    ends of an area, the letter of another fit. ``fit``: the letter of the one that is asked, empty for the leading one,
+    "all" for every one. ``was``: what it says at the moment, so that a later change of it can be told."""
 
     kind: Literal["keep_answer"] = "keep_answer"
     key: str = Field(default_factory=new_key)
-    direction: Literal["y_at_x", "x_at_y"]
-    given: Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
+    direction: Direction
+    given: Given = ""
     repeats: Annotated[int, Field(ge=1, le=10_000)] = 1
+    fit: Asked = ""
+    name: AnswerName = ""
+    was: Annotated[str, StringConstraints(max_length=400)] = ""
     at: int | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         if len(state.answers) >= LIMITS["answers"]:
             raise ChangeRefused(f"A page holds {LIMITS['answers']} answers at most.")
-        answer = AnswerState(self.key, self.direction, self.given, self.repeats)
+        if not self.given and self.direction in NEED_A_VALUE:
+            raise ChangeRefused("Type a value first.")
+        kept = AnswerState(self.key, self.direction, self.given, self.repeats, self.fit, self.name, self.was)
         at = len(state.answers) if self.at is None else self.at
-        answers = (*state.answers[:at], answer, *state.answers[at:])
-        return Outcome(replace(state, answers=answers), RemoveAnswer(key=self.key), f"keep the answer for {self.given}")
+        answers = (*state.answers[:at], kept, *state.answers[at:])
+        what = self.given or WORDS[self.direction]
+        return Outcome(replace(state, answers=answers), RemoveAnswer(key=self.key), f"keep the answer for {what}")
+
+
+class SetAnswer(Change):
+    """Name, place, or what a kept answer is remembered to say; what is left out stays."""
+
+    kind: Literal["set_answer"] = "set_answer"
+    key: str
+    name: AnswerName | None = None
+    was: Annotated[str, StringConstraints(max_length=400)] | None = None
+    to: Annotated[int, Field(ge=0)] | None = None
+
+    def apply(self, state: StudyState) -> Outcome:
+        at, old = _find(state, self.key)
+        name = old.name if self.name is None else self.name
+        new = replace(old, name=name, was=old.was if self.was is None else self.was)
+        rest = [answer for answer in state.answers if answer is not old]
+        rest.insert(at if self.to is None else self.to, new)
+        inverse = SetAnswer.like(key=self.key, name=old.name, was=old.was, to=at)
+        label = (
+            "move an answer"
+            if self.to is not None
+            else f"call an answer {self.name}"
+            if self.name
+            else "accept an answer"
+        )
+        return Outcome(replace(state, answers=tuple(rest)), inverse, label)
 
 
 class RemoveAnswer(Change):
@@ -72,11 +114,15 @@ class RemoveAnswer(Change):
     key: str
 
     def apply(self, state: StudyState) -> Outcome:
-        for at, answer in enumerate(state.answers):
-            if answer.key == self.key:
-                inverse = KeepAnswer.like(
-                    key=answer.key, direction=answer.direction, given=answer.given, repeats=answer.repeats, at=at
-                )
-                answers = state.answers[:at] + state.answers[at + 1 :]
-                return Outcome(replace(state, answers=answers), inverse, f"remove the answer for {answer.given}")
-        raise ChangeRefused("That answer is no longer there.")
+        at, old = _find(state, self.key)
+        inverse = KeepAnswer.like(at=at, **vars(old))
+        answers = state.answers[:at] + state.answers[at + 1 :]
+        what = old.given or WORDS[old.direction]
+        return Outcome(replace(state, answers=answers), inverse, f"remove the answer for {what}")
+
+
+def _find(state: StudyState, key: str) -> tuple[int, AnswerState]:
+    for at, answer in enumerate(state.answers):
+        if answer.key == key:
+            return at, answer
+    raise ChangeRefused("That answer is no longer there.")

@@ -190,7 +190,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/studies/{study_id}/figure.svg": {
+    "/api/studies/{study_id}/figure.{kind}": {
         parameters: {
             query?: never;
             header?: never;
@@ -199,9 +199,9 @@ export interface paths {
         };
         /**
          * Figure
-         * @description The figure as SVG, as it is seen.
+         * @description The figure as it is seen.
          */
-        get: operations["ridge_studies_api_figure"];
+        get: operations["ridge_studies_out_api_figure"];
         put?: never;
         post?: never;
         delete?: never;
@@ -302,6 +302,26 @@ export interface paths {
          * @description The order of the catalogue on these readings.
          */
         get: operations["ridge_studies_fits_api_rank_candidates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/readings.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings
+         * @description The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about.
+         */
+        get: operations["ridge_studies_out_api_readings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -620,7 +640,9 @@ export interface components {
         };
         /**
          * AnswerOut
-         * @description ``problem`` says why there is no answer; then the rest is empty but for what was asked.
+         * @description ``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
+         *     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
+         *     model does where the answer stands, outside the readings.
          */
         AnswerOut: {
             /** Asked */
@@ -630,8 +652,18 @@ export interface components {
              * @default false
              */
             beyond?: boolean;
+            /**
+             * Beyond Says
+             * @default
+             */
+            beyond_says?: string;
             /** Direction */
             direction: string;
+            /**
+             * Fit
+             * @default
+             */
+            fit?: string;
             /**
              * Full
              * @default
@@ -642,6 +674,11 @@ export interface components {
             /** Key */
             key: string;
             mark?: components["schemas"]["MarkOut"] | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
             /**
              * Place
              * @default
@@ -660,10 +697,54 @@ export interface components {
              */
             result?: string;
             /**
+             * Rows
+             * @default []
+             */
+            rows?: components["schemas"]["AnswerRowOut"][];
+            /**
              * Sentence
              * @default
              */
             sentence?: string;
+            /**
+             * Was
+             * @default
+             */
+            was?: string;
+        };
+        /**
+         * AnswerRowOut
+         * @description One of several results. ``letter`` of the fit it comes from; ``curve`` and ``new``: the interval of the curve and that
+         *     of a new reading, or the limits of an x.
+         */
+        AnswerRowOut: {
+            /** Asked */
+            asked: string;
+            /**
+             * Curve
+             * @default
+             */
+            curve?: string;
+            /** Letter */
+            letter: string;
+            mark?: components["schemas"]["MarkOut"] | null;
+            /**
+             * New
+             * @default
+             */
+            new?: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem?: string;
+            /** Result */
+            result: string;
         };
         /** AsideOut */
         AsideOut: {
@@ -674,13 +755,24 @@ export interface components {
         };
         /**
          * AskIn
-         * @description ``change``, when given, is laid over the stored state first (a preview); nothing is stored.
+         * @description A question that is not kept; see ``AnswerState``.
          */
         AskIn: {
-            /** Direction */
-            direction: string;
-            /** Given */
-            given: string;
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "y_at_x" | "x_at_y" | "tangent" | "area" | "roots" | "turning" | "inflexions" | "crossing";
+            /**
+             * Fit
+             * @default
+             */
+            fit?: string;
+            /**
+             * Given
+             * @default
+             */
+            given?: string;
             /**
              * Repeats
              * @default 1
@@ -817,7 +909,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"];
             /**
              * Request Key
              * @default
@@ -1064,6 +1156,35 @@ export interface components {
             label: string;
             /** Value */
             value: string;
+        };
+        /**
+         * FigureIn
+         * @description What the plot shows (left out, all readings), how wide the figure is to be, and whether in grey.
+         */
+        FigureIn: {
+            /**
+             * Grey
+             * @default false
+             */
+            grey?: boolean;
+            /**
+             * Resolution
+             * @default 300
+             */
+            resolution?: number;
+            /**
+             * Width
+             * @default 170
+             */
+            width?: number;
+            /** X High */
+            x_high?: number | null;
+            /** X Low */
+            x_low?: number | null;
+            /** Y High */
+            y_high?: number | null;
+            /** Y Low */
+            y_low?: number | null;
         };
         /**
          * FileIn
@@ -1471,7 +1592,9 @@ export interface components {
         };
         /**
          * KeepAnswer
-         * @description Keep a question on the page. ``given`` is as typed: one number, or the repeated readings of one unknown.
+         * @description Keep a question on the page. ``given`` is as typed: a number or several, the repeated readings of one unknown, the
+         *     ends of an area, the letter of another fit. ``fit``: the letter of the one that is asked, empty for the leading one,
+         *     "all" for every one. ``was``: what it says at the moment, so that a later change of it can be told.
          */
         KeepAnswer: {
             /** At */
@@ -1480,9 +1603,17 @@ export interface components {
              * Direction
              * @enum {string}
              */
-            direction: "y_at_x" | "x_at_y";
-            /** Given */
-            given: string;
+            direction: "y_at_x" | "x_at_y" | "tangent" | "area" | "roots" | "turning" | "inflexions" | "crossing";
+            /**
+             * Fit
+             * @default
+             */
+            fit?: string;
+            /**
+             * Given
+             * @default
+             */
+            given?: string;
             /** Key */
             key?: string;
             /**
@@ -1491,10 +1622,20 @@ export interface components {
              */
             kind: "keep_answer";
             /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
              * Repeats
              * @default 1
              */
             repeats?: number;
+            /**
+             * Was
+             * @default
+             */
+            was?: string;
         };
         /** KnownNameOut */
         KnownNameOut: {
@@ -1530,9 +1671,13 @@ export interface components {
         };
         /**
          * MarkOut
-         * @description Where an answer stands on the plot.
+         * @description Where an answer stands on the plot; ``slope`` of a tangent there, ``to_x`` the other end of an area.
          */
         MarkOut: {
+            /** Slope */
+            slope?: number | null;
+            /** To X */
+            to_x?: number | null;
             /** X */
             x: number;
             /** X High */
@@ -2145,6 +2290,25 @@ export interface components {
             series?: string;
         };
         /**
+         * SetAnswer
+         * @description Name, place, or what a kept answer is remembered to say; what is left out stays.
+         */
+        SetAnswer: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_answer";
+            /** Name */
+            name?: string | null;
+            /** To */
+            to?: number | null;
+            /** Was */
+            was?: string | null;
+        };
+        /**
          * SetCells
          * @description Write a block of texts with its upper left corner at (row, column), making rows and columns as needed.
          *
@@ -2558,20 +2722,6 @@ export interface components {
             best: boolean;
             /** Text */
             text: string;
-        };
-        /**
-         * ViewIn
-         * @description What the plot shows; left out, all readings.
-         */
-        ViewIn: {
-            /** X High */
-            x_high?: number | null;
-            /** X Low */
-            x_low?: number | null;
-            /** Y High */
-            y_high?: number | null;
-            /** Y Low */
-            y_low?: number | null;
         };
         /**
          * ViewOut
@@ -2998,17 +3148,21 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_figure: {
+    ridge_studies_out_api_figure: {
         parameters: {
             query?: {
                 x_low?: number | null;
                 x_high?: number | null;
                 y_low?: number | null;
                 y_high?: number | null;
+                width?: number;
+                resolution?: number;
+                grey?: boolean;
             };
             header?: never;
             path: {
                 study_id: string;
+                kind: "svg" | "pdf" | "png" | "jpg" | "tiff" | "eps";
             };
             cookie?: never;
         };
@@ -3219,6 +3373,29 @@ export interface operations {
                     "application/json": components["schemas"]["RankingOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_out_api_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                kind: "csv" | "xlsx" | "ods";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {

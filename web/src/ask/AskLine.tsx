@@ -1,67 +1,49 @@
 import { ArrowLeftRight } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
 
-import { api, type Answer, type Direction } from "../api/client";
-import { Symbol } from "../ui/Symbol";
-import { useNaming, useChange, useStudy } from "../study/context";
-import { newestWins } from "../study/newest";
+import type { Direction } from "../api/client";
+import { useAnalysisPart, useChange, useNaming } from "../study/context";
 import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
+import { AnswerTable } from "./AnswerTable";
+import { OF_THE_CURVE, useAsk } from "./useAsk";
 
-interface Question {
-  direction: Direction;
-  given: string;
-  repeats: number;
-}
-
-/** The sentence with a blank in it: predict y when x is …, or x when y is …. */
+/** The sentence with a blank in it: predict y when x is …, x when y is …, the slope at, the area from … to … */
 export function AskLine() {
-  const study = useStudy();
   const naming = useNaming();
+  const fits = useAnalysisPart((analysis) => analysis.fits);
   const change = useChange();
-  const direction = useView((view) => view.asking);
+  const question = useView((view) => view.question);
   const asked = useView((view) => view.asked);
-  const [given, setGiven] = useState("");
-  const [repeats, setRepeats] = useState(1);
-  const [unreachable, setUnreachable] = useState(false);
+  const { unreachable, asking } = useAsk();
+  const { direction, given, repeats, fit } = question;
+  const put = (part: Partial<typeof question>) => setView({ question: { ...question, ...part } });
 
-  const asking = useMemo(
-    () =>
-      newestWins(
-        async (question: Question): Promise<Answer | null> => {
-          try {
-            const { data } = await api.POST("/api/studies/{study_id}/ask", { params: { path: { study_id: study.id } }, body: question });
-            setUnreachable(!data);
-            return data ?? null;
-          } catch {
-            setUnreachable(true);
-            return null;
-          }
-        },
-        (answer) => setView({ asked: answer }),
-      ),
-    [study.id],
-  );
-  // The answer follows the readings: asked again with every version.
-  useEffect(() => {
-    if (given.trim()) asking.ask({ direction, given, repeats });
-    else {
-      asking.cancel();
-      setView({ asked: null });
-    }
-  }, [asking, direction, given, repeats, study.version]);
-  useEffect(() => () => setView({ asked: null }), []);
-
-  const many = /[\s;]/.test(given.trim());
-  const canKeep = Boolean(given.trim() && asked && !asked.problem);
+  const drawn = fits.filter((one) => !one.refusal);
+  const several = direction === "x_at_y" && /[\s;]/.test(given.trim());
+  const canKeep = asking && asked !== null && !asked.problem;
   const keep = () => {
     if (!canKeep) return;
-    change({ kind: "keep_answer", direction, given: given.trim(), repeats: many ? 1 : repeats });
-    setGiven("");
-    setRepeats(1);
+    change({ kind: "keep_answer", direction, given: given.trim(), repeats: several ? 1 : repeats, fit, was: (asked.result ?? "").slice(0, 400) });
+    put({ given: "", repeats: 1 });
   };
-  const [from, to] = direction === "y_at_x" ? [naming.x, naming.y] : [naming.y, naming.x];
-  const unit = direction === "y_at_x" ? naming.x_unit : naming.y_unit;
+  const ask = (next: Direction) => {
+    const others = drawn.filter((one) => one.letter !== (fit || drawn[0]?.letter));
+    setView({ asked: null, question: { ...question, direction: next, given: next === "crossing" ? (others[0]?.letter ?? "") : direction === "crossing" ? "" : given, fit: fit === "all" && next !== "y_at_x" && next !== "x_at_y" ? "" : fit } });
+  };
+  const looking = direction === "x_at_y";
+  const unit = looking ? naming.y_unit : naming.x_unit;
+  const words: [Direction, string][] = [
+    ["y_at_x", `${naming.y} when ${naming.x} =`],
+    ["x_at_y", `${naming.x} when ${naming.y} =`],
+    ["tangent", `the slope at ${naming.x} =`],
+    ["area", `the area from ${naming.x} =`],
+    ["roots", `where ${naming.y} is zero`],
+    ["turning", "where the curve turns"],
+    ["inflexions", "where its bend changes"],
+    ["crossing", "where it meets fit"],
+  ];
+  const shown = words.filter(([name]) => name !== "crossing" || drawn.length > 1);
+  const rows = asked && !asked.problem ? (asked.rows ?? []) : [];
   return (
     <form
       aria-label="Ask"
@@ -71,20 +53,42 @@ export function AskLine() {
       }}
       className="no-print flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1.5 border border-rule bg-sheet px-3 py-1.5"
     >
-      <span className="flex items-center gap-2">
-        <span className="text-mute">Predict</span> <Symbol text={to} /> <span className="text-mute">when</span> <Symbol text={from} /> =
-      </span>
-      <input
-        className="field numerals w-24 text-right"
-        aria-label={`${from}, given`}
-        title={direction === "x_at_y" ? "One value, or the repeated readings of one unknown with spaces between them" : undefined}
-        autoComplete="off"
-        value={given}
-        maxLength={200}
-        onChange={(event) => setGiven(event.target.value)}
-      />
-      {unit && <span className="font-book text-mute">{unit}</span>}
-      {direction === "x_at_y" && !many && (
+      <label className="flex items-center gap-1.5">
+        <span className="text-mute">Predict</span>
+        <select className="inline-choice font-book" aria-label="What to predict" value={direction} onChange={(event) => ask(event.target.value as Direction)}>
+          {shown.map(([name, word]) => (
+            <option key={name} value={name}>
+              {word}
+            </option>
+          ))}
+        </select>
+      </label>
+      {direction === "crossing" ? (
+        <select className="field" aria-label="The other fit" value={given} onChange={(event) => put({ given: event.target.value })}>
+          {drawn
+            .filter((one) => one.letter !== (fit || drawn[0]?.letter))
+            .map((one) => (
+              <option key={one.letter}>{one.letter}</option>
+            ))}
+        </select>
+      ) : (
+        !OF_THE_CURVE.includes(direction) && (
+          <>
+            <input
+              className={`field numerals text-right ${given.length > 9 ? "w-56" : "w-24"}`}
+              aria-label={`${looking ? naming.y : naming.x}, given`}
+              title={looking ? "One value, or the repeated readings of one unknown with spaces between them" : direction === "area" ? "Two values: 0 to 10" : "One value, several, or a range: 0, 2.5, 5 to 20 step 2.5"}
+              placeholder={direction === "area" ? "0 to 10" : undefined}
+              autoComplete="off"
+              value={given}
+              maxLength={200}
+              onChange={(event) => put({ given: event.target.value })}
+            />
+            {unit && <span className="font-book text-mute">{unit}</span>}
+          </>
+        )
+      )}
+      {looking && !several && (
         <label className="flex items-center gap-1.5 text-[13px] text-mute">
           mean of
           <input
@@ -94,22 +98,38 @@ export function AskLine() {
             className="field numerals w-14 text-right"
             aria-label="Number of readings it is the mean of"
             value={repeats}
-            onChange={(event) => setRepeats(Math.min(10000, Math.max(1, Math.round(Number(event.target.value)) || 1)))}
+            onChange={(event) => put({ repeats: Math.min(10000, Math.max(1, Math.round(Number(event.target.value)) || 1)) })}
           />
         </label>
       )}
-      <Hint text="Turn the question round">
-        <button
-          type="button"
-          className="icon-button"
-          aria-label={`Ask for ${from} when ${to} is given`}
-          onClick={() => setView({ asking: direction === "y_at_x" ? "x_at_y" : "y_at_x", asked: null })}
-        >
-          <ArrowLeftRight size={15} />
-        </button>
-      </Hint>
+      {drawn.length > 1 && (
+        <label className="flex items-center gap-1 text-[13px] text-mute">
+          from
+          <select className="inline-choice" aria-label="Which fit is asked" value={fit} onChange={(event) => put({ fit: event.target.value })}>
+            <option value="">the leading fit</option>
+            {drawn.map((one) => (
+              <option key={one.letter} value={one.letter}>
+                {one.letter}
+              </option>
+            ))}
+            {(direction === "y_at_x" || looking) && <option value="all">every fit</option>}
+          </select>
+        </label>
+      )}
+      {(direction === "y_at_x" || looking) && (
+        <Hint text="Turn the question round">
+          <button
+            type="button"
+            className="icon-button"
+            aria-label={looking ? `Ask for ${naming.y} when ${naming.x} is given` : `Ask for ${naming.x} when ${naming.y} is given`}
+            onClick={() => ask(looking ? "y_at_x" : "x_at_y")}
+          >
+            <ArrowLeftRight size={15} />
+          </button>
+        </Hint>
+      )}
       {canKeep && <button className="button-main ml-auto">Keep</button>}
-      <span aria-live="polite" className={`flex flex-wrap items-center gap-x-2.5 gap-y-1 ${asked || unreachable ? "basis-full" : ""}`} data-testid="asked">
+      <div aria-live="polite" className={`flex flex-wrap items-center gap-x-2.5 gap-y-1 ${asked || unreachable ? "basis-full" : ""}`} data-testid="asked">
         {unreachable && <span className="text-amber">No connection: the answer cannot be computed just now.</span>}
         {!unreachable && asked?.problem && <span className="text-amber">{asked.problem}</span>}
         {!unreachable && asked && !asked.problem && (
@@ -117,10 +137,15 @@ export function AskLine() {
             <span className="numerals font-book text-[16px]" title={`${asked.sentence} In full: ${asked.full}`}>
               → {asked.result}
             </span>
-            {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">{asked.place.split(".  ")[0]?.split(". It")[0]}</span>}
+            {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">{asked.place.split(". It")[0]}</span>}
+            {rows.length > 1 && (
+              <div className="max-h-[104px] w-full overflow-auto" tabIndex={0} role="region" aria-label="The single results">
+                <AnswerTable rows={rows} looking={looking} />
+              </div>
+            )}
           </>
         )}
-      </span>
+      </div>
     </form>
   );
 }

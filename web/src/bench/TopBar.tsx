@@ -6,13 +6,12 @@ import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { Mark } from "../ui/Mark";
 import { HistoryMenu } from "./HistoryMenu";
+import { OutMenu } from "./OutMenu";
 
 export function TopBar({ onHelp }: { onHelp: () => void }) {
   const queue = useQueue();
   const { study } = useSnapshot();
-  const domain = useView((view) => view.seen);
   const folded = useView((view) => view.pageFolded);
-  const seen = domain ? `?x_low=${domain.x[0]}&x_high=${domain.x[1]}&y_low=${domain.y[0]}&y_high=${domain.y[1]}` : "";
   return (
     <header className="no-print flex h-[46px] shrink-0 items-center gap-2 bg-bar px-3 text-on-bar">
       <a
@@ -42,9 +41,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
         </button>
       </Hint>
       <HistoryMenu />
-      <a className="bar-button max-sm:hidden" href={`/api/studies/${study.id}/figure.svg${seen}`} download>
-        Figure (SVG)
-      </a>
+      <OutMenu />
       <Hint text="Keys (?)">
         <button className="bar-button max-sm:hidden" aria-label="Keys" onClick={onHelp}>
           <Keyboard size={15} />

@@ -21,7 +21,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
   const [part, setPart] = useState<number | null>(null);
   const [caret, setCaret] = useState<number | null>(null);
   const [pick, setPick] = useState(0);
-  const field = useRef<HTMLTextAreaElement>(null);
+  const field = useRef<HTMLInputElement>(null);
   const putCaret = useRef<number | null>(null);
   const id = useId();
   const text = draft ?? held;
@@ -36,11 +36,6 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
     field.current.setSelectionRange(putCaret.current, putCaret.current);
     putCaret.current = null;
   }, [text]);
-  useLayoutEffect(() => {
-    if (!field.current) return;
-    field.current.style.height = "auto";
-    field.current.style.height = `${field.current.scrollHeight}px`;
-  }, [text]);
 
   const keep = () => {
     if (draft !== null && draft.trim() !== held) onKeep(draft.trim());
@@ -54,7 +49,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
     setCaret(putCaret.current);
     setPick(0);
   };
-  function onKeyDown(event: KeyboardEvent<HTMLTextAreaElement>) {
+  function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
     const offer = offers[pick];
     if (offers.length && (event.key === "ArrowDown" || event.key === "ArrowUp")) {
       event.preventDefault();
@@ -77,9 +72,9 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
         <span className="text-[15px]">
           <Symbol text={naming.y} /> =
         </span>
-        <textarea
+        <input
           ref={field}
-          rows={1}
+          type="text"
           role="combobox"
           aria-expanded={offers.length > 0}
           aria-controls={`${id}names`}
@@ -94,7 +89,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
           autoComplete="off"
           maxLength={500}
           value={text}
-          className="field !h-auto grow resize-none overflow-hidden py-1 font-mono text-[13.5px]"
+          className="field min-w-0 grow font-mono !text-[13.5px]"
           onFocus={() => setFocused(true)}
           onBlur={() => {
             setFocused(false);
@@ -102,7 +97,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
             keep();
           }}
           onChange={(event) => {
-            setDraft(event.target.value.replace(/\n/g, " "));
+            setDraft(event.target.value);
             setCaret(event.target.selectionStart);
             setPick(0);
           }}
@@ -111,7 +106,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
       </div>
       <div id={`${id}said`} aria-live="polite" className="mt-1 grid gap-1 text-[13px]">
         {good.latex && (
-          <div className={`overflow-x-auto rounded-sm bg-well px-2 py-1.5 ${problem ? "opacity-45" : ""}`} data-testid="typeset">
+          <div className={`overflow-x-auto rounded-sm bg-well px-2 py-1.5 ${problem ? "text-mute" : ""}`} data-testid="typeset">
             <Typeset latex={good.latex} text={good.text} className="font-book text-[16px]" />
           </div>
         )}

@@ -1,8 +1,12 @@
-import { Copy, X } from "lucide-react";
+import { ArrowDown, ArrowUp, Check, Copy, Ellipsis, Pencil, X } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
 
 import type { Answer } from "../api/client";
+import { AnswerTable, rowsAsText } from "../ask/AnswerTable";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { select } from "../study/view";
+import { EditableText } from "../ui/EditableText";
 import { copyText } from "./copy";
 import { Section } from "./Section";
 
@@ -36,7 +40,7 @@ export function Answers() {
       {!answers.length && !unknowns.length && (
         <p className="text-[13px] text-mute">None kept yet. Ask below the plot and keep what you want to hand in; a row with a y but no x is answered here by itself.</p>
       )}
-      <ul className="grid gap-2.5">
+      <ul className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
         {unknowns.map((unknown) => (
           <li key={unknown.answer.key} className="group flex items-start gap-1">
             <div className="grow font-book text-[14.5px] leading-snug">
@@ -51,46 +55,117 @@ export function Answers() {
             <CopyAnswer answer={unknown.answer} />
           </li>
         ))}
-        {answers.map((answer) => (
-          <li key={answer.key} className="flex items-start gap-1">
-            <p className="grow font-book text-[14.5px] leading-snug">
-              At <AnswerText answer={answer} />
-            </p>
-            <CopyAnswer answer={answer} />
-            <button className="icon-button no-print" aria-label={`Remove the answer for ${answer.asked}`} onClick={() => change({ kind: "remove_answer", key: answer.key })}>
-              <X size={15} />
-            </button>
-          </li>
+        {answers.map((answer, place) => (
+          <Kept key={answer.key} answer={answer} place={place} last={place === answers.length - 1} />
         ))}
       </ul>
     </Section>
   );
 }
 
+function Kept({ answer, place, last }: { answer: Answer; place: number; last: boolean }) {
+  const change = useChange();
+  const [renaming, setRenaming] = useState(false);
+  const { key } = answer;
+  const rows = answer.rows ?? [];
+  return (
+    <li>
+      {(answer.name || renaming) && (
+        <EditableText
+          key={renaming ? "new" : "held"}
+          label={`Name of the answer for ${answer.asked}`}
+          value={answer.name ?? ""}
+          placeholder="What is it to be called?"
+          className="font-book text-[14px] font-semibold"
+          focused={renaming}
+          onCommit={(name) => {
+            setRenaming(false);
+            change({ kind: "set_answer", key, name });
+          }}
+        />
+      )}
+      <div className="flex items-start gap-1">
+        <p className="min-w-0 grow font-book text-[14.5px] leading-snug">
+          {answer.direction === "y_at_x" || answer.direction === "x_at_y" ? "At " : ""}
+          <AnswerText answer={answer} />
+        </p>
+        <CopyAnswer answer={answer} />
+        <DropdownMenu.Root modal={false}>
+          <DropdownMenu.Trigger asChild>
+            <button className="icon-button no-print" aria-label={`More for the answer for ${answer.asked}`}>
+              <Ellipsis size={15} />
+            </button>
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
+              <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
+                <Pencil size={15} /> Name it
+              </DropdownMenu.Item>
+              {place > 0 && (
+                <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place - 1 })}>
+                  <ArrowUp size={15} /> Up
+                </DropdownMenu.Item>
+              )}
+              {!last && (
+                <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place + 1 })}>
+                  <ArrowDown size={15} /> Down
+                </DropdownMenu.Item>
+              )}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+        <button className="icon-button no-print" aria-label={`Remove the answer for ${answer.asked}`} onClick={() => change({ kind: "remove_answer", key })}>
+          <X size={15} />
+        </button>
+      </div>
+      {rows.length > 1 && (
+        <div className="mt-1 max-h-64 overflow-auto print:max-h-none" tabIndex={0} role="region" aria-label={`Results for ${answer.asked}`}>
+          <AnswerTable rows={rows} looking={answer.direction === "x_at_y"} />
+        </div>
+      )}
+      {answer.was && (
+        <p className="no-print mt-1 flex items-center gap-1.5 rounded-sm bg-amber-well px-2 py-1 text-[12.5px] text-amber">
+          <span className="grow">
+            It has changed since it was kept: it was <span className="numerals">{answer.was}</span>.
+          </span>
+          <button className="button !h-[24px]" onClick={() => change({ kind: "set_answer", key, was: (answer.problem || answer.result || "").slice(0, 400) })}>
+            <Check size={13} /> Seen
+          </button>
+        </p>
+      )}
+    </li>
+  );
+}
+
 export function AnswerText({ answer }: { answer: Answer }) {
+  const from = answer.fit && answer.fit !== "all" ? ` (${answer.fit})` : "";
   if (answer.problem) {
     return (
       <>
-        {answer.asked}: <span className="text-amber">{answer.problem}</span>
+        {answer.asked}
+        {from}: <span className="text-amber">{answer.problem}</span>
       </>
     );
   }
   return (
     <>
-      {answer.asked}, <strong className="numerals font-semibold">{answer.result}</strong>. {answer.sentence}
-      {answer.place && <span className={answer.beyond ? "text-amber" : ""}> {answer.place}</span>}
+      {answer.asked}
+      {from}, <strong className="numerals font-semibold">{answer.result}</strong>. {answer.sentence}
+      {answer.place && <span className={answer.beyond ? "text-amber" : ""}> {answer.place}</span>} {answer.beyond_says}
     </>
   );
 }
 
 function CopyAnswer({ answer }: { answer: Answer }) {
   if (answer.problem) return null;
+  const rows = answer.rows ?? [];
+  const text = rows.length > 1 ? rowsAsText(rows) : `${answer.asked}: ${answer.result}. ${answer.sentence} ${answer.place}`.trim();
   return (
     <button
       className="icon-button no-print"
       aria-label={`Copy the answer for ${answer.asked}`}
-      title={`In full: ${answer.full}`}
-      onClick={() => void copyText(`${answer.asked}: ${answer.result}. ${answer.sentence} ${answer.place}`.trim(), "Answer")}
+      title={answer.full ? `In full: ${answer.full}` : undefined}
+      onClick={() => void copyText(text, "Answer")}
     >
       <Copy size={14} />
     </button>

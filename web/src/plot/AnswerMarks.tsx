@@ -1,4 +1,6 @@
 import type { Answer } from "../api/client";
+import { setView } from "../study/view";
+import { toStep } from "../ui/decimals";
 import type { Scale } from "./scales";
 
 interface Props {
@@ -12,15 +14,22 @@ interface Props {
 
 /** Drop lines from axis to curve to axis, with a diamond where they meet; the asked one carries its number. */
 export function AnswerMarks({ answers, asked, lit, x, y }: Props) {
-  const kept = answers.filter((answer) => answer.mark && !(asked?.mark && same(answer, asked)));
+  const kept = answers.flatMap(single).filter((answer) => answer.mark && !(asked?.mark && same(answer, asked)));
+  const wanted = asked ? single(asked) : [];
   return (
     <>
-      {kept.map((answer) => (
-        <Drop key={answer.key} answer={answer} x={x} y={y} faint={kept.length > 6} lit={lit.includes(answer.key)} />
+      {kept.map((answer, i) => (
+        <Drop key={`${answer.key}-${i}`} answer={answer} x={x} y={y} faint={kept.length > 6} lit={lit.includes(answer.key)} />
       ))}
-      {asked?.mark && <Drop answer={asked} x={x} y={y} pill />}
+      {wanted.map((answer, i) => answer.mark && <Drop key={i} answer={answer} x={x} y={y} faint={wanted.length > 6} pill={wanted.length === 1} />)}
     </>
   );
+}
+
+/** An answer with several results as so many with one. */
+function single(answer: Answer): Answer[] {
+  const rows = answer.rows ?? [];
+  return rows.length > 1 ? rows.map((row) => ({ ...answer, mark: row.mark, asked: row.asked })) : [answer];
 }
 
 const same = (a: Answer, b: Answer) => a.mark?.x === b.mark?.x && a.mark?.y === b.mark?.y;
@@ -42,9 +51,12 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
   const pillX = Math.min(Math.max(px - width / 2, left + 2), right - width - 2);
   return (
     <g data-testid={pill ? "drop-asked" : "drop-kept"}>
+      {mark.slope != null && <Tangent x={x} y={y} at={[mark.x, mark.y]} slope={mark.slope} />}
+      {mark.to_x != null && <rect x={Math.min(px, x(mark.to_x))} width={Math.abs(x(mark.to_x) - px)} y={y.range()[1]} height={bottom - y.range()[1]} fill="var(--color-lichen)" opacity="0.22" />}
       {!faint && <path d={`M${left} ${py}H${px}V${bottom}`} fill="none" stroke="var(--color-ink)" strokeWidth={pill ? 1.2 : 0.8} strokeDasharray="4 3" />}
       {limits && <path d={limits} stroke="var(--color-pine)" strokeWidth="5" opacity="0.4" />}
-      <path d={`M${px} ${py - size}l${size} ${size}l${-size} ${size}l${-size} ${-size}z`} fill="var(--color-lichen)" stroke="var(--color-ink)" strokeWidth={lit ? 2.2 : 1.2} />
+      {pill && MOVABLE.includes(answer.direction) && <Holder answer={answer} at={[px, py]} x={x} y={y} />}
+      <path pointerEvents="none" d={`M${px} ${py - size}l${size} ${size}l${-size} ${size}l${-size} ${-size}z`} fill="var(--color-lichen)" stroke="var(--color-ink)" strokeWidth={lit ? 2.2 : 1.2} />
       {pill && (
         <g transform={answer.direction === "y_at_x" ? `translate(${pillX} ${bottom - 24})` : `translate(${left + 4} ${py - 10})`}>
           <rect width={width} height="20" rx="4" fill="var(--color-bar)" />
@@ -55,4 +67,60 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
       )}
     </g>
   );
+}
+
+const MOVABLE = ["y_at_x", "x_at_y", "tangent"];
+
+/** What the asked mark is held by: dragged along its axis, or moved with the arrows, the answer follows. */
+function Holder({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, number]; x: Scale; y: Scale }) {
+  const alongY = answer.direction === "x_at_y";
+  const scale = alongY ? y : x;
+  const place = alongY ? py : px;
+  const put = (pixel: number) => {
+    const [value, next] = [scale.invert(pixel), scale.invert(pixel + 1)];
+    if (!Number.isFinite(value) || !Number.isFinite(next)) return;
+    const step = 10 ** Math.floor(Math.log10(Math.abs(next - value) || 1e-9));
+    setView((view) => ({ question: { ...view.question, given: toStep(value, step) } }));
+  };
+  return (
+    <circle
+      data-handle="asked"
+      data-testid="asked-holder"
+      role="slider"
+      tabIndex={0}
+      aria-label="The asked value: drag it, or move it with the arrows"
+      aria-valuenow={Number(scale.invert(place).toPrecision(6))}
+      aria-valuetext={answer.asked}
+      cx={px}
+      cy={py}
+      r="16"
+      fill="transparent"
+      className={alongY ? "cursor-ns-resize" : "cursor-ew-resize"}
+      onClick={(event) => event.stopPropagation()}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+        const frame = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+        put(alongY ? event.clientY - frame.top : event.clientX - frame.left);
+      }}
+      onKeyDown={(event) => {
+        const way = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: alongY ? -1 : 1, ArrowDown: alongY ? 1 : -1 }[event.key];
+        if (way === undefined) return;
+        event.preventDefault();
+        event.stopPropagation();
+        put(place + way * (event.shiftKey ? 10 : 1));
+      }}
+    />
+  );
+}
+
+/** A stretch of the tangent, a third of the plot wide. */
+function Tangent({ x, y, at: [x0, y0], slope }: { x: Scale; y: Scale; at: [number, number]; slope: number }) {
+  const [left, right] = x.range();
+  const ends = [x(x0) - (right - left) / 6, x(x0) + (right - left) / 6].map((px) => x.invert(px));
+  const path = ends.map((end, i) => `${i ? "L" : "M"}${x(end).toFixed(1)} ${y(y0 + slope * (end - x0)).toFixed(1)}`).join("");
+  return <path data-testid="tangent" d={path} stroke="var(--color-ink)" strokeWidth="1.6" fill="none" />;
 }

@@ -47,7 +47,8 @@ interface View {
   preview: Analysis | null;
   /** The same, as far as the table and the page have followed. */
   calm: Analysis | null;
-  asking: Direction;
+  /** What stands in the ask line. */
+  question: { direction: Direction; given: string; repeats: number; fit: string };
   /** The answer in the ask line, drawn on the plot while it stands there. */
   asked: Answer | null;
   panel: "readings" | "plot" | "page";
@@ -73,7 +74,7 @@ const START: View = {
   seen: null,
   preview: null,
   calm: null,
-  asking: "y_at_x",
+  question: { direction: "y_at_x", given: "", repeats: 1, fit: "" },
   asked: null,
   panel: "plot",
   pageFolded: false,

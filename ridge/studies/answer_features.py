@@ -1,0 +1,123 @@
+"""Features of a curve as answers: slope and tangent, area, zeros, turning points, inflexions, crossings."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+from ridge.core import Fit
+from ridge.core.predicting.features import (
+    Place,
+    Quantity,
+    area,
+    crossings,
+    inflexions,
+    roots,
+    tangent,
+    turning_points,
+)
+from ridge.core.wording.answers import number_as_given
+from ridge.core.wording.features import word_place, word_quantity
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import significant
+from ridge.exchange.cells import NotANumber
+from ridge.exchange.lists import read_list
+from ridge.studies.answer_marks import mark_at
+from ridge.studies.fits import Fitted
+from ridge.studies.schemas import AnswerOut, AnswerRowOut, MarkOut
+from ridge.studies.state import AnswerState
+
+FEATURES = ("tangent", "area", "roots", "turning", "inflexions", "crossing")
+_PLACES: dict[str, tuple[Callable[[Fit], list[Place]], str]] = {
+    "roots": (roots, "zeros"),
+    "turning": (turning_points, "highest and lowest points"),
+    "inflexions": (inflexions, "points where the bend changes"),
+}
+NO_FIT = "These are told of a fitted curve; choose a fit."
+
+
+def answer_feature(
+    asked: Sequence[Fitted],
+    fitted: Sequence[Fitted],
+    question: AnswerState,
+    out: AnswerOut,
+    level: float,
+    naming: Naming,
+) -> AnswerOut:
+    """A feature of the first of the fits asked. Raises NotANumber, RidgeError."""
+    one = next((one for one in asked if one.fit is not None), None)
+    if one is None or one.fit is None:
+        return out.model_copy(update={"asked": "", "problem": NO_FIT})
+    fit, letter = one.fit, one.wanted.letter
+    if question.direction == "tangent":
+        return _tangent(fit, letter, question, out, level, naming)
+    if question.direction == "area":
+        return _area(fit, letter, question, out, level, naming)
+    if question.direction == "crossing":
+        other = next((f for f in fitted if f.wanted.letter == question.given.strip()), None)
+        if other is None or other.fit is None or other is one:
+            raise NotANumber("choose another fit for the curves to cross")
+        name = f"crossings of {letter} and {other.wanted.letter}"
+        return _places(crossings(fit, other.fit), name, out, naming)
+    find, name = _PLACES[question.direction]
+    return _places(find(fit), f"{name} of {letter}", out, naming)
+
+
+def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming) -> AnswerOut:
+    """Where the curve does something, in view and three ranges beyond."""
+    asked = name[0].upper() + name[1:]
+    if not places:
+        return out.model_copy(
+            update={"asked": asked, "problem": "There are none within three measured ranges of the readings."}
+        )
+    rows = [
+        AnswerRowOut(
+            letter="", asked="", result=word_place(place, naming), mark=mark_at(place.x, place.y, **_spread(place))
+        )
+        for place in places
+    ]
+    if len(rows) == 1:
+        only = rows[0]
+        return out.model_copy(
+            update={"asked": asked, "result": only.result, "mark": only.mark, "full": repr(places[0].x)}
+        )
+    return out.model_copy(update={"asked": asked, "result": f"{len(rows)} {name}", "rows": rows})
+
+
+def _spread(place: Place) -> dict[str, float]:
+    return {} if place.x_error is None else {"x_low": place.x - place.x_error, "x_high": place.x + place.x_error}
+
+
+def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
+    x = read_list(question.given)
+    if len(x) != 1:
+        raise NotANumber(f"one {naming.x} at a time")
+    found = tangent(fit, x[0], level)
+    result = f"slope {word_quantity(found.slope, naming.unit(-1, 1), level)}"
+    at = naming.y_with_unit(significant(found.value.value, 4, strip=True).text)
+    sentence = (
+        f"The tangent touches the curve at {naming.y} = {at}; its limits are those of the curve, not of a new reading."
+    )
+    mark = mark_at(found.x, found.value.value)
+    if mark:
+        mark.slope = found.slope.value
+    asked = f"Slope of {letter} at {naming.x} = {naming.x_with_unit(number_as_given(x[0]))}"
+    return out.model_copy(
+        update={"asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.slope.value)}
+    )
+
+
+def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
+    text = question.given.replace(" to ", "; ")
+    ends = read_list(text)
+    if len(ends) != 2:
+        raise NotANumber(f"an area needs two {naming.x}: 0 to 10, say")
+    found: Quantity = area(fit, ends[0], ends[1], level)
+    result = f"area {word_quantity(found, naming.unit(1, 1), level)}"
+    sentence = f"What lies below {naming.y} = 0 counts as negative."
+    low, high = (number_as_given(end) for end in ends)
+    mark: MarkOut | None = mark_at(ends[0], float(fit.evaluate([ends[0]])[0]))
+    if mark:
+        mark.to_x = ends[1]
+    asked = f"Area under {letter} from {naming.x} = {low} to {naming.x_with_unit(high)}"
+    update = {"asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.value)}
+    return out.model_copy(update=update)

@@ -1,0 +1,73 @@
+"""The API of what goes out: the figure, and the readings with what was computed from them."""
+
+from __future__ import annotations
+
+import re
+import uuid
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router, Schema
+from pydantic import Field, FiniteFloat
+
+from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
+from ridge.exchange.figure import FORMATS, CannotDraw, draw
+from ridge.studies.analysis import analysis_of
+from ridge.studies.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
+from ridge.studies.figure import figure_content
+from ridge.studies.own import own_study
+from ridge.studies.schemas import Message
+from ridge.studies.store import read_state
+
+router = Router(tags=["out"])
+
+
+class FigureIn(Schema):
+    """What the plot shows (left out, all readings), how wide the figure is to be, and whether in grey."""
+
+    x_low: FiniteFloat | None = None
+    x_high: FiniteFloat | None = None
+    y_low: FiniteFloat | None = None
+    y_high: FiniteFloat | None = None
+    width: Annotated[float, Field(ge=40, le=420)] = 170
+    resolution: Annotated[int, Field(ge=72, le=1200)] = 300
+    grey: bool = False
+
+
+def _file(body: bytes, media_type: str, title: str, ending: str) -> HttpResponse:
+    name = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-").lower()[:60] or "study"
+    response = HttpResponse(body, content_type=media_type)
+    response["Content-Disposition"] = f'attachment; filename="{name}.{ending}"'
+    return response
+
+
+@router.get("/studies/{study_id}/figure.{kind}", response={400: Message, 404: Message})
+def figure(
+    request: HttpRequest,
+    study_id: uuid.UUID,
+    kind: Literal["svg", "pdf", "png", "jpg", "tiff", "eps"],
+    wanted: Query[FigureIn],
+) -> Any:
+    """The figure as it is seen."""
+    study = own_study(request, study_id)
+    state = read_state(study)
+    content = figure_content(state, analysis_of(study, state), wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
+    try:
+        drawing = draw(content, kind, wanted.width, wanted.resolution, wanted.grey)
+    except CannotDraw as reason:
+        return 400, Message(message=str(reason))
+    return _file(drawing, FORMATS[kind], state.title, kind)
+
+
+@router.get("/studies/{study_id}/readings.{kind}", response={404: Message})
+def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xlsx", "ods"]) -> Any:
+    """The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about."""
+    study = own_study(request, study_id)
+    state = read_state(study)
+    sheet = readings_sheet(state)
+    if kind == "csv":
+        return _file(write_csv(sheet), KINDS[kind], state.title, kind)
+    analysis = analysis_of(study, state)
+    sheets = [sheet, parameters_sheet(analysis), answers_sheet(analysis), about_sheet(state, analysis)]
+    write = write_xlsx if kind == "xlsx" else write_ods
+    return _file(write(sheets), KINDS[kind], state.title, kind)

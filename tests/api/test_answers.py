@@ -1,0 +1,130 @@
+"""What is asked of fits: lists, every solution, every fit, features; and answers that are kept and follow."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from django.test import SimpleTestCase
+from scipy.integrate import quad
+
+from ridge.studies.analysis import analyse
+from ridge.studies.answers import answer
+from ridge.studies.changes import ChangeRefused, read_change
+from ridge.studies.fits import fit_all
+from ridge.studies.readings import read_table
+from ridge.studies.samples import build_sample
+from ridge.studies.schemas import AnswerOut
+from ridge.studies.state import AnswerState, FitState, StudyState
+from tests.api.test_api import ApiCase
+from tests.api.test_columns import column, study
+
+X = np.linspace(0, 10, 21)
+Y = (X - 4) ** 2 / 2 - 3 + 0.1 * np.sin(7 * X)
+
+
+def parabola(*fits: FitState) -> StudyState:
+    texts = " ".join(map(repr, X.tolist())), " ".join(map(repr, np.round(Y, 4).tolist()))
+    chosen = fits or (FitState("A", "polynomial"), FitState("B", "line"))
+    return study(column("t", "x", texts[0], unit="s"), column("h", "y", texts[1], unit="m"), fits=chosen)
+
+
+def ask(state: StudyState, direction: str, given: str = "", **more: Any) -> AnswerOut:
+    table = read_table(state)
+    return answer(fit_all(table, state.fits), AnswerState("", direction, given, **more), state.level, table.naming)
+
+
+class Asking(SimpleTestCase):
+    def test_a_list_and_a_range_with_both_intervals(self) -> None:
+        found = ask(parabola(), "y_at_x", "1, 2 to 4 step 1")
+        self.assertEqual([row.asked for row in found.rows], [f"t = {n}\u00a0s" for n in (1, 2, 3, 4)])
+        self.assertTrue(all(row.curve.startswith("±") and row.new.startswith("±") for row in found.rows))
+        one = ask(parabola(), "y_at_x", "3")
+        self.assertEqual(found.rows[2].result, one.result)
+
+    def test_every_fit_side_by_side(self) -> None:
+        state = parabola(FitState("A", "polynomial"), FitState("B", "line"), FitState("C", "interpolation"))
+        found = ask(state, "y_at_x", "3", fit="all")
+        self.assertEqual([row.letter for row in found.rows], ["A", "B", "C"])
+        self.assertEqual(found.rows[2].new, "")
+        self.assertEqual(ask(state, "y_at_x", "3", fit="B").result, found.rows[1].result)
+        # A line that never takes the value says so in its row; the others answer.
+        low = ask(state, "x_at_y", "-2.5", fit="all")
+        self.assertEqual(low.rows[0].problem, "")
+
+    def test_every_x_of_a_y(self) -> None:
+        found = ask(parabola(), "x_at_y", "5")
+        self.assertEqual(len(found.rows), 2)
+        # The parabola takes 5 at 4 ± 4, give or take the ripple: the first one inside the readings is the answer.
+        self.assertIn("t = 0.0", found.result)
+        self.assertIn("t = 8.0", found.rows[1].result)
+        self.assertIn("the curve does not take", ask(parabola(), "x_at_y", "-50").problem.lower())
+
+    def test_features_against_scipy_and_the_parabola(self) -> None:
+        state = parabola()
+        c0, c1, c2 = np.polyfit(X, np.round(Y, 4), 2)[::-1]
+        slope = ask(state, "tangent", "6")
+        self.assertAlmostEqual(float(slope.full), c1 + 12 * c2, places=8)
+        self.assertAlmostEqual(slope.mark.slope if slope.mark and slope.mark.slope else 0, c1 + 12 * c2, places=8)
+        self.assertTrue(slope.result.startswith("slope ") and "m/s" in slope.result)
+        area = ask(state, "area", "2 to 8")
+        expected = quad(lambda t: c0 + c1 * t + c2 * t * t, 2, 8)[0]
+        self.assertAlmostEqual(float(area.full), expected, places=8)
+        self.assertIn("m·s", area.result)
+        turning = ask(state, "turning")
+        self.assertAlmostEqual(float(turning.full), -c1 / (2 * c2), places=8)
+        self.assertIn("lowest point", turning.result)
+        roots = ask(state, "roots")
+        self.assertEqual(len(roots.rows), 2)
+        self.assertIn("none within", ask(state, "inflexions").problem)
+        self.assertEqual(len(ask(state, "crossing", "B").rows), 2)
+
+    def test_what_cannot_be_asked(self) -> None:
+        state = parabola()
+        for direction, given, said in (
+            ("y_at_x", "soon", "is not a number"), ("tangent", "1, 2", "One t at a time"), ("area", "5", "needs two t"),
+            ("crossing", "A", "another fit"), ("crossing", "F", "another fit"), ("y_at_x", "1 to 9 step -1", "does not lead"),
+        ):  # fmt: skip
+            self.assertIn(said, ask(state, direction, given).problem, direction)
+        spline = parabola(FitState("A", "interpolation"))
+        self.assertIn("choose a fit", ask(spline, "turning").problem)
+        self.assertIn("No answer until", ask(study(column("t", "x", ""), column("h", "y", "")), "y_at_x", "1").problem)
+
+    def test_outside_the_domain_and_beyond(self) -> None:
+        state = parabola(FitState("A", "logarithmic", options={"shift": True}))
+        self.assertIn("no value there", ask(state, "y_at_x", "-1e6").problem)
+        far = ask(parabola(), "y_at_x", "20")
+        self.assertIn("1.0 measured ranges beyond", far.place)
+        self.assertIn("turns the curve steeply up", far.beyond_says)
+
+
+class Keeping(ApiCase):
+    def test_kept_named_moved_and_told_when_it_changes(self) -> None:
+        key = self.new(sample="draining-bucket")
+        state = self.read(f"/studies/{key}")
+        version = state["version"]
+        asked = self.post(f"/studies/{key}/ask", {"direction": "turning"})
+        kept = self.change(key, version, kind="keep_answer", direction="turning", was=asked["result"])
+        mine = kept["analysis"]["answers"][-1]
+        self.assertEqual((mine["result"], mine["was"]), (asked["result"], ""))
+        moved = self.change(key, version + 1, kind="set_answer", key=mine["key"], name="empty", to=0)
+        self.assertEqual(moved["analysis"]["answers"][0]["name"], "empty")
+        after = self.change(key, version + 2, kind="set_cells", row=3, column=1, block=[["29"]])
+        changed = after["analysis"]["answers"][0]
+        self.assertEqual(changed["was"], asked["result"])
+        seen = self.change(key, version + 3, kind="set_answer", key=mine["key"], was=changed["result"])
+        self.assertEqual(seen["analysis"]["answers"][0]["was"], "")
+        back = self.post(f"/studies/{key}/undo", {"version": version + 4})
+        self.assertEqual(back["analysis"]["answers"][0]["was"], asked["result"])
+        self.change(key, version + 5, kind="keep_answer", direction="y_at_x", given="", status=400)
+        self.post(f"/studies/{key}/ask", {"direction": "dance"}, status=422)
+
+    def test_undo_of_removing_brings_all_of_it_back(self) -> None:
+        state = build_sample("tide")
+        kept = read_change({"kind": "keep_answer", "direction": "area", "given": "0 to 6", "fit": "A", "name": "a"})
+        with_it = kept.apply(state).state
+        removed = read_change({"kind": "remove_answer", "key": with_it.answers[-1].key}).apply(with_it)
+        self.assertEqual(read_change(removed.inverse.stored()).apply(removed.state).state.answers, with_it.answers)
+        with self.assertRaises(ChangeRefused):
+            read_change({"kind": "set_answer", "key": "gone"}).apply(state)
+        self.assertEqual(analyse(with_it).answers[-1].name, "a")

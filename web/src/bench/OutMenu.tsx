@@ -1,0 +1,104 @@
+import { Download } from "lucide-react";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+
+import { useStudy } from "../study/context";
+import { useView } from "../study/view";
+
+const PICTURES = ["png", "jpg", "tiff"];
+const FIGURES: [string, string][] = [
+  ["svg", "SVG, for documents and the web"],
+  ["pdf", "PDF"],
+  ["eps", "EPS"],
+  ["png", "PNG picture"],
+  ["jpg", "JPEG picture"],
+  ["tiff", "TIFF picture"],
+];
+const TABLES: [string, string][] = [
+  ["csv", "CSV"],
+  ["xlsx", "XLSX workbook"],
+  ["ods", "ODS spreadsheet"],
+];
+
+/** What goes out: the figure as it is seen, and the readings with what was computed from them. */
+export function OutMenu() {
+  const { id } = useStudy();
+  const seen = useView((view) => view.seen);
+  const [kind, setKind] = useState("svg");
+  const [width, setWidth] = useState("170");
+  const [resolution, setResolution] = useState("300");
+  const [grey, setGrey] = useState(false);
+  const wide = Number(width.replace(",", "."));
+  const wrong = !(wide >= 40 && wide <= 420);
+  const query = new URLSearchParams({ width: String(wide), resolution, grey: String(grey) });
+  if (seen) {
+    query.set("x_low", String(seen.x[0]));
+    query.set("x_high", String(seen.x[1]));
+    query.set("y_low", String(seen.y[0]));
+    query.set("y_high", String(seen.y[1]));
+  }
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button className="bar-button">
+          <Download size={15} /> <span className="max-md:sr-only">Files</span>
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid w-72 gap-3" aria-label="Files">
+          <div className="grid gap-2">
+            <h2 className="font-book text-[15px] font-semibold">The figure, as it is seen</h2>
+            <select className="field" aria-label="Format of the figure" value={kind} onChange={(event) => setKind(event.target.value)}>
+              {FIGURES.map(([name, word]) => (
+                <option key={name} value={name}>
+                  {word}
+                </option>
+              ))}
+            </select>
+            <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+              <label className="flex items-center gap-1.5">
+                width
+                <input className="field numerals w-16 text-right" inputMode="decimal" aria-label="Width in millimetres" aria-invalid={wrong} value={width} onChange={(event) => setWidth(event.target.value)} />
+                mm
+              </label>
+              {PICTURES.includes(kind) && (
+                <select className="field" aria-label="Resolution" value={resolution} onChange={(event) => setResolution(event.target.value)}>
+                  {["150", "300", "600"].map((dots) => (
+                    <option key={dots} value={dots}>
+                      {dots} dots an inch
+                    </option>
+                  ))}
+                </select>
+              )}
+            </div>
+            {wrong && (
+              <p role="alert" className="text-[12.5px] text-amber">
+                A width between 40 and 420 mm.
+              </p>
+            )}
+            <label className="flex items-center gap-2">
+              <input type="checkbox" className="accent-(--color-pine)" checked={grey} onChange={(event) => setGrey(event.target.checked)} />
+              black and white, told apart by dashes
+            </label>
+            {!wrong && (
+              <a className="button-main justify-self-start" href={`/api/studies/${id}/figure.${kind}?${query}`} download>
+                Save the figure
+              </a>
+            )}
+          </div>
+          <div className="grid gap-2 border-t border-rule pt-3">
+            <h2 className="font-book text-[15px] font-semibold">Readings, fitted values, residuals</h2>
+            <p className="text-[12.5px] text-mute">A workbook also holds the fits, the answers and how they were made.</p>
+            <div className="flex flex-wrap gap-1.5">
+              {TABLES.map(([name, word]) => (
+                <a key={name} className="button" href={`/api/studies/${id}/readings.${name}`} download>
+                  {word}
+                </a>
+              ))}
+            </div>
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
