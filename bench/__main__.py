@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, fits, interface, large, line
+from bench import accuracy, fits, interface, large, line, out
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
@@ -19,3 +19,4 @@ if __name__ == "__main__":
         interface.run()
         large.run()
         fits.run()
+        out.run()

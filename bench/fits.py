@@ -97,4 +97,6 @@ def run() -> None:
             start = time.perf_counter()
             visitor.ask("POST", f"/api/studies/{study}/formula", body)
             times.append((time.perf_counter() - start) * 1e3)
-        print(f"A formula read and checked while it is typed: median {median(times):.0f} ms, slowest {max(times):.0f} ms")
+        print(
+            f"A formula read and checked while it is typed: median {median(times):.0f} ms, slowest {max(times):.0f} ms"
+        )

@@ -65,7 +65,8 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
           <circle key={px} cx={px} cy={py} r="3.8" fill="var(--color-copper)" />
         ))}
       </svg>
-      <table className="sr-only">
+      <div className="sr-only">
+      <table>
         <caption>The ladder of degrees</caption>
         <thead>
           <tr>
@@ -84,6 +85,7 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
           ))}
         </tbody>
       </table>
+      </div>
     </figure>
   );
 }
