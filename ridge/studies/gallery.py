@@ -107,5 +107,6 @@ def ranking(state: StudyState, series: str) -> RankingOut:
         order=[places[id(one.model)] for one in ranked],
         reasons=[reason(one, table.naming) for one in ranked],
         suggested=suggested,
-        summary=f"{seen} {word_suggested(names)}".strip(),
+        # Where a model holds, counting bends as polynomials do would only mislead.
+        summary=word_suggested(names) if names else f"{seen} {word_suggested(names)}".strip(),
     )

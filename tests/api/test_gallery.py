@@ -41,6 +41,13 @@ class Gallery(ApiCase):
         self.assertGreater(float(candidate(state, 0, "up").r_squared), 0.99)
         self.assertLess(float(candidate(state, 0, "").r_squared), 0.01)
 
+    def test_where_nothing_holds_the_bends_are_said(self) -> None:
+        y = " ".join(str(round(20 + 8 * ((i % 9) - 4) ** 2 + i**2 / 3, 2)) for i in range(27))
+        state = study(column("t", "x", " ".join(map(str, range(27)))), column("h", "y", y))
+        found = ranking(state, "")
+        self.assertFalse(any(found.suggested))
+        self.assertIn("bends", found.summary)
+
     def test_through_the_api(self) -> None:
         sample = self.new(sample="tide")
         first = self.read(f"/studies/{sample}/candidates/0")
