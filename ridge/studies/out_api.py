@@ -17,6 +17,7 @@ from ridge.studies.data import about_sheet, answers_sheet, parameters_sheet, rea
 from ridge.studies.figure import figure_content
 from ridge.studies.own import own_study
 from ridge.studies.schemas import Message
+from ridge.studies.scripts import script_of
 from ridge.studies.store import read_state
 
 router = Router(tags=["out"])
@@ -57,6 +58,13 @@ def figure(
     except CannotDraw as reason:
         return 400, Message(message=str(reason))
     return _file(drawing, FORMATS[kind], state.title, kind)
+
+
+@router.get("/studies/{study_id}/script.py", response={404: Message})
+def script(request: HttpRequest, study_id: uuid.UUID) -> Any:
+    """A Python script that fits again what the study holds, with NumPy and SciPy alone."""
+    state = read_state(own_study(request, study_id))
+    return _file(script_of(state).encode(), "text/x-python; charset=utf-8", state.title, "py")
 
 
 @router.get("/studies/{study_id}/readings.{kind}", response={404: Message})

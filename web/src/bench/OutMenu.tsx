@@ -97,6 +97,12 @@ export function OutMenu() {
               ))}
             </div>
           </div>
+          <div className="grid gap-2 border-t border-rule pt-3">
+            <h2 className="font-book text-[15px] font-semibold">To reckon it again</h2>
+            <a className="button justify-self-start" href={`/api/studies/${id}/script.py`} download>
+              Python script with NumPy and SciPy
+            </a>
+          </div>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

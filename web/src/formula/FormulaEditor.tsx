@@ -24,6 +24,14 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
   const field = useRef<HTMLInputElement>(null);
   const putCaret = useRef<number | null>(null);
   const id = useId();
+  // What was handed in stays in the field until the study has it: who types on at once loses nothing.
+  const [sent, setSent] = useState(false);
+  const [seen, setSeen] = useState(held);
+  if (seen !== held) {
+    setSeen(held);
+    if (sent) setDraft(null);
+    setSent(false);
+  }
   const text = draft ?? held;
   const { look, good } = useFormula({ letter: fit.letter, text, degrees: Boolean(fit.options.degrees), part });
 
@@ -38,13 +46,16 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
   }, [text]);
 
   const keep = () => {
-    if (draft !== null && draft.trim() !== held) onKeep(draft.trim());
-    setDraft(null);
+    if (draft === null || sent) return;
+    if (draft.trim() === held) return setDraft(null);
+    setSent(true);
+    onKeep(draft.trim());
   };
   const take = (offer: KnownName) => {
     if (caret === null) return;
     const from = caret - begun.length;
     setDraft(text.slice(0, from) + offer.insert + text.slice(caret));
+    setSent(false);
     putCaret.current = from + offer.insert.length;
     setCaret(putCaret.current);
     setPick(0);
@@ -62,7 +73,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
       keep();
     } else if (event.key === "Escape") {
       if (offers.length) setCaret(null);
-      else setDraft(null);
+      else if (!sent) setDraft(null);
     }
   }
   const problem = look?.problem && text.trim() ? look : null;
@@ -98,6 +109,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
           }}
           onChange={(event) => {
             setDraft(event.target.value);
+            setSent(false);
             setCaret(event.target.selectionStart);
             setPick(0);
           }}
@@ -110,7 +122,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
             <Typeset latex={good.latex} text={good.text} className="font-book text-[16px]" />
           </div>
         )}
-        {problem && draft !== null && <Problem text={text} at={problem.position ?? null} length={problem.length ?? 1} message={problem.problem ?? ""} possible={problem.possible ?? ""} />}
+        {problem && draft !== null && !sent && <Problem text={text} at={problem.position ?? null} length={problem.length ?? 1} message={problem.problem ?? ""} possible={problem.possible ?? ""} />}
         {!problem && (look?.parameters?.length ?? 0) > 0 && (
           <p className="text-mute">
             To be found:{" "}
