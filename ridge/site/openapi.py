@@ -1,6 +1,7 @@
 """The OpenAPI document as text, the same for the same API.
 
-``python -m ridge.site.openapi FILE`` writes it; the client's types are generated from that file.
+``python -m ridge.site.openapi FILE SCHEMA`` writes it and the schema of study files; the client's types are generated from the
+first.
 """
 
 from __future__ import annotations
@@ -26,4 +27,7 @@ def openapi_document() -> str:
 if __name__ == "__main__":
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ridge.site.settings")
     django.setup()
+    from ridge.studies.study_file import study_schema
+
     Path(sys.argv[1]).write_text(openapi_document())
+    Path(sys.argv[2]).write_text(study_schema())

@@ -8,17 +8,20 @@ from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
-from pydantic import Field, FiniteFloat
+from pydantic import Field, FiniteFloat, StringConstraints
 
+from ridge.accounts.guests import user_or_new_guest
 from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
 from ridge.exchange.figure import FORMATS, CannotDraw, draw
 from ridge.studies.analysis import analysis_of
 from ridge.studies.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
 from ridge.studies.figure import figure_content
 from ridge.studies.own import own_study
-from ridge.studies.schemas import Message
+from ridge.studies.schemas import CardOut, Message
 from ridge.studies.scripts import script_of
-from ridge.studies.store import read_state
+from ridge.studies.shelf import card
+from ridge.studies.store import create_study, read_state
+from ridge.studies.study_file import LARGEST, NotAStudy, read_study, write_study
 
 router = Router(tags=["out"])
 
@@ -58,6 +61,29 @@ def figure(
     except CannotDraw as reason:
         return 400, Message(message=str(reason))
     return _file(drawing, FORMATS[kind], state.title, kind)
+
+
+@router.get("/studies/{study_id}/study.json", response={404: Message})
+def study_file(request: HttpRequest, study_id: uuid.UUID) -> Any:
+    """The whole study as one file that can be opened again."""
+    state = read_state(own_study(request, study_id))
+    return _file(write_study(state), "application/json", state.title, "ridge.json")
+
+
+class StudyIn(Schema):
+    """The text of a study's file."""
+
+    text: Annotated[str, StringConstraints(max_length=LARGEST)]
+
+
+@router.post("/study_files", response={201: CardOut, 400: Message})
+def open_study_file(request: HttpRequest, body: StudyIn) -> tuple[int, CardOut | Message]:
+    """A study taken from its file as a new one."""
+    try:
+        state = read_study(body.text)
+    except NotAStudy as reason:
+        return 400, Message(message=str(reason))
+    return 201, card(create_study(user_or_new_guest(request), state))
 
 
 @router.get("/studies/{study_id}/script.py", response={404: Message})

@@ -135,3 +135,26 @@ class Files(BrowserCase):
         for name in ("XLSX workbook", "ODS spreadsheet"):
             book = CalamineWorkbook.from_filelike(io.BytesIO(self.saved(name).read_bytes()))
             self.assertEqual(book.sheet_names, ["Readings", "Fits", "Answers", "About"])
+
+    def test_a_study_goes_out_and_comes_back(self) -> None:
+        self.open_sample("A draining bucket")
+        self.page.get_by_role("button", name="Files").click()
+        with self.page.expect_download() as download:
+            self.page.get_by_role("link", name="Study file, to keep or to open elsewhere").click()
+        self.assertEqual(download.value.suggested_filename, "a-draining-bucket.ridge.json")
+        body = download.value.path().read_bytes()
+        self.open_shelf()
+        chooser = self.page.locator("input[type=file]")
+        file = {"name": "bucket.ridge.json", "mimeType": "application/json", "buffer": body[:-30]}
+        self.expected_problem = "400"
+        chooser.set_input_files(file)  # type: ignore[arg-type]
+        expect(self.page.get_by_text("the file is broken or incomplete")).to_be_visible()
+        chooser.set_input_files({**file, "buffer": body})  # type: ignore[arg-type]
+        expect(self.page.get_by_role("heading", name="A draining bucket")).to_be_visible()
+        expect(self.curve()).to_have_count(2)
+
+    def test_the_script_goes_out(self) -> None:
+        self.open_sample("A draining bucket")
+        self.page.get_by_role("button", name="Files").click()
+        text = self.saved("Python script with NumPy and SciPy").read_text()
+        self.assertIn("def model_A(x, c0, c1, c2):", text)

@@ -424,6 +424,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/study.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Study File
+         * @description The whole study as one file that can be opened again.
+         */
+        get: operations["ridge_studies_out_api_study_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/undo": {
         parameters: {
             query?: never;
@@ -455,6 +475,26 @@ export interface paths {
         get: operations["ridge_studies_fits_api_without"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/study_files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Study File
+         * @description A study taken from its file as a new one.
+         */
+        post: operations["ridge_studies_out_api_open_study_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2529,6 +2569,14 @@ export interface components {
             low: number;
         };
         /**
+         * StudyIn
+         * @description The text of a study's file.
+         */
+        StudyIn: {
+            /** Text */
+            text: string;
+        };
+        /**
          * StudyOut
          * @description A study at one version. Undo and redo carry what they would do, in words.
          */
@@ -3597,6 +3645,28 @@ export interface operations {
             };
         };
     };
+    ridge_studies_out_api_study_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
     ridge_studies_api_undo: {
         parameters: {
             query?: never;
@@ -3674,6 +3744,39 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_out_api_open_study_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -98,7 +98,10 @@ export function OutMenu() {
             </div>
           </div>
           <div className="grid gap-2 border-t border-rule pt-3">
-            <h2 className="font-book text-[15px] font-semibold">To reckon it again</h2>
+            <h2 className="font-book text-[15px] font-semibold">The whole study</h2>
+            <a className="button justify-self-start" href={`/api/studies/${id}/study.json`} download>
+              Study file, to keep or to open elsewhere
+            </a>
             <a className="button justify-self-start" href={`/api/studies/${id}/script.py`} download>
               Python script with NumPy and SciPy
             </a>

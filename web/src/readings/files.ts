@@ -1,5 +1,6 @@
 import { api, messageOf } from "../api/client";
 import type { Incoming } from "../study/view";
+import { navigate } from "../route";
 import { notify } from "../ui/Notices";
 
 export const TYPES = ".csv,.tsv,.txt,.dat,.json,.ods,.xlsx";
@@ -23,10 +24,25 @@ export async function readFile(file: File, how: { sheet?: string; encoding?: str
   return { text, file, name, sheets, sheet, encoding, encodings };
 }
 
-/** Read a file and hand its table on; what is wrong with it is said. */
+const IS_STUDY = /"format"\s*:\s*"ridge-study"/;
+const LARGEST_STUDY = 40_000_000;
+
+/** The address of the study that a file holds, taken in as a new one; null where the file is no study. */
+async function openStudy(file: File): Promise<string | null> {
+  if (!file.name.toLowerCase().endsWith(".json")) return null;
+  if (!IS_STUDY.test(await file.slice(0, 4000).text())) return null;
+  if (file.size > LARGEST_STUDY) throw new Error("This is larger than a study can be.");
+  const { data, error } = await api.POST("/api/study_files", { body: { text: await file.text() } });
+  if (!data) throw new Error(messageOf(error));
+  return `/study/${data.id}`;
+}
+
+/** Open the study that a file holds, or read its table and hand it on; what is wrong with it is said. */
 export async function takeFile(file: File, take: (incoming: Incoming) => void) {
   try {
-    take(await readFile(file));
+    const study = await openStudy(file);
+    if (study) navigate(study);
+    else take(await readFile(file));
   } catch (error) {
     notify(`${file.name}: ${(error as Error).message}`);
   }
