@@ -96,7 +96,7 @@ class Refusals(TestCase):
     def test_answers_to_what_is_no_number(self) -> None:
         for given, said in (
             ("abc", "'abc' is not a number."),
-            ("1 2", "One x at a time."),
+            ("1, x", "'x' is not a number."),
             ("1e999", "too large to compute with"),
         ):
             state = study("1 2", "2 4", "3 7")

@@ -155,7 +155,7 @@ function Criteria({ found }: { found: Comparison }) {
           <Copy size={15} />
         </button>
       </div>
-      <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Criteria of the fits">
+      <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label="Criteria of the fits">
         <table className="numerals w-full text-right text-[12.5px]">
           <thead>
             <tr className="border-y border-rule text-[11.5px] text-mute">
