@@ -196,7 +196,7 @@ function Problem({ text, at, length, message, possible }: { text: string; at: nu
 /** Names that go on from what was begun: those of the formula first, then functions. */
 function complete(begun: string, known: KnownName[], own: string[]): KnownName[] {
   const low = begun.toLowerCase();
-  if (own.includes(begun) || begun.length < 2) return [];
+  if (begun.length < 2 || begun === own[0]) return []; // what is begun counts as a parameter already, so only x is left alone
   const goesOn = (name: string) => name.toLowerCase().startsWith(low) && name !== begun;
   const mine = [...new Set(own)].filter((name) => goesOn(name)).map((name) => ({ name, insert: name, meaning: "in use here" }));
   return [...mine, ...known.filter(({ name }) => goesOn(name))].slice(0, SHOWN);
