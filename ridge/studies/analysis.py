@@ -9,7 +9,6 @@ from uuid import UUID
 import numpy as np
 
 from ridge.core.wording.numbers import group
-from ridge.core.wording.readings import before_fit
 from ridge.core.wording.straight import straighten
 from ridge.studies.answers import answer, answer_unknown, follow
 from ridge.studies.curves import default_view, finite, sample_curve
@@ -25,14 +24,30 @@ PROBLEMS_SHOWN = 50
 log = logging.getLogger(__name__)
 
 
-def analyse(state: StudyState) -> AnalysisOut:
-    """The whole analysis of a state. Should it fail in a way that was not foreseen, the readings can still be opened."""
+def analyse(state: StudyState, *, same_readings: bool = False) -> AnalysisOut:
+    """The whole analysis of a state. Should it fail in a way that was not foreseen, the readings can still be opened.
+
+    ``same_readings``: whoever asks has the readings already, and they are left out.
+    """
     table = read_table(state)
     try:
-        return _analyse(state, table, fit_all(table, state.fits))
+        found = _analyse(state, table, fit_all(table, state.fits))
     except Exception:
         log.exception("the analysis failed")
-        return _analyse(state, table, [Fitted(wanted, None, None, FAILED) for wanted in state.fits])
+        found = _analyse(state, table, [Fitted(wanted, None, None, FAILED) for wanted in state.fits])
+    return _with_readings(found, table) if not same_readings else found
+
+
+def _with_readings(found: AnalysisOut, table: Table) -> AnalysisOut:
+    readings = table.readings
+    found.same_readings = False
+    found.status = table.status.tolist()
+    found.x, found.y = finite(readings.x), finite(readings.y)
+    found.x_error = None if readings.x_error is None else finite(readings.x_error)
+    found.y_error = None if readings.y_error is None else finite(readings.y_error)
+    found.series_of = table.series.indices.tolist() if table.series else None
+    found.repeated_x = _repeated(table)
+    return found
 
 
 def _analyse(state: StudyState, table: Table, fitted: list[Fitted]) -> AnalysisOut:
@@ -50,21 +65,22 @@ def _analyse(state: StudyState, table: Table, fitted: list[Fitted]) -> AnalysisO
     straight = straighten(leading, naming) if leading else "There is no fit yet."
     return AnalysisOut(
         naming=NamingOut(**{name: getattr(naming, name) for name in NamingOut.model_fields}),
-        status=table.status.tolist(),
-        x=finite(readings.x),
-        y=finite(readings.y),
-        y_error=None if readings.y_error is None else finite(readings.y_error),
-        x_error=None if readings.x_error is None else finite(readings.x_error),
+        same_readings=True,
+        status=[],
+        x=[],
+        y=[],
+        y_error=None,
+        x_error=None,
         series=list(table.series.names) if table.series else [],
-        series_of=table.series.indices.tolist() if table.series else None,
-        repeated_x=_repeated(table),
+        series_of=None,
+        repeated_x=[],
         straight=None if isinstance(straight, str) else StraightOut(**vars(straight)),
         straight_refusal=straight if isinstance(straight, str) else "",
         summary=_summary(table),
         problems=[ProblemOut(row=p.row, column=p.column, message=p.message) for p in table.problems[:PROBLEMS_SHOWN]],
         problems_more=max(0, len(table.problems) - PROBLEMS_SHOWN),
         measured=StretchOut(low=low, high=high) if math.isfinite(low) else None,
-        before_fit=before_fit(readings, naming),
+        before_fit=table.before_fit,
         view=view,
         fits=fits,
         answers=answers,

@@ -261,12 +261,8 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
         after = body.change.apply(before).state
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
-    found = analyse(after)
-    if (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed):
-        nothing: dict[str, Any] = {"status": [], "x": [], "y": [], "repeated_x": []}
-        nothing |= {"x_error": None, "y_error": None, "series_of": None}
-        found = found.model_copy(update={"same_readings": True, **nothing})
-    return _json(found)
+    same = (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed)
+    return _json(analyse(after, same_readings=same))
 
 
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})

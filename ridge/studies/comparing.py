@@ -33,6 +33,7 @@ from ridge.studies.schemas import (
 )
 from ridge.studies.state import StudyState
 
+NOT_COMPARABLE = "These fits are not made to the same readings in the same way, so the criteria do not compare them."
 HIGHEST_DEGREE = 8
 MOST_FOR_LADDER = 20_000
 
@@ -44,7 +45,8 @@ def comparison_of(state: StudyState) -> ComparisonOut:
     fitted = [one for one in fit_all(table, state.fits) if one.fit is not None]
     rows = compare([one.fit for one in fitted if one.fit is not None])
     numbers = {c.name: [criterion_value(row, c.name) for row in rows] for c in CRITERIA}
-    best = {c.name: _best(numbers[c.name], c.better) if _comparable(rows) else set() for c in CRITERIA}
+    comparable = _comparable(rows)
+    best = {c.name: _best(numbers[c.name], c.better) if comparable else set() for c in CRITERIA}
     compared = [
         ComparedOut(
             letter=one.wanted.letter,
@@ -69,11 +71,7 @@ def comparison_of(state: StudyState) -> ComparisonOut:
             nested.append(
                 NestedOut(smaller=small.wanted.letter, larger=large.wanted.letter, sentence=word_nested(test, *names))
             )
-    remark = (
-        ""
-        if _comparable(rows)
-        else "These fits are not made to the same readings in the same way, so the criteria do not compare them."
-    )
+    remark = "" if comparable else NOT_COMPARABLE
     ladder, sentence = _ladder(rows[0].fit, state) if rows else ([], "")
     return ComparisonOut(
         criteria=[CriterionOut(name=c.name, label=c.label, meaning=c.meaning) for c in CRITERIA],
@@ -129,6 +127,8 @@ def without_reading(state: StudyState, letter: str, row: int) -> WithoutOut | No
     fit = fit_one(table, wanted).fit if wanted else None
     if fit is None or not 0 <= row < len(fit.readings) or not fit.readings.used[row]:
         return None
+    if fit.least_squares_in == "given":
+        return WithoutOut(row=row, sentence="Nothing is fitted here, so leaving it out moves nothing.", curve=None)
     included = fit.readings.included.copy()
     included[row] = False
     view = default_view(table, fit, [])

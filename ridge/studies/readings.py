@@ -6,6 +6,7 @@ from collections import deque
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import IntEnum
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -13,6 +14,7 @@ import numpy.typing as npt
 from ridge.core import Readings
 from ridge.core.readings import Array, Mask
 from ridge.core.wording.naming import Naming
+from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.columns import ColumnValues, column_values, first_filled, in_percent, uncertainty_of
 from ridge.studies.state import ColumnState, StudyState
@@ -77,6 +79,11 @@ class Table:
 
     def count(self, status: Status) -> int:
         return int((self.status == status).sum())
+
+    @cached_property
+    def before_fit(self) -> str:
+        """How closely x and y go together, before any model."""
+        return before_fit(self.readings, self.naming)
 
 
 def read_naming(state: StudyState) -> Naming:

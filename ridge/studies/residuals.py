@@ -59,11 +59,13 @@ def _drawn(fit: Fit) -> npt.NDArray[np.intp]:
 
 
 def _bins(residuals: Array) -> list[BinOut]:
-    """Bins by the Freedman-Diaconis rule as NumPy has it, between 5 and 40 of them."""
-    if len(residuals) < 2 or not np.ptp(residuals) > 0:
+    """Bins by the Freedman-Diaconis rule (width 2·IQR/∛n), between 5 and 40 of them however far one residual lies out."""
+    span = float(np.ptp(residuals)) if len(residuals) else 0.0
+    if len(residuals) < 2 or not 0 < span < np.inf:
         return []
-    edges = np.histogram_bin_edges(residuals, "fd")
-    count = int(np.clip(len(edges) - 1, 5, 40))
+    upper, lower = np.percentile(residuals, (75, 25))
+    width = 2 * (upper - lower) / np.cbrt(len(residuals))
+    count = int(np.clip(np.ceil(min(span / width, 40)) if width > 0 else 5, 5, 40))
     counts, edges = np.histogram(residuals, count)
     return [
         BinOut(low=low, high=high, count=n)
@@ -86,11 +88,11 @@ def _table(fit: Fit, rows: npt.NDArray[np.intp]) -> list[ResidualRowOut]:
             row=row,
             observed=value(float(fit.readings.y[row])),
             fitted=value(float(fit.fitted[row])),
-            residual=value(float(fit.residuals[row])),
-            squared=significant(float(fit.residuals[row]) ** 2, 3).text,
+            residual=value(off),
+            squared=significant(off * off, 3).text,
             standardised=plain(float(fit.standardised_residuals[row]), 2),
             leverage=plain(float(fit.leverage[row]), 3),
             cook=plain(float(fit.cooks_distance[row]), 3),
         )
-        for row in rows.tolist()
+        for row, off in zip(rows.tolist(), fit.residuals[rows].tolist(), strict=True)
     ]

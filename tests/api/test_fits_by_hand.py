@@ -237,6 +237,12 @@ class Comparing(ApiCase):
         np.testing.assert_allclose(np.array(found.curve.y, dtype=float), expected, atol=1e-9)
         self.assertIsNone(without_reading(of(), "A", 99))
         self.assertIsNone(without_reading(of(), "F", 0))
+        hand = without_reading(of(FitState("A", "line", by_hand=True)), "A", 0)
+        self.assertIn("Nothing is fitted here", hand.sentence if hand else "")
+        bounded = without_reading(of(FitState("A", "line", bounds={"slope": (None, 0.5)})), "A", 6)
+        assert bounded is not None and bounded.curve is not None
+        steps = np.diff(np.array(bounded.curve.y, dtype=float)) / np.diff(bounded.curve.x)
+        np.testing.assert_allclose(steps, 0.5)  # what ran against its bound stays there
         two = without_reading(of(x="1 2", y="1 2"), "A", 0)
         self.assertIn("there is no fit", two.sentence if two else "")
 
@@ -248,6 +254,36 @@ class Comparing(ApiCase):
         look = self.post(f"/studies/{key}/formula", {"letter": "B", "text": "p*exp(-q*t)+r"})
         self.assertEqual(look["parameters"], ["p", "q", "r"])
         self.assertIn("exp", [one["name"] for one in self.read("/formula_names")])
+
+
+class Previews(ApiCase):
+    """What a live gesture gets: the readings are sent again only where the change touches them."""
+
+    def preview(self, key: str, version: int, **change: Any) -> Any:
+        return self.post(f"/studies/{key}/preview", {"version": version, "change": change})
+
+    def test_readings_are_left_out_where_they_stay(self) -> None:
+        key = self.new(sample="can-of-soup")
+        stored = self.read(f"/studies/{key}")
+        turned = self.preview(key, 0, kind="set_fit", letter="A", by_hand=True, values={"a": 60, "k": -0.03})
+        self.assertTrue(turned["same_readings"])
+        self.assertEqual((turned["x"], turned["status"], turned["y_error"]), ([], [], None))
+        self.assertEqual(len(turned["fits"][0]["residuals"]), len(stored["analysis"]["x"]))
+        moved = self.preview(key, 0, kind="set_cells", row=1, column=1, block=[["70"]])
+        self.assertFalse(moved["same_readings"])
+        self.assertEqual(moved["y"][1], 70)
+        aside = self.preview(key, 0, kind="mark_rows", marks=[{"row": 1, "reason": "?"}])
+        self.assertFalse(aside["same_readings"])
+        self.assertEqual(self.read(f"/studies/{key}")["version"], 0)
+
+    def test_a_table_is_not_remembered_beyond_what_it_was_read_from(self) -> None:
+        state = of()
+        first = read_table(state)
+        self.assertIs(read_table(done(state, kind="set_fit", letter="A", family="power")), first)
+        renamed = done(state, kind="edit_column", key="t", unit="s")
+        self.assertEqual(read_table(renamed).naming.x_unit, "s")
+        self.assertEqual(read_table(done(state, kind="edit_study", rising=True)).naming.rising, True)
+        self.assertEqual(read_table(done(state, kind="mark_rows", marks=[{"row": 0, "reason": ""}])).readings.n, 6)
 
 
 class FormulaEditor(SimpleTestCase):

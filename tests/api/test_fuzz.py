@@ -5,11 +5,13 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
+from ridge.core.interpolation.interpolate import KINDS as INTERPOLATIONS
 from ridge.studies.models import Study
+from ridge.studies.state import DIRECTIONS
 
 json_values: st.SearchStrategy[Any] = st.recursive(
     st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(max_size=12),
@@ -107,11 +109,59 @@ class AnyRequest(TestCase):
     @patient
     @given(
         st.text(max_size=30) | st.floats().map(repr),
-        st.sampled_from(["y_at_x", "x_at_y", "sideways"]),
+        st.sampled_from([*DIRECTIONS, "sideways"]),
         st.integers(-2, 12),
+        st.sampled_from(["", "A", "F", "all", "none"]),
     )
-    def test_any_question(self, given_text: str, direction: str, repeats: int) -> None:
-        self.send("/ask", {"direction": direction, "given": given_text, "repeats": repeats})
+    def test_any_question(self, given_text: str, direction: str, repeats: int, fit: str) -> None:
+        with self.assertNoLogs("ridge", level="ERROR"):
+            self.send("/ask", {"direction": direction, "given": given_text, "repeats": repeats, "fit": fit})
+
+    @settings(parent=patient, max_examples=40, phases=(Phase.generate,))
+    @given(
+        cells,
+        st.sampled_from(
+            [
+                *(
+                    {"by_hand": True, "family": family}
+                    for family in ("line", "polynomial", "exponential", "sinusoid", "power")
+                ),
+                *({"family": "interpolation", "options": {"kind": kind, "average": True}} for kind in INTERPOLATIONS),
+                {"family": "formula", "options": {"text": "2*x + 1"}},
+                {"x_range": [-1.0, 1.0]},
+            ]
+        ),
+    )
+    def test_any_cells_with_curves_of_every_kind(self, block: list[list[str]], fit: dict[str, Any]) -> None:
+        with self.assertNoLogs("ridge", level="ERROR"):
+            self.send("/changes", {"version": 0, "change": {"kind": "set_fit", "letter": "A", **fit}})
+            self.send(
+                "/changes", {"version": 1, "change": {"kind": "set_cells", "row": 0, "column": 0, "block": block}}
+            )
+            for path in ("comparison", "without/A/0", "residuals/A", "figure.svg"):
+                response = self.client.get(f"/api/studies/{self.study}/{path}")
+                self.assertIn(response.status_code, (200, 400, 404), path)
+            for direction in DIRECTIONS:
+                self.send("/ask", {"direction": direction, "given": "1 to 2", "fit": "all"})
+
+    @settings(parent=patient, max_examples=15)
+    @given(cells)
+    def test_any_cells_in_every_file(self, block: list[list[str]]) -> None:
+        self.send("/changes", {"version": 0, "change": {"kind": "set_cells", "row": 0, "column": 0, "block": block}})
+        for name in ("readings.csv", "readings.xlsx", "readings.ods", "script.py", "study.json"):
+            self.assertEqual(self.client.get(f"/api/studies/{self.study}/{name}").status_code, 200, name)
+
+    @patient
+    @given(st.text(max_size=40) | st.text("abtx()+-*/^0123456789., ", max_size=40), st.booleans(), st.integers(-3, 60))
+    def test_any_formula_while_it_is_typed(self, text: str, degrees: bool, part: int) -> None:
+        with self.assertNoLogs("ridge", level="ERROR"):
+            self.send("/formula", {"letter": "A", "text": text, "degrees": degrees, "part": part})
+
+    @patient
+    @given(st.text(max_size=60) | json_values.map(json.dumps))
+    def test_any_study_file(self, text: str) -> None:
+        response = self.client.post("/api/study_files", {"text": text}, content_type="application/json")
+        self.assertIn(response.status_code, (400, 422))
 
     @patient
     @given(json_values)

@@ -97,6 +97,11 @@ class ByHand(BrowserCase):
         self.page.keyboard.press("Shift+ArrowUp")
         expect(value).not_to_have_value(before)
         self.expect_saved()
+        # The second press goes on from where the first one went, even while that is still being saved.
+        self.page.keyboard.press("Shift+ArrowRight")
+        self.page.keyboard.press("Shift+ArrowDown")
+        self.expect_saved()
+        expect(value).to_have_value(before)
 
     def test_reload_in_the_middle_keeps_what_was_set(self) -> None:
         self.choose_for("A", "Set it by hand")

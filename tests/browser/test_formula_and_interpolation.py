@@ -161,6 +161,26 @@ class WholeFits(BrowserCase):
         expect(self.page.get_by_label("Terms from the lowest power up")).to_be_checked()
         self.page.keyboard.press("Escape")
 
+    def test_a_line_with_every_parameter_fixed_is_freed_again(self) -> None:
+        model = self.model("B")
+        model.get_by_role("button", name="Parameters and how well it fits").click()
+        for name, value in (("slope", "-0.25"), ("intercept", "28")):
+            model.get_by_role("button", name=re.compile(f"^{name} .*fit it or fix it")).click()
+            self.page.get_by_role("dialog").get_by_label(f"Keep {name} at").fill(value)
+            self.page.keyboard.press("Enter")
+            expect(model).to_contain_text("fixed at")
+        expect(model).to_contain_text("A known curve")
+        model.get_by_role("button", name=re.compile("^slope .*fit it or fix it")).click()
+        self.page.get_by_role("button", name="Let it be fitted").click()
+        expect(model).not_to_contain_text("A known curve")
+
+    def test_naming_given_up_changes_nothing(self) -> None:
+        self.choose_for("A", "Name it")
+        self.page.keyboard.press("Escape")
+        self.page.keyboard.press("Tab")
+        expect(self.page.get_by_label("Name of fit A")).to_have_count(0)
+        expect(self.page.get_by_role("button", name="Undo")).to_have_attribute("aria-disabled", "true")
+
     def test_a_term_left_out(self) -> None:
         self.model().get_by_role("button", name="Terms of fit A").click()
         self.page.get_by_role("checkbox", name="first power").click()

@@ -12,31 +12,57 @@ from tests.browser.test_plot_tools import PlotCase
 ROWS = 20_000
 
 
-def table() -> str:
-    return "t / s\tU / mV\n" + "".join(f"{i / 10}\t{3 * math.sin(i / 900) + i / 2000:.4f}\n" for i in range(ROWS))
+def table(rows: int) -> str:
+    return "t / s\tU / mV\n" + "".join(f"{i / 10}\t{3 * math.sin(i / 900) + i / 2000:.4f}\n" for i in range(rows))
 
 
-class ManyReadings(PlotCase):
-    def setUp(self) -> None:
-        super().setUp()
+class CanvasCase(PlotCase):
+    def take_in(self, rows: int) -> None:
         self.open_new()
         self.page.get_by_label("A file of readings").set_input_files(
-            {"name": "long.tsv", "mimeType": "", "buffer": table().encode()}
+            {"name": "long.tsv", "mimeType": "", "buffer": table(rows).encode()}
         )
         self.page.get_by_role("dialog").get_by_role("button", name="Take in").click()
         expect(self.curve().first).to_be_attached()
 
-    def inked(self) -> int:
-        """How many pixels of the canvas are painted."""
-        count: int = self.page.locator("canvas").evaluate(
-            """(canvas) => {
+    def inked(self, layer: int = 0) -> int:
+        """How many pixels of a canvas are painted."""
+        count: int = (
+            self.page.locator("canvas")
+            .nth(layer)
+            .evaluate(
+                """(canvas) => {
                 const { data } = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height);
                 let count = 0;
                 for (let i = 3; i < data.length; i += 4) if (data[i]) count++;
                 return count;
             }"""
+            )
         )
         return count
+
+
+class SomeReadings(CanvasCase):
+    def test_marks_and_stems_are_drawn_on_canvases_and_the_odd_ones_by_themselves(self) -> None:
+        self.take_in(600)
+        expect(self.page.locator("canvas")).to_have_count(2)
+        marks, stems = self.inked(0), self.inked(1)
+        self.assertGreater(marks, 2000)
+        self.assertGreater(stems, 2000)
+        expect(self.page.locator("g[data-status]")).to_have_count(0)
+        self.cell(5, 0).click()
+        self.page.keyboard.press("Shift+ArrowDown")
+        expect(self.page.locator("g[data-status=used] circle")).to_have_count(2)
+        self.page.keyboard.press("Control+.")
+        expect(self.page.get_by_text("598 used · 2 set aside")).to_be_visible()
+        self.page.keyboard.press("ArrowDown")
+        expect(self.page.locator("g[data-status=aside] circle")).to_have_count(2)
+
+
+class ManyReadings(CanvasCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.take_in(ROWS)
 
     def test_drawn_on_a_canvas_with_few_elements(self) -> None:
         self.assertGreater(self.inked(), 2000)

@@ -33,6 +33,19 @@ class Figure(TestCase):
             self.assertIn(shown.equation, text)
             self.assertNotIn("<image", text)
 
+    def test_interpolations_and_known_curves_are_drawn_hidden_fits_are_not(self) -> None:
+        fits = (
+            FitState("A", "interpolation", options={"kind": "linear"}),
+            FitState("B", "formula", options={"text": "30 - t/4"}),
+            FitState("C", "line", hidden=True),
+        )
+        shown = content(replace(build_sample("draining-bucket"), fits=fits))
+        self.assertEqual([curve.letter for curve in shown.curves], ["A", "B"])
+        self.assertIsNone(shown.residuals)
+        text = draw(shown).decode()
+        self.assertIn("straight pieces", text)
+        self.assertIn(LOOKS["B"][0].lower(), text.lower())
+
     def test_answers_are_drawn_as_marks(self) -> None:
         root = ElementTree.fromstring(draw(content(build_sample("salinity-probe"))))
         self.assertEqual(len(root.findall(f".//{SVG}g[@id='x_at_y']")), 3)

@@ -82,7 +82,7 @@ def first_values(readings: Readings, model: Model) -> dict[str, float]:
         with np.errstate(all="ignore"):
             try:
                 found = model.first_values(Look(x, y))
-            except (ZeroDivisionError, OverflowError):
+            except (ArithmeticError, np.linalg.LinAlgError):
                 found = {}
     return {name: _two_digits(found.get(name, 1.0)) for name in model.free_names}
 

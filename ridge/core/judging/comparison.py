@@ -79,7 +79,7 @@ def _without(fit: Fit, row: int) -> float:
 
 
 def refit(fit: Fit, included: Mask) -> Fit:
-    """The same model on another choice of rows, downhill from where it was.
+    """The same model on another choice of rows, downhill from where it was; what ran against a bound stays there.
 
     Raises what ``fit`` raises.
     """

@@ -86,7 +86,10 @@ class Polynomial(Model):
         points = list(dict.fromkeys([look.first, look.middle, look.last]))
         low = [power for power in self.powers if power < len(points)] or [self.powers[0]]
         x, y = np.array(points).T
-        found = np.linalg.lstsq(x[:, None] ** low, y, rcond=None)[0]
+        columns = x[:, None] ** low
+        if not np.isfinite(columns).all():
+            return {}  # so far out that powers overflow: nothing can be read off
+        found = np.linalg.lstsq(columns, y, rcond=None)[0]
         return dict.fromkeys(self.parameter_names, 0.0) | {f"c{p}": float(v) for p, v in zip(low, found, strict=True)}
 
 

@@ -83,7 +83,7 @@ def inflexions(fit: Fit, interval: tuple[float, float] | None = None) -> list[Pl
     low, high = _stretch(fit, interval)
     step = (high - low) * 1e-6
     places = []
-    for x in find_crossings(fit.curve.bend, _grid(fit, low, high), _level(fit) / (high - low) ** 2):
+    for x in find_crossings(fit.curve.bend, _grid(fit, low, high), _level(fit) / (high - low) / (high - low)):
         before, after = fit.curve.bend(np.array([x - step, x + step]))
         if before * after < 0:
             places.append(_place(fit, "inflexion", x, _length(fit, x, 2), (after - before) / (2 * step)))

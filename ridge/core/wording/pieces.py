@@ -26,9 +26,9 @@ def word_piece(piece: Piece, naming: Naming) -> PieceText:
     low, high = (significant(end, DIGITS, strip=True) for end in (piece.low, piece.high))
     base, base_latex = _base(low, naming)
     text, latex = "", ""
-    reach = max(abs(c) * abs(piece.high - piece.low) ** k for k, c in enumerate(piece.coefficients))
+    sizes = [_size(c, piece.high - piece.low, power) for power, c in enumerate(piece.coefficients)]
     for power, coefficient in enumerate(piece.coefficients):
-        if abs(coefficient) * abs(piece.high - piece.low) ** power < NOTHING * reach:
+        if sizes[power] < NOTHING * max(sizes):
             coefficient = 0.0  # what rounding left of a zero
         number = significant(abs(coefficient), DIGITS, strip=True)
         if number.plain == "0" and (power or len(piece.coefficients) > 1):
@@ -40,6 +40,14 @@ def word_piece(piece: Piece, naming: Naming) -> PieceText:
         f"{naming.y} = {text or '0'} for {low.text} ≤ {naming.x} ≤ {high.text}",
         rf"{symbol_latex(naming.y)} = {latex or '0'} \quad {low.latex} \le {symbol_latex(naming.x)} \le {high.latex}",
     )
+
+
+def _size(coefficient: float, width: float, power: int) -> float:
+    """The most that a term comes to on its piece; multiplied step by step, since a power raises where it overflows."""
+    size = abs(coefficient)
+    for _ in range(power if size else 0):
+        size *= abs(width)
+    return size
 
 
 def _base(low: NumberText, naming: Naming) -> tuple[str, str]:

@@ -19,9 +19,16 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
     keys: [
       ["+, −", "zoom; also the wheel or two fingers"],
       ["Arrows", "move the view; with “Move a reading” in hand, the chosen reading: with Shift by ten steps"],
-      ["Tab", "to the labels of the curves: arrows move one, Delete puts it back"],
+      ["Tab", "to the labels of the curves, the squares of one set by hand and the asked value: arrows move them, with Shift by ten; Delete puts a label back"],
       ["Escape", "puts the tool down"],
       ["0", "back to all readings"],
+    ],
+  },
+  {
+    title: "Formula",
+    keys: [
+      ["Tab, arrows", "take the name that is offered, or choose another one"],
+      ["Enter", "keep the formula and fit it; Escape takes it back"],
     ],
   },
   {

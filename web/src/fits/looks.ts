@@ -9,3 +9,6 @@ const LOOKS: Record<string, { color: string; dash?: string }> = {
 };
 
 export const lookOf = (letter: string) => LOOKS[letter] ?? LOOKS.A!;
+
+/** The CSS variable of a fit's colour, for what is drawn on a canvas. */
+export const inkOf = (letter: string) => lookOf(letter).color.slice("var(".length, -1);

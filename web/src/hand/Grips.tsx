@@ -1,8 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from "react";
 
 import type { Analysis, Fit } from "../api/client";
 import { lookOf } from "../fits/looks";
 import type { Scale } from "../plot/scales";
+import { useSnapshot } from "../study/context";
 import { useGesture } from "../study/useGesture";
 import { setView } from "../study/view";
 
@@ -24,17 +25,26 @@ export function Grips({ analysis, x, y }: { analysis: Analysis; x: Scale; y: Sca
 
 function GripsOf({ fit, x, y }: { fit: Fit; x: Scale; y: Scale }) {
   const trial = useGesture();
-  const at = useRef<[number, number] | null>(null);
+  const saved = useSnapshot().saving === "saved";
+  /** Where the arrows have brought a grip. Until that is saved, the next press goes on from there, not from the drawn place. */
+  const at = useRef<{ grip: string; place: [number, number] } | null>(null);
+  const moving = useRef(false);
   const { color } = lookOf(fit.letter);
+  useEffect(() => {
+    if (saved && !moving.current) at.current = null;
+  }, [saved, fit]);
 
   const move = (grip: string, px: number, py: number) => {
-    at.current = [px, py];
+    at.current = { grip, place: [px, py] };
     const to = { x: x.invert(px), y: y.invert(py) };
     if (Number.isFinite(to.x) && Number.isFinite(to.y)) trial.tryOut({ kind: "move_grip", letter: fit.letter, grip, ...to });
   };
-  const begin = () => setView({ turning: { letter: fit.letter, before: fit.curve ?? null } });
+  const begin = () => {
+    moving.current = true;
+    setView({ turning: { letter: fit.letter, before: fit.curve ?? null } });
+  };
   const end = () => {
-    at.current = null;
+    moving.current = false;
     trial.keep();
     setView({ turning: null });
   };
@@ -53,8 +63,8 @@ function GripsOf({ fit, x, y }: { fit: Fit; x: Scale; y: Scale }) {
           if (!step) return;
           event.preventDefault();
           event.stopPropagation();
-          if (!at.current) begin();
-          const [fromX, fromY] = at.current ?? [px, py];
+          if (!moving.current) begin();
+          const [fromX, fromY] = at.current?.grip === grip.name ? at.current.place : [px, py];
           const size = event.shiftKey ? 10 : 1;
           move(grip.name, fromX + step[0] * size, fromY + step[1] * size);
         };

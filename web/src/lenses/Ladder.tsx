@@ -66,25 +66,25 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
         ))}
       </svg>
       <div className="sr-only">
-      <table>
-        <caption>The ladder of degrees</caption>
-        <thead>
-          <tr>
-            <th scope="col">degree</th>
-            <th scope="col">R²</th>
-            <th scope="col">left-out error</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rungs.map((rung) => (
-            <tr key={rung.degree}>
-              <th scope="row">{rung.degree}</th>
-              <td>{rung.r_squared_text}</td>
-              <td>{rung.error_text}</td>
+        <table>
+          <caption>The ladder of degrees</caption>
+          <thead>
+            <tr>
+              <th scope="col">degree</th>
+              <th scope="col">R²</th>
+              <th scope="col">left-out error</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {rungs.map((rung) => (
+              <tr key={rung.degree}>
+                <th scope="row">{rung.degree}</th>
+                <td>{rung.r_squared_text}</td>
+                <td>{rung.error_text}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       </div>
     </figure>
   );

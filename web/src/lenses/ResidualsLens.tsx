@@ -140,42 +140,42 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
           </span>
         </div>
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Residual table">
-        <table className="numerals w-full text-right text-[12.5px]">
-          <thead>
-            <tr className="border-y border-rule text-[11.5px] text-mute">
-              <th scope="col" className="px-2 py-1 font-normal">
-                row
-              </th>
-              {COLUMNS.map((name) => (
-                <th key={name} scope="col" className="px-2 py-1 font-normal">
-                  {MEANINGS[name] ? <Term word={WORDS[name]} meaning={MEANINGS[name]} /> : WORDS[name]}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {table.map((line) => (
-              <tr
-                key={line.row}
-                className={`border-b border-rule/60 hover:bg-well ${isLit(lit, line.row) ? "bg-tint" : ""}`}
-                onClick={() => choose(line.row)}
-                onPointerEnter={(event) => event.pointerType === "mouse" && setPointed(line.row)}
-                onPointerLeave={() => setPointed(null)}
-              >
-                <th scope="row" className="px-2 font-normal text-mute">
-                  <button className="rounded-sm px-1" aria-label={`Row ${line.row + 1}: show the curve without it`} onFocus={() => setPointed(line.row)} onBlur={() => setPointed(null)}>
-                    {line.row + 1}
-                  </button>
+          <table className="numerals w-full text-right text-[12.5px]">
+            <thead>
+              <tr className="border-y border-rule text-[11.5px] text-mute">
+                <th scope="col" className="px-2 py-1 font-normal">
+                  row
                 </th>
                 {COLUMNS.map((name) => (
-                  <td key={name} className="px-2 py-0.5">
-                    {line[name]}
-                  </td>
+                  <th key={name} scope="col" className="px-2 py-1 font-normal">
+                    {MEANINGS[name] ? <Term word={WORDS[name]} meaning={MEANINGS[name]} /> : WORDS[name]}
+                  </th>
                 ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {table.map((line) => (
+                <tr
+                  key={line.row}
+                  className={`border-b border-rule/60 hover:bg-well ${isLit(lit, line.row) ? "bg-tint" : ""}`}
+                  onClick={() => choose(line.row)}
+                  onPointerEnter={(event) => event.pointerType === "mouse" && setPointed(line.row)}
+                  onPointerLeave={() => setPointed(null)}
+                >
+                  <th scope="row" className="px-2 font-normal text-mute">
+                    <button className="rounded-sm px-1" aria-label={`Row ${line.row + 1}: show the curve without it`} onFocus={() => setPointed(line.row)} onBlur={() => setPointed(null)}>
+                      {line.row + 1}
+                    </button>
+                  </th>
+                  {COLUMNS.map((name) => (
+                    <td key={name} className="px-2 py-0.5">
+                      {line[name]}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
         </div>
         {found.table.length < found.rows.length && <p className="px-2.5 py-1 text-[12px] text-mute">The first {found.table.length} readings.</p>}
       </div>

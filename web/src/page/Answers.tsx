@@ -80,7 +80,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
           focused={renaming}
           onCommit={(name) => {
             setRenaming(false);
-            change({ kind: "set_answer", key, name });
+            if (name !== (answer.name ?? "")) change({ kind: "set_answer", key, name });
           }}
         />
       )}

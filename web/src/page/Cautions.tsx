@@ -15,35 +15,35 @@ export function Cautions({ fit }: { fit: Fit }) {
   if (!fit.cautions?.length) return null;
   return (
     <>
-    <h3 className="mt-3 mb-1 text-[12px] font-semibold text-mute">Cautions</h3>
-    <ul className="grid gap-2">
-      {fit.cautions.map((caution) => (
-        <li key={caution.code} className="rounded-(--radius) bg-amber-well px-3 py-2 text-[13px] text-amber">
-          <p className="flex gap-2">
-            <TriangleAlert size={15} className="mt-0.5 shrink-0" aria-label="Caution" />
-            <span>
-              <span className="font-medium">{caution.message}</span> {caution.remedy}
-            </span>
-          </p>
-          <p className="no-print mt-1.5 flex flex-wrap gap-1.5 pl-6 empty:hidden">
-            {caution.rows.length > 0 && (
-              <button
-                className="button"
-                onClick={() => select({ row: caution.rows[caution.rows.length - 1]!, col: yColumn }, { row: caution.rows[0]!, col: yColumn })}
-              >
-                Show
-              </button>
-            )}
-            {SEEN_IN_RESIDUALS.includes(caution.code) && (
-              <button className="button" onClick={() => setView({ lens: "residuals", panel: "plot" })}>
-                Look at the residuals
-              </button>
-            )}
-            <Actions actions={caution.actions} />
-          </p>
-        </li>
-      ))}
-    </ul>
+      <h3 className="mt-3 mb-1 text-[12px] font-semibold text-mute">Cautions</h3>
+      <ul className="grid gap-2">
+        {fit.cautions.map((caution) => (
+          <li key={caution.code} className="rounded-(--radius) bg-amber-well px-3 py-2 text-[13px] text-amber">
+            <p className="flex gap-2">
+              <TriangleAlert size={15} className="mt-0.5 shrink-0" aria-label="Caution" />
+              <span>
+                <span className="font-medium">{caution.message}</span> {caution.remedy}
+              </span>
+            </p>
+            <p className="no-print mt-1.5 flex flex-wrap gap-1.5 pl-6 empty:hidden">
+              {caution.rows.length > 0 && (
+                <button
+                  className="button"
+                  onClick={() => select({ row: caution.rows[caution.rows.length - 1]!, col: yColumn }, { row: caution.rows[0]!, col: yColumn })}
+                >
+                  Show
+                </button>
+              )}
+              {SEEN_IN_RESIDUALS.includes(caution.code) && (
+                <button className="button" onClick={() => setView({ lens: "residuals", panel: "plot" })}>
+                  Look at the residuals
+                </button>
+              )}
+              <Actions actions={caution.actions} />
+            </p>
+          </li>
+        ))}
+      </ul>
     </>
   );
 }

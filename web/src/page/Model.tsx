@@ -60,7 +60,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           focused={renaming}
           onCommit={(name) => {
             setNaming(false);
-            change({ kind: "set_fit", letter: fit.letter, name });
+            if (name !== fit.label) change({ kind: "set_fit", letter: fit.letter, name });
           }}
         />
       )}
@@ -87,7 +87,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
               </button>
             )}
             <div className={shown ? "" : "hidden print:block"}>
-              {fit.kind === "fit" && <Parameters fit={fit} />}
+              {fit.kind !== "hand" && <Parameters fit={fit} />}
               <Derived fit={fit} />
               {fit.other_way && <OtherWay way={fit.other_way} />}
               <h3 className="mt-3 text-[12px] font-semibold text-mute">How well it fits</h3>

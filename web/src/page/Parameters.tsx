@@ -2,15 +2,17 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
-import { useChange, useStudy } from "../study/context";
+import { useChange } from "../study/context";
 import { readNumber } from "../ui/decimals";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
+import { BoundsForm, LetterForm } from "./ParameterForms";
 
 type Parameter = NonNullable<Fit["parameters"]>[number];
 
 /** Each parameter with its meaning, value, standard error, unit and relative error. */
 export function Parameters({ fit }: { fit: Fit }) {
+  if (!fit.parameters?.length) return null;
   return (
     <table className="numerals mt-1 w-full text-[13.5px]">
       <thead className="sr-only">
@@ -22,7 +24,7 @@ export function Parameters({ fit }: { fit: Fit }) {
         </tr>
       </thead>
       <tbody>
-        {fit.parameters?.map((parameter) => (
+        {fit.parameters.map((parameter) => (
           <tr key={parameter.name}>
             <th scope="row" className="py-[3px] text-left font-normal">
               <Term
@@ -167,89 +169,5 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
-  );
-}
-
-/** The lowest and the highest value that a parameter may take. */
-function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string; word: string; onDone: () => void }) {
-  const change = useChange();
-  const now = fit.bounds.find((one) => one.name === name);
-  const [low, setLow] = useState(now?.low == null ? "" : String(now.low));
-  const [high, setHigh] = useState(now?.high == null ? "" : String(now.high));
-  const [wrong, setWrong] = useState("");
-  const put = () => {
-    const [a, b] = [low.trim() ? readNumber(low) : null, high.trim() ? readNumber(high) : null];
-    if ((low.trim() && a === null) || (high.trim() && b === null)) return setWrong("A bound is a number, or empty for none.");
-    if (a !== null && b !== null && a >= b) return setWrong("The lower bound has to be the smaller one.");
-    const bounds = Object.fromEntries(fit.bounds.filter((one) => one.name !== name).map((one) => [one.name, [one.low, one.high] as [number | null, number | null]]));
-    if (a !== null || b !== null) bounds[name] = [a, b];
-    onDone();
-    change({ kind: "set_fit", letter: fit.letter, bounds });
-  };
-  return (
-    <form
-      className="mt-3 grid gap-2 border-t border-rule pt-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        put();
-      }}
-    >
-      <div className="flex items-center gap-1.5">
-        <label className="flex items-center gap-1.5">
-          at least
-          <input className="field numerals w-16 text-right" aria-label={`${word}: not below`} value={low} onChange={(event) => setLow(event.target.value)} />
-        </label>
-        <label className="flex items-center gap-1.5">
-          at most
-          <input className="field numerals w-16 text-right" aria-label={`${word}: not above`} value={high} onChange={(event) => setHigh(event.target.value)} />
-        </label>
-      </div>
-      {wrong && (
-        <p role="alert" className="text-[12.5px] text-amber">
-          {wrong}
-        </p>
-      )}
-      <div className="flex justify-end">
-        <button className="button">Bound it</button>
-      </div>
-    </form>
-  );
-}
-
-/** The letter of the course for a parameter, and the order of the terms, the same everywhere in the study. */
-function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter }) {
-  const study = useStudy();
-  const change = useChange();
-  if (fit.family === "formula") return null;
-  const put = (typed: string) => {
-    const letter = typed.trim();
-    const letters = { ...study.letters };
-    if (letter) letters[parameter.name] = letter;
-    else delete letters[parameter.name];
-    if (JSON.stringify(letters) !== JSON.stringify(study.letters)) change({ kind: "edit_study", letters });
-  };
-  return (
-    <div className="mt-3 grid gap-2 border-t border-rule pt-3">
-      <label className="flex items-center justify-between gap-2">
-        Its letter in your course
-        <input
-          key={parameter.symbol}
-          className="field w-16 font-book italic"
-          aria-label={`Letter for ${parameter.name.replace(/_/g, " ")}`}
-          maxLength={12}
-          defaultValue={parameter.symbol}
-          onBlur={(event) => event.target.value !== parameter.symbol && put(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key !== "Enter") return;
-            event.preventDefault();
-            event.currentTarget.blur();
-          }}
-        />
-      </label>
-      <label className="flex items-center gap-2">
-        <input type="checkbox" className="accent-(--color-pine)" checked={study.rising} onChange={(event) => change({ kind: "edit_study", rising: event.target.checked })} />
-        Terms from the lowest power up
-      </label>
-    </div>
   );
 }

@@ -1,9 +1,11 @@
+import { memo } from "react";
+
 import { useStudy } from "../study/context";
 
 const MOST = 200;
 
 /** The table for paper; on the screen it stands on the left. */
-export function PrintedReadings() {
+export const PrintedReadings = memo(function PrintedReadings() {
   const study = useStudy();
   const aside = new Map(study.aside.map(({ row, reason }) => [row, reason || "set aside"]));
   const rows = Math.min(study.row_count, MOST);
@@ -43,4 +45,4 @@ export function PrintedReadings() {
       {study.row_count > MOST && <p className="text-[11px]">The first {MOST} of {study.row_count} rows.</p>}
     </section>
   );
-}
+});

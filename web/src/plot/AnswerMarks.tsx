@@ -1,6 +1,6 @@
 import type { Answer } from "../api/client";
-import { setView } from "../study/view";
-import { toStep } from "../ui/decimals";
+import { setView, useView } from "../study/view";
+import { readNumber, toStep } from "../ui/decimals";
 import type { Scale } from "./scales";
 
 interface Props {
@@ -111,7 +111,9 @@ function Holder({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, n
         if (way === undefined) return;
         event.preventDefault();
         event.stopPropagation();
-        put(place + way * (event.shiftKey ? 10 : 1));
+        // The question is already where the last press put it; the answer may still be on its way.
+        const given = readNumber(useView.getState().question.given);
+        put((given === null ? place : scale(given)) + way * (event.shiftKey ? 10 : 1));
       }}
     />
   );

@@ -7,7 +7,7 @@ import { STATUS, useAnalysis, useStudy } from "../study/context";
 import { isLit, litRows, select, setView, useView } from "../study/view";
 import { AnswerMarks } from "./AnswerMarks";
 import { type Division, XAxis, XGrid, xTicks, YAxis } from "./Axes";
-import { CanvasDots } from "./CanvasDots";
+import { CanvasLayer } from "./CanvasLayer";
 import { CaughtBar } from "./CaughtBar";
 import { CurveLabels } from "./CurveLabels";
 import { equalised, settledView, shapesOf, unplaceable } from "./domains";
@@ -23,7 +23,8 @@ import { drawable, LINEAR, makeScale, MARGIN } from "./scales";
 import { SeriesLegend } from "./SeriesLegend";
 import { Strip } from "./Strip";
 import { useCurves } from "./useCurves";
-import { useDots } from "./useDots";
+import { useMarksOnCanvas } from "./useMarksOnCanvas";
+import { usePlaced } from "./usePlaced";
 import { useSize } from "./useSize";
 import { useTool } from "./useTool";
 import { useZoom } from "./useZoom";
@@ -32,9 +33,6 @@ import { wholeView } from "./wholeView";
 const STRIP = 104;
 const BETWEEN = 26;
 const FOOT = 48;
-/** From this many readings on they are drawn on a canvas. */
-const MANY = 2000;
-const LIT_AS_MARKS = 200;
 const CLOCKS = ["h:min", "min:s", "h:min:s"];
 const NOBODY = new Set<number>();
 
@@ -93,23 +91,20 @@ export function Plot() {
   useEffect(() => setView({ seen: domain }), [domain]);
   const lit = useMemo(() => litRows(selection), [selection]);
   const caught = useMemo(() => (caughtRows ? new Set(caughtRows) : NOBODY), [caughtRows]);
+  const aside = useMemo(() => new Set(study.aside.map(({ row }) => row)), [study.aside]);
   const assumed = useMemo(() => new Set(study.assumed.map(({ row }) => row)), [study.assumed]);
-  const many = analysis.status.length > MANY;
-  // Of many readings only a few chosen ones are drawn as marks; the rest, and a large choice, are on the canvas.
   const litAnswers = analysis.unknowns.filter((unknown) => unknown.rows.some((row) => isLit(lit, row))).map((unknown) => unknown.answer.key);
-  const litOnCanvas = many && lit !== null && lit[1] - lit[0] >= LIT_AS_MARKS;
-  const drawn = useMemo(() => (many ? (lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : []) : null), [many, lit, litOnCanvas]);
-  const { status: rowStatus, x: xs, y: ys, x_error: xErrors, y_error: yErrors, series_of: seriesOf } = analysis;
-  const placed = useMemo(() => ({ status: rowStatus, x: xs, y: ys, x_error: xErrors, y_error: yErrors, series_of: seriesOf }), [rowStatus, xs, ys, xErrors, yErrors, seriesOf]);
+  const placed = usePlaced(analysis);
+  const still = usePlaced(settling);
   const beyond = useMemo(() => countBeyond(placed, domain), [placed, domain]);
   const lost = useMemo(() => unplaceable(analysis, shapes), [analysis, shapes]);
   const fit = analysis.fits[0];
-  const dots = useDots({ placed, residuals: fit?.residuals, x, y, residual, lit: litOnCanvas ? lit : null, caught, on: many && fits });
+  const { many, crowded, single, layers } = useMarksOnCanvas({ placed: still, plot, residuals: fit?.residuals, letter: fit?.letter, x, y, residual, lit, caught, aside, assumed, on: fits });
 
   const askedOutside = asked?.mark && (asked.mark.x < domain.x[0] || asked.mark.x > domain.x[1] || asked.mark.y < domain.y[0] || asked.mark.y > domain.y[1]);
   const points = useMemo(
-    () => (many || !fits ? [] : xs.flatMap((vx, row) => (vx != null && ys[row] != null ? [[x(vx), y(ys[row])] as [number, number]] : []))),
-    [many, fits, xs, ys, x, y],
+    () => (many || !fits ? [] : still.x.flatMap((vx, row) => (vx != null && still.y[row] != null ? [[x(vx), y(still.y[row])] as [number, number]] : []))),
+    [many, fits, still, x, y],
   );
   const clock = (role: string) => CLOCKS.includes(study.columns.find((column) => column.role === role)?.unit ?? "");
   const straightened = plot.straighten ? straight : null;
@@ -174,7 +169,9 @@ export function Plot() {
         )}
         {fits && room && (
           <>
-            {many && <CanvasDots width={width} height={height} groups={dots} />}
+            {layers.map((paint, place) => (
+              <CanvasLayer key={place} width={width} height={height} paint={paint} />
+            ))}
             <svg
               ref={svg}
               viewBox={`0 0 ${width} ${height}`}
@@ -212,12 +209,12 @@ export function Plot() {
                   .reverse()
                   .map(({ one, place, curve }) => {
                     const own: [number, number] | null = one.measured ? [one.measured.low, one.measured.high] : measured;
-                    return curve && own && <MovingCurve key={one.letter} kind={one.kind} curve={curve} x={x} y={y} measured={own} letter={one.letter} weight={plot.line ?? 2.2} leading={place === 0} cased={many} />;
+                    return curve && own && <MovingCurve key={one.letter} kind={one.kind} curve={curve} x={x} y={y} measured={own} letter={one.letter} weight={plot.line ?? 2.2} leading={place === 0} cased={many || crowded} />;
                   })}
                 {analysis.fits.map((one) => one.refusal && kept[one.letter]?.curve && <GhostCurve key={one.letter} curve={kept[one.letter]!.curve!} x={x} y={y} id={`old-${one.letter}`} />)}
                 {turning?.before && <GhostCurve curve={turning.before} x={x} y={y} id="before" />}
                 {without && <GhostCurve curve={without.curve} x={x} y={y} id="without" color={lookOf(without.letter).color} />}
-                <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={drawn} />
+                <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={single} />
                 <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
                 <Grips analysis={analysis} x={x} y={y} />
                 <InHand x={x} y={y} size={plot.size ?? 4.5} />
@@ -225,7 +222,7 @@ export function Plot() {
                 <SeriesLegend series={analysis.series} plot={plot} right={right} top={MARGIN.top} />
               </g>
               <MeasuredBar x={x} y={floor} measured={measured} />
-              <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} only={drawn} />
+              <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} only={single} />
               <XAxis x={x} at={stripTop + STRIP} naming={analysis.naming} division={xDivision} ticks={ticks} />
               {gesture.box && (
                 <rect

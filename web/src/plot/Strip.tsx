@@ -8,7 +8,6 @@ import { type Division, YAxis } from "./Axes";
 import { Ground } from "./Ground";
 import type { Scale } from "./scales";
 
-const ONE_BY_ONE = 300;
 const NO_GRID: Division = { grid: "none" };
 
 interface Props {
@@ -20,7 +19,7 @@ interface Props {
   hatch: string;
   clip: string;
   /** Rows to draw; null: all of them. */
-  only: number[] | null;
+  only: Set<number> | null;
 }
 
 /** The residuals on the same x axis, with a band of one s to either side of zero. */
@@ -33,10 +32,6 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
   const stems = [];
   const residuals = fit?.residuals ?? [];
   const rows = only ?? residuals.map((_, row) => row);
-  const together = rows.length > ONE_BY_ONE;
-  const lines: string[] = [];
-  const dots: string[] = [];
-  const zero = y(0);
   for (const row of rows) {
     const residual = residuals[row];
     const vx = analysis.x[row];
@@ -46,12 +41,6 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     const bright = isLit(lit, row);
     if (!Number.isFinite(x(vx))) continue;
     const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
-    if (together && !hollow && !bright) {
-      const [px, at] = [Math.round(x(vx) * 10) / 10, Math.round(py * 10) / 10];
-      lines.push(`M${px} ${zero}V${at}`);
-      dots.push(`M${px} ${at}h0`); // a stroke of no length with round ends is a dot
-      continue;
-    }
     stems.push(
       <g key={row} data-row={row + 1}>
         <line x1={x(vx)} x2={x(vx)} y1={y(0)} y2={py} stroke={color} strokeWidth={bright ? 3 : 1.3} strokeDasharray={hollow ? "2 2" : undefined} />
@@ -71,12 +60,6 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
       <g clipPath={`url(#${clip})`}>
         {s > 0 && <rect x={left} width={right - left} y={y(s)} height={y(-s) - y(s)} fill={color} opacity="0.1" />}
         <line x1={left} x2={right} y1={y(0)} y2={y(0)} stroke={color} strokeWidth="1.3" />
-        {together && (
-          <>
-            <path d={lines.join("")} stroke={color} strokeWidth="1" opacity="0.5" />
-            <path d={dots.join("")} stroke={color} strokeWidth="4.8" strokeLinecap="round" />
-          </>
-        )}
         {stems}
         {analysis.fits.map((one) => one.difference && !one.hidden && <Difference key={one.letter} letter={one.letter} difference={one.difference} x={x} y={y} />)}
         {fit?.kind === "interpolation" && (

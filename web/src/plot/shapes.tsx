@@ -13,16 +13,13 @@ const PATHS: Record<Exclude<MarkShape, "circle">, (x: number, y: number, r: numb
   },
 };
 
-/** The outline of a mark as part of a path. */
-export function markPath(shape: MarkShape, x: number, y: number, r: number): string {
-  if (shape === "circle") return `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`;
-  return PATHS[shape](x, y, r);
-}
+/** The outline of a mark that is no circle. */
+export const markPath = (shape: Exclude<MarkShape, "circle">, x: number, y: number, r: number): string => PATHS[shape](x, y, r);
 
 /** A mark of a given shape and size; the rest are SVG properties. */
 export function MarkShapeAt({ shape, x, y, r, ...rest }: { shape: MarkShape; x: number; y: number; r: number } & SVGProps<SVGPathElement>): ReactElement {
   if (shape === "circle") return <circle cx={x} cy={y} r={r} {...(rest as SVGProps<SVGCircleElement>)} />;
-  return <path d={PATHS[shape](x, y, r)} {...rest} />;
+  return <path d={markPath(shape, x, y, r)} {...rest} />;
 }
 
 /** The shape of a reading: the study's own, or one for each series. */

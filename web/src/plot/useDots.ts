@@ -2,14 +2,16 @@ import { useMemo } from "react";
 
 import type { Placed } from "../api/client";
 import { STATUS } from "../study/context";
-import type { Dots } from "./CanvasDots";
 import { columnsOf } from "./columns";
+import type { Dots } from "./paintDots";
 import type { Scale } from "./scales";
 
 interface Wanted {
   placed: Placed;
   /** Of the leading fit. */
   residuals: (number | null)[] | undefined;
+  /** CSS variable of its colour. */
+  ink: string;
   x: Scale;
   y: Scale;
   residual: Scale;
@@ -19,7 +21,7 @@ interface Wanted {
 }
 
 /** Of many readings the pixels that they fill, group by group: one mark a pixel is all that can be seen. */
-export function useDots({ placed, residuals, x, y, residual, lit, caught, on }: Wanted): Dots[] {
+export function useDots({ placed, residuals, ink, x, y, residual, lit, caught, on }: Wanted): Dots[] {
   const rests = useMemo(() => (on && residuals ? Float64Array.from(residuals, (value) => value ?? NaN) : null), [on, residuals]);
   const [litFrom, litTo] = lit ?? [-1, -1];
   return useMemo(() => {
@@ -51,10 +53,10 @@ export function useDots({ placed, residuals, x, y, residual, lit, caught, on }: 
       { ...used.taken(), color: "--color-ink", radius: 1 },
       { ...aside.taken(), color: "--color-mute", radius: 2.2, hollow: true },
       { ...bright.taken(), color: "--color-lichen", radius: 1 },
-      { ...strip.taken(), color: "--color-pine", radius: 1 },
+      { ...strip.taken(), color: ink, radius: 1 },
       { ...stripBright.taken(), color: "--color-lichen", radius: 1 },
     ];
-  }, [on, placed, rests, litFrom, litTo, caught, x, y, residual]);
+  }, [on, placed, rests, ink, litFrom, litTo, caught, x, y, residual]);
 }
 
 /** A scale as one multiplication where it is even. */

@@ -1,6 +1,6 @@
-import { select } from "d3-selection";
+import { select, type Selection } from "d3-selection";
 import { zoom, zoomIdentity, type ZoomBehavior } from "d3-zoom";
-import { type RefObject, useEffect, useRef } from "react";
+import { type RefObject, useCallback, useEffect, useRef } from "react";
 
 import { type Domain, setView, useView } from "../study/view";
 import type { Shapes } from "./domains";
@@ -12,7 +12,7 @@ import { makeScale, moved } from "./scales";
  * `dragging`: whether a drag moves the view, rather than doing what the tool in hand does.
  */
 export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, shapes: Shapes, area: { width: number; height: number }, enabled: boolean, dragging: boolean) {
-  const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
+  const held = useRef<{ zooming: ZoomBehavior<SVGSVGElement, unknown>; selection: Selection<SVGSVGElement, unknown, null, undefined> } | null>(null);
   const base = useRef(shown);
   const how = useRef(shapes);
   const emitted = useRef<Domain | null>(null);
@@ -50,21 +50,22 @@ export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, 
         emitted.current = next;
         setView({ domain: next });
       });
-    behaviour.current = zooming;
     const selection = select(element);
+    held.current = { zooming, selection };
     selection.call(zooming).on("dblclick.zoom", null);
     return () => {
       selection.on(".zoom", null);
     };
   }, [area.width, area.height, enabled, dragging, target]);
 
-  const by = (factor: number) => {
-    if (target.current && behaviour.current) behaviour.current.scaleBy(select(target.current), factor);
-  };
-  const pan = (dx: number, dy: number) => {
-    if (!target.current || !behaviour.current) return;
-    const k = (select(target.current).property("__zoom") as { k: number }).k;
-    behaviour.current.translateBy(select(target.current), dx / k, dy / k);
-  };
+  const by = useCallback((factor: number) => {
+    if (held.current) held.current.zooming.scaleBy(held.current.selection, factor);
+  }, []);
+  const pan = useCallback((dx: number, dy: number) => {
+    if (!held.current) return;
+    const { zooming, selection } = held.current;
+    const { k } = selection.property("__zoom") as { k: number };
+    zooming.translateBy(selection, dx / k, dy / k);
+  }, []);
   return { by, pan };
 }

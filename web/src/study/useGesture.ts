@@ -6,8 +6,8 @@ import { newestWins } from "./newest";
 import { endPreview, showPreview } from "./preview";
 
 /** The analysis as it would be after a change. */
-async function previewOf({ id, version, change }: { id: string; version: number; change: Change }) {
-  return (await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: id } }, body: { version, change } })).data ?? null;
+async function previewOf({ id, version, change }: { id: string; version: number; change: Change }, signal: AbortSignal) {
+  return (await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: id } }, body: { version, change }, signal })).data ?? null;
 }
 
 /** A change that is tried out while a gesture lasts, and made as one step when it ends. */
@@ -17,7 +17,7 @@ export function useGesture() {
   const preview = useMemo(
     () =>
       newestWins(
-        (wanted: { id: string; version: number; change: Change }) => previewOf(wanted),
+        previewOf,
         (found) => found && showPreview(found, queue.read().study.analysis),
       ),
     [queue],

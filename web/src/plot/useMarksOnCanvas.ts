@@ -1,0 +1,56 @@
+import { useMemo } from "react";
+
+import type { Placed, PlotSettings } from "../api/client";
+import { inkOf } from "../fits/looks";
+import type { Paint } from "./CanvasLayer";
+import { paintDots } from "./paintDots";
+import { paintMarks, paintStems } from "./paintMarks";
+import type { Scale } from "./scales";
+import { useDots } from "./useDots";
+
+/** From this many readings on they are drawn on a canvas, */
+const CROWDED = 300;
+/** and from this many on as dots. */
+const MANY = 2000;
+const LIT_AS_MARKS = 200;
+
+interface Wanted {
+  placed: Placed;
+  plot: PlotSettings;
+  /** Of the leading fit, of this letter. */
+  residuals: (number | null)[] | undefined;
+  letter: string | undefined;
+  x: Scale;
+  y: Scale;
+  residual: Scale;
+  lit: [number, number] | null;
+  caught: Set<number>;
+  aside: Set<number>;
+  assumed: Set<number>;
+  on: boolean;
+}
+
+/**
+ * What is drawn on canvases where there are too many readings for an element each, layer by layer, and the `single` rows
+ * that are elements all the same; null: all of them. `many`: whether the rest are mere dots.
+ */
+export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residual, lit, caught, aside, assumed, on }: Wanted) {
+  const many = placed.status.length > MANY;
+  const crowded = !many && placed.status.length > CROWDED;
+  // Of very many readings only a few chosen ones are drawn as marks; a large choice is on the canvas like the rest.
+  const litOnCanvas = many && lit !== null && lit[1] - lit[0] >= LIT_AS_MARKS;
+  const single = useMemo(() => {
+    if (!many && !crowded) return null;
+    const chosen = lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : [];
+    return new Set(many ? chosen : [...chosen, ...caught, ...aside, ...assumed]);
+  }, [many, crowded, lit, litOnCanvas, caught, aside, assumed]);
+  const dots = useDots({ placed, residuals, ink: inkOf(letter ?? "A"), x, y, residual, lit: litOnCanvas ? lit : null, caught, on: many && on });
+
+  const marks = useMemo(() => (crowded && on && single ? paintMarks({ placed, plot, x, y, apart: single }) : null), [crowded, on, placed, plot, x, y, single]);
+  const stems = useMemo(
+    () => (crowded && on && single && residuals ? paintStems({ placed, residuals, x, y: residual, apart: single, ink: inkOf(letter ?? "A") }) : null),
+    [crowded, on, placed, residuals, letter, x, residual, single],
+  );
+  const together = useMemo(() => (many && on ? paintDots(dots) : null), [many, on, dots]);
+  return { many, crowded, single, layers: [together, marks, stems].filter((paint): paint is Paint => paint !== null) };
+}
