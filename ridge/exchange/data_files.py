@@ -106,7 +106,7 @@ def write_ods(sheets: Sequence[Sheet]) -> bytes:
         with archive.open("content.xml", "w") as content:
             content.write(_ODS_HEAD.encode())
             for sheet in sheets:
-                content.write(f"<table:table table:name={quoteattr(_plain(sheet.name))}>".encode())
+                content.write(f"<table:table table:name={quoteattr(plain(sheet.name))}>".encode())
                 content.write(_ods_row(sheet.headings).encode())
                 for cells in zip(*sheet.columns, strict=True):
                     content.write(_ods_row(cells).encode())
@@ -123,13 +123,13 @@ def _ods_cell(cell: float | str) -> str:
     if isinstance(cell, str):
         if not cell:
             return "<table:table-cell/>"
-        text = escape(_plain(harmless(cell)))
+        text = escape(plain(harmless(cell)))
         return f'<table:table-cell office:value-type="string"><text:p>{text}</text:p></table:table-cell>'
     if not math.isfinite(cell):
         return "<table:table-cell/>"
     return f'<table:table-cell office:value-type="float" office:value="{cell!r}"><text:p>{cell!r}</text:p></table:table-cell>'
 
 
-def _plain(text: str) -> str:
-    """Without the control characters that XML does not know."""
-    return "".join(letter for letter in text if letter >= " " or letter in "\t\n")
+def plain(text: str) -> str:
+    """Without the characters that XML does not know."""
+    return "".join(letter for letter in text if (letter >= " " or letter in "\t\n") and letter not in "\ufffe\uffff")

@@ -29,7 +29,7 @@ HEIGHT = 0.735  # of the width
 _POINTS = 0.72  # points of the drawing to a pixel of the screen
 _MANY = 3000
 # Matplotlib's settings are one global table; drawings take turns.
-_drawing = Lock()
+drawing_lock = Lock()
 
 
 @dataclass(frozen=True)
@@ -135,7 +135,7 @@ def draw(
         "axes.unicode_minus": True, "text.parse_math": False, "pdf.fonttype": 42, "ps.fonttype": 42,
     }  # fmt: skip
     content = replace(content, grey=grey)
-    with _drawing, matplotlib.rc_context(settings), np.errstate(all="ignore"):
+    with drawing_lock, matplotlib.rc_context(settings), np.errstate(all="ignore"):
         figure = Figure(figsize=(width_mm * MM, width_mm * HEIGHT * MM), facecolor=SHEET)
         grid = figure.add_gridspec(
             2, 1, height_ratios=(3.4, 1), hspace=0.12, left=0.11, right=0.97, top=0.92, bottom=0.11

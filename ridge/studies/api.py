@@ -20,6 +20,7 @@ from ridge.studies.calculated import calculate
 from ridge.studies.changes import AnyChange, ChangeRefused
 from ridge.studies.changes.page import Asked, Direction
 from ridge.studies.changes.plot import PlotSettings
+from ridge.studies.changes.report import PartSettings
 from ridge.studies.changes.tables import TakeTable
 from ridge.studies.fits import fit_all, fit_one
 from ridge.studies.models import Study
@@ -81,6 +82,9 @@ def _study_out(study: Study, state: StudyState, known: StudyState | None = None)
         plot=PlotSettings(**state.plot),
         letters=dict(state.letters),
         rising=state.rising,
+        author=state.author,
+        date=state.date,
+        report=[PartSettings(**vars(part)) for part in state.report],
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,

@@ -11,7 +11,7 @@ from ridge.studies.state import DIRECTIONS, ROLES
 
 
 class Study(models.Model):
-    """One problem. ``version`` grows with every accepted gesture, undo included; ``position`` is the place in
+    """One problem. ``report`` is empty for the usual parts in their usual order. ``version`` grows with every accepted gesture, undo included; ``position`` is the place in
     the history up to which revisions are in force."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -23,6 +23,9 @@ class Study(models.Model):
     plot = models.JSONField(default=dict)
     letters = models.JSONField(default=dict)
     rising = models.BooleanField(default=False)
+    author = models.CharField(max_length=200, blank=True)
+    date = models.CharField(max_length=60, blank=True)
+    report = models.JSONField(default=list)
     version = models.PositiveIntegerField(default=0)
     position = models.PositiveIntegerField(default=0)
     created = models.DateTimeField(auto_now_add=True)

@@ -13,10 +13,15 @@ from pydantic import Field, FiniteFloat, StringConstraints
 from ridge.accounts.guests import user_or_new_guest
 from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
 from ridge.exchange.figure import FORMATS, CannotDraw, draw
+from ridge.exchange.report.docx import write_docx
+from ridge.exchange.report.html import write_html
+from ridge.exchange.report.pdf import NoPdf, write_pdf
 from ridge.studies.analysis import analysis_of
 from ridge.studies.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
+from ridge.studies.faces import report_faces
 from ridge.studies.figure import figure_content
 from ridge.studies.own import own_study
+from ridge.studies.report import report_of
 from ridge.studies.schemas import CardOut, Message
 from ridge.studies.scripts import script_of
 from ridge.studies.shelf import card
@@ -61,6 +66,34 @@ def figure(
     except CannotDraw as reason:
         return 400, Message(message=str(reason))
     return _file(drawing, FORMATS[kind], state.title, kind)
+
+
+INERT = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'self'; sandbox allow-same-origin"
+DOCX = "application/vnd.openxmlformats-officedocument.wordprocessingml.document"
+
+
+@router.get("/studies/{study_id}/report.{kind}", response={400: Message, 404: Message})
+def report(
+    request: HttpRequest, study_id: uuid.UUID, kind: Literal["html", "pdf", "docx"], inline: bool = False
+) -> Any:
+    """The report to be handed in. ``inline``: to be looked at in the page, not saved."""
+    study = own_study(request, study_id)
+    state = read_state(study)
+    content = report_of(state, analysis_of(study, state), "png" if kind == "docx" else "svg")
+    if kind == "docx":
+        return _file(write_docx(content), DOCX, state.title, kind)
+    if kind == "pdf":
+        try:
+            return _file(write_pdf(content, report_faces()), "application/pdf", state.title, kind)
+        except NoPdf as reason:
+            return 400, Message(message=str(reason))
+    response = _file(write_html(content, report_faces()).encode(), "text/html; charset=utf-8", state.title, kind)
+    if inline:
+        del response["Content-Disposition"]
+    # Nothing in it may run, and only the application's own page may show it.
+    response["Content-Security-Policy"] = INERT
+    response["X-Frame-Options"] = "SAMEORIGIN"
+    return response
 
 
 @router.get("/studies/{study_id}/study.json", response={404: Message})

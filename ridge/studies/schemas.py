@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import BaseModel as Schema
 
 from ridge.studies.changes.plot import PlotSettings
+from ridge.studies.changes.report import PartSettings
 
 
 class Message(Schema):
@@ -353,6 +354,9 @@ class StudyOut(Schema):
     plot: PlotSettings
     letters: dict[str, str]
     rising: bool
+    author: str
+    date: str
+    report: list[PartSettings]
     undo: str | None
     redo: str | None
     analysis: AnalysisOut

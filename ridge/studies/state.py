@@ -11,7 +11,9 @@ ROLES = ("x", "y", "x_error", "y_error", "weight", "count", "series", "other")
 DIRECTIONS = ("y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflexions", "crossing")
 """What can be asked of a fit: y at one x or more, x at a y, the slope at an x, the area between two x, and the places
 where the curve is zero, turns, changes its bend or meets another fit."""
-LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200, "fits": 6}
+PARTS = ("question", "figure", "model", "parameters", "judgement", "answers", "cautions", "readings", "method")
+"""What a report is made of, in its usual order."""
+LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200, "fits": 6, "paragraphs": 40}
 
 
 def new_key() -> str:
@@ -71,10 +73,24 @@ class AnswerState:
 
 
 @dataclass(frozen=True)
+class ReportPart:
+    """A part of the report: one of ``PARTS``, or "own" for a paragraph of one's own with its ``heading`` and ``text``."""
+
+    part: str
+    shown: bool = True
+    heading: str = ""
+    text: str = ""
+
+
+WHOLE_REPORT = tuple(ReportPart(part) for part in PARTS)
+
+
+@dataclass(frozen=True)
 class StudyState:
     """``aside`` maps rows (from 0) that are set aside to the reason, ``assumed`` those that were not measured;
     ``plot`` holds what differs from the plot as it draws itself, see ``PlotSettings``; ``letters`` the course's letters
-    by parameter, ``rising`` whether terms are written from the lowest power up."""
+    by parameter, ``rising`` whether terms are written from the lowest power up; ``author`` and ``date`` stand under the
+    title of the report as typed; ``report`` holds each of ``PARTS`` once, and paragraphs of one's own."""
 
     title: str
     columns: tuple[ColumnState, ...]
@@ -88,6 +104,9 @@ class StudyState:
     rising: bool = False
     fits: tuple[FitState, ...] = (FitState("A", "line"),)
     answers: tuple[AnswerState, ...] = ()
+    author: str = ""
+    date: str = ""
+    report: tuple[ReportPart, ...] = WHOLE_REPORT
 
     @property
     def row_count(self) -> int:

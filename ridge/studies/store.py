@@ -11,7 +11,7 @@ from ridge.accounts.models import User
 from ridge.studies.changes import Change, Outcome, read_change
 from ridge.studies.models import Answer, Assumed, Column, Revision, SetAside, Study, StudyFit
 from ridge.studies.recent import Recent
-from ridge.studies.state import AnswerState, ColumnState, FitState, StudyState
+from ridge.studies.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, ReportPart, StudyState
 
 
 class StaleVersion(Exception):
@@ -45,6 +45,9 @@ def _read_tables(study: Study) -> StudyState:
         plot=study.plot,
         letters=study.letters,
         rising=study.rising,
+        author=study.author,
+        date=study.date,
+        report=tuple(ReportPart(**part) for part in study.report) or WHOLE_REPORT,
         fits=tuple(_read_fit(fit) for fit in study.fits.all()),
         answers=tuple(
             AnswerState(a.key, a.direction, a.given, a.repeats, a.fit, a.name, a.was) for a in study.answers.all()
@@ -169,6 +172,8 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     study.title, study.question = after.title, after.question
     study.absolute_errors, study.level, study.plot = after.absolute_errors, after.level, dict(after.plot)
     study.letters, study.rising = dict(after.letters), after.rising
+    study.author, study.date = after.author, after.date
+    study.report = [] if after.report == WHOLE_REPORT else [vars(part) for part in after.report]
     if before is None or before.columns is not after.columns:
         old = {column.key: column for column in before.columns} if before else {}
         study.columns.exclude(key__in=[column.key for column in after.columns]).delete()

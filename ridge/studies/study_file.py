@@ -13,7 +13,8 @@ from ridge.studies.changes import ChangeRefused
 from ridge.studies.changes.fits import Family, FitOptions, Letter, PutFits
 from ridge.studies.changes.page import Asked, CourseLetter, Direction, Parameter
 from ridge.studies.changes.plot import PlotSettings
-from ridge.studies.state import LIMITS, AnswerState, ColumnState, StudyState, empty_study
+from ridge.studies.changes.report import Author, Parts, PartSettings, ReportDate, read_parts
+from ridge.studies.state import LIMITS, WHOLE_REPORT, AnswerState, ColumnState, StudyState, empty_study
 
 VERSION = 1
 LARGEST = 40_000_000
@@ -97,6 +98,9 @@ class StudyFile(_Part):
     plot: PlotSettings = PlotSettings()
     fits: Annotated[list[FitPart], Field(max_length=LIMITS["fits"])] = []
     answers: Annotated[list[AnswerPart], Field(max_length=LIMITS["answers"])] = []
+    author: Author = ""
+    date: ReportDate = ""
+    report: Parts = []
 
 
 class NotAStudy(ValueError):
@@ -118,6 +122,9 @@ def write_study(state: StudyState) -> bytes:
         plot=PlotSettings(**state.plot),
         fits=[FitPart(**{**vars(fit), "options": FitOptions(**fit.options)}) for fit in state.fits],
         answers=[AnswerPart(**vars(answer)) for answer in state.answers],
+        author=state.author,
+        date=state.date,
+        report=[] if state.report == WHOLE_REPORT else [PartSettings(**vars(part)) for part in state.report],
     )
     shown = whole.model_dump(mode="json", exclude_defaults=True)
     return json.dumps({"format": "ridge-study", "version": VERSION, **shown}, ensure_ascii=False, indent=1).encode()
@@ -185,7 +192,13 @@ def _checked(whole: StudyFile) -> StudyState:
         assumed={part.row: part.reason for part in whole.assumed},
         plot={k: v for k, v in whole.plot.model_dump().items() if v != PlotSettings.model_fields[k].default},
         answers=tuple(AnswerState(**answer.model_dump()) for answer in whole.answers),
+        author=whole.author,
+        date=whole.date,
     )
+    try:
+        state = replace(state, report=read_parts(whole.report) if whole.report else WHOLE_REPORT)
+    except ChangeRefused as refused:
+        raise NotAStudy(f"At report: {refused}") from None
     fits: list[dict[str, Any]] = [{**fit.model_dump(), "options": fit.options.given()} for fit in whole.fits]
     try:
         return PutFits.like(fits=fits).apply(state).state

@@ -24,6 +24,7 @@ from ridge.studies.changes.generated import GenerateReadings
 from ridge.studies.changes.marks import AssumeRows, MarkRows
 from ridge.studies.changes.page import EditStudy, KeepAnswer, RemoveAnswer, SetAnswer
 from ridge.studies.changes.plot import SetPlot
+from ridge.studies.changes.report import SetReport
 from ridge.studies.changes.rows import PutOrder, RemoveEmptyRows, SortRows, WriteCells
 from ridge.studies.changes.tables import PutTable, TakeTable
 
@@ -59,7 +60,8 @@ AnyChange = Annotated[
     | SetPlot
     | KeepAnswer
     | RemoveAnswer
-    | SetAnswer,
+    | SetAnswer
+    | SetReport,
     Field(discriminator="kind"),
 ]
 _ADAPTER: TypeAdapter[Change] = TypeAdapter(AnyChange)

@@ -347,6 +347,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/report.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Report
+         * @description The report to be handed in. ``inline``: to be looked at in the page, not saved.
+         */
+        get: operations["ridge_studies_out_api_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/residuals/{letter}": {
         parameters: {
             query?: never;
@@ -969,7 +989,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
             /**
              * Request Key
              * @default
@@ -1925,6 +1945,32 @@ export interface components {
             /** Y */
             y: (number | null)[];
         };
+        /**
+         * PartSettings
+         * @description One part of the report, see ``ReportPart``.
+         */
+        PartSettings: {
+            /**
+             * Heading
+             * @default
+             */
+            heading?: string;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "question" | "figure" | "model" | "parameters" | "judgement" | "answers" | "cautions" | "readings" | "method" | "own";
+            /**
+             * Shown
+             * @default true
+             */
+            shown?: boolean;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
         /** PieceOut */
         PieceOut: {
             /** Latex */
@@ -2455,6 +2501,24 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /**
+         * SetReport
+         * @description Author and date as typed, and the parts in their order; what is left out stays. Of the parts of a report that are
+         *     not named, none is shown.
+         */
+        SetReport: {
+            /** Author */
+            author?: string | null;
+            /** Date */
+            date?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_report";
+            /** Parts */
+            parts?: components["schemas"]["PartSettings"][] | null;
+        };
         /** ShelfOut */
         ShelfOut: {
             /** Bin */
@@ -2588,8 +2652,12 @@ export interface components {
             aside: components["schemas"]["AsideOut"][];
             /** Assumed */
             assumed: components["schemas"]["AssumedOut"][];
+            /** Author */
+            author: string;
             /** Columns */
             columns: components["schemas"]["ColumnOut"][];
+            /** Date */
+            date: string;
             /**
              * Id
              * Format: uuid
@@ -2606,6 +2674,8 @@ export interface components {
             question: string;
             /** Redo */
             redo: string | null;
+            /** Report */
+            report: components["schemas"]["PartSettings"][];
             /** Rising */
             rising: boolean;
             /** Row Count */
@@ -3524,6 +3594,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    ridge_studies_out_api_report: {
+        parameters: {
+            query?: {
+                inline?: boolean;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+                kind: "html" | "pdf" | "docx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
         };

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 import { api, messageOf, type Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
 import { CompareLens } from "../lenses/CompareLens";
+import { ReportLens } from "../lenses/ReportLens";
 import { ResidualsLens } from "../lenses/ResidualsLens";
 import { Page } from "../page/Page";
 import { Plot } from "../plot/Plot";
@@ -71,6 +72,8 @@ function OpenBench({ study: first }: { study: Study }) {
   const { study, saving } = useSyncExternalStore(queue.subscribe, queue.read);
   const panel = useView((view) => view.panel);
   const lens = useView((view) => view.lens);
+  // The report needs room, and nothing is asked of it.
+  const handing = lens === "report";
   const folded = useView((view) => view.pageFolded);
   const incoming = useView((view) => view.incoming);
   const dropping = useDrop(useCallback((file: File) => void takeFile(file, take), []));
@@ -103,15 +106,15 @@ function OpenBench({ study: first }: { study: Study }) {
         <TopBar onHelp={() => setKeys(true)} />
         <Messages />
         <main className="paper-open flex min-h-0 grow max-bench:flex-col">
-          <div className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")}`} style={{ width: readingsWidth + 28 }}>
+          <div className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")} ${handing ? "bench:hidden" : ""}`} style={{ width: readingsWidth + 28 }}>
             <Readings />
             <WidthHandle width={readingsWidth} onWidth={setWidth} />
           </div>
-          <div className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}>
+          <div className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing ? "pl-3.5" : ""} max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}>
             <div className="min-h-0 grow">
-              {lens === "plot" ? <Plot /> : lens === "residuals" ? <ResidualsLens /> : <CompareLens />}
+              {lens === "plot" ? <Plot /> : lens === "residuals" ? <ResidualsLens /> : lens === "compare" ? <CompareLens /> : <ReportLens />}
             </div>
-            <AskLine />
+            {!handing && <AskLine />}
           </div>
           <div
             className={`paper-open w-[390px] shrink-0 overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-bench:w-full max-bench:shrink max-bench:grow max-bench:basis-0 max-bench:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}

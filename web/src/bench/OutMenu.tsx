@@ -3,7 +3,8 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import { useStudy } from "../study/context";
-import { useView } from "../study/view";
+import { setView, useView } from "../study/view";
+import { SaveLink } from "../ui/SaveLink";
 
 const PICTURES = ["png", "jpg", "tiff"];
 const FIGURES: [string, string][] = [
@@ -14,13 +15,14 @@ const FIGURES: [string, string][] = [
   ["jpg", "JPEG picture"],
   ["tiff", "TIFF picture"],
 ];
+const REPORTS = ["pdf", "html", "docx"];
 const TABLES: [string, string][] = [
   ["csv", "CSV"],
   ["xlsx", "XLSX workbook"],
   ["ods", "ODS spreadsheet"],
 ];
 
-/** What goes out: the figure as it is seen, and the readings with what was computed from them. */
+/** What goes out: the report, the figure as it is seen, and the readings with what was computed from them. */
 export function OutMenu() {
   const { id } = useStudy();
   const seen = useView((view) => view.seen);
@@ -47,6 +49,19 @@ export function OutMenu() {
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid w-72 gap-3" aria-label="Files">
           <div className="grid gap-2">
+            <h2 className="font-book text-[15px] font-semibold">The report</h2>
+            <div className="flex flex-wrap items-center gap-1.5">
+              {REPORTS.map((name) => (
+                <SaveLink key={name} className="button" href={`/api/studies/${id}/report.${name}`}>
+                  {name.toUpperCase()}
+                </SaveLink>
+              ))}
+              <Popover.Close className="button" onClick={() => setView({ lens: "report", panel: "plot" })}>
+                Arrange it
+              </Popover.Close>
+            </div>
+          </div>
+          <div className="grid gap-2 border-t border-rule pt-3">
             <h2 className="font-book text-[15px] font-semibold">The figure, as it is seen</h2>
             <select className="field" aria-label="Format of the figure" value={kind} onChange={(event) => setKind(event.target.value)}>
               {FIGURES.map(([name, word]) => (
@@ -81,9 +96,9 @@ export function OutMenu() {
               black and white, told apart by dashes
             </label>
             {!wrong && (
-              <a className="button-main justify-self-start" href={`/api/studies/${id}/figure.${kind}?${query}`} download>
+              <SaveLink className="button-main" href={`/api/studies/${id}/figure.${kind}?${query}`}>
                 Save the figure
-              </a>
+              </SaveLink>
             )}
           </div>
           <div className="grid gap-2 border-t border-rule pt-3">
@@ -91,20 +106,20 @@ export function OutMenu() {
             <p className="text-[12.5px] text-mute">A workbook also holds the fits, the answers and how they were made.</p>
             <div className="flex flex-wrap gap-1.5">
               {TABLES.map(([name, word]) => (
-                <a key={name} className="button" href={`/api/studies/${id}/readings.${name}`} download>
+                <SaveLink key={name} className="button" href={`/api/studies/${id}/readings.${name}`}>
                   {word}
-                </a>
+                </SaveLink>
               ))}
             </div>
           </div>
           <div className="grid gap-2 border-t border-rule pt-3">
             <h2 className="font-book text-[15px] font-semibold">The whole study</h2>
-            <a className="button justify-self-start" href={`/api/studies/${id}/study.json`} download>
+            <SaveLink className="button" href={`/api/studies/${id}/study.json`}>
               Study file, to keep or to open elsewhere
-            </a>
-            <a className="button justify-self-start" href={`/api/studies/${id}/script.py`} download>
+            </SaveLink>
+            <SaveLink className="button" href={`/api/studies/${id}/script.py`}>
               Python script with NumPy and SciPy
-            </a>
+            </SaveLink>
           </div>
         </Popover.Content>
       </Popover.Portal>

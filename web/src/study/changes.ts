@@ -10,10 +10,11 @@ export function merge(held: HeldStudy | undefined, newer: Study): HeldStudy {
   return { ...newer, columns: newer.columns.map((column) => ({ ...column, cells: column.cells ?? cells.get(column.key) ?? [] })) };
 }
 
-/** Typed cells shown at once, before the server has answered; everything computed from them follows with the answer. */
+/** What was typed or arranged, shown at once, before the server has answered; everything computed from it follows with the answer. */
 export function showTyped(study: HeldStudy, change: Change): HeldStudy {
   if (change.kind === "write_cells") return showWritten(study, change.cells);
   if (change.kind === "set_plot") return { ...study, plot: { ...study.plot, ...change.settings } as HeldStudy["plot"] };
+  if (change.kind === "set_report") return { ...study, author: change.author ?? study.author, date: change.date ?? study.date, report: change.parts ?? study.report };
   if (change.kind !== "set_cells") return study;
   const width = Math.max(...change.block.map((line) => line.length));
   if (change.column + width > study.columns.length) return study;

@@ -23,7 +23,7 @@ export interface Selection {
 export type Tool = "look" | "box" | "region" | "shift" | "add";
 
 /** Which view stands in the middle. */
-export type Lens = "plot" | "residuals" | "compare";
+export type Lens = "plot" | "residuals" | "compare" | "report";
 
 /** A table that waits to be looked through: pasted, or from a file that can be read again in another way. */
 export interface Incoming {

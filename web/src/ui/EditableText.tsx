@@ -7,13 +7,15 @@ interface Props {
   className?: string;
   required?: boolean;
   lines?: boolean;
+  /** Most characters. */
+  longest?: number;
   /** Whether it has the focus at first. */
   focused?: boolean;
   onCommit: (value: string) => void;
 }
 
 /** Text that is changed where it stands: Enter or leaving keeps it, Escape takes it back. */
-export function EditableText({ value, label, placeholder, className = "", required, lines, focused, onCommit }: Props) {
+export function EditableText({ value, label, placeholder, className = "", required, lines, longest = lines ? 2000 : 200, focused, onCommit }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const field = useRef<HTMLTextAreaElement>(null);
   const shown = draft ?? value;
@@ -50,7 +52,7 @@ export function EditableText({ value, label, placeholder, className = "", requir
       placeholder={placeholder}
       value={shown}
       spellCheck={false}
-      maxLength={lines ? 2000 : 200}
+      maxLength={longest}
       onChange={(event) => setDraft(lines ? event.target.value : event.target.value.replace(/\n/g, " "))}
       onBlur={commit}
       onKeyDown={(event) => {

@@ -1,0 +1,54 @@
+"""Where the methods of a fit, an interpolation or an answer are described."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import TYPE_CHECKING
+
+from ridge.core.interpolation import Interpolation
+
+if TYPE_CHECKING:
+    from ridge.core.fitting.result import Fit
+
+# Bibliographic details from memory; each work stands beside its method in the docstrings as well.
+LEAST_SQUARES = "N. R. Draper, H. Smith: Applied Regression Analysis, 3rd ed., Wiley 1998."
+ORTHOGONALISATION = "Å. Björck: Numerical Methods for Least Squares Problems, SIAM 1996."
+SEPARABLE = (
+    "G. H. Golub, V. Pereyra: The differentiation of pseudo-inverses and nonlinear least squares problems whose "
+    "variables separate. SIAM J. Numer. Anal. 10 (1973) 413–432."
+)
+NONLINEAR = "D. M. Bates, D. G. Watts: Nonlinear Regression Analysis and its Applications, Wiley 1988."
+ORTHOGONAL = (
+    "P. T. Boggs, R. H. Byrd, R. B. Schnabel: A stable and efficient algorithm for nonlinear orthogonal distance "
+    "regression. SIAM J. Sci. Stat. Comput. 8 (1987) 1052–1078."
+)
+INVERSE = "E. C. Fieller: Some problems in interval estimation. J. R. Stat. Soc. B 16 (1954) 175–185."
+BARYCENTRIC = "J.-P. Berrut, L. N. Trefethen: Barycentric Lagrange interpolation. SIAM Review 46 (2004) 501–517."
+SPLINES = "C. de Boor: A Practical Guide to Splines, Springer 1978."
+MONOTONE = (
+    "F. N. Fritsch, J. Butland: A method for constructing local monotone piecewise cubic interpolants. "
+    "SIAM J. Sci. Stat. Comput. 5 (1984) 300–304."
+)
+_INTERPOLATIONS = {"polynomial": BARYCENTRIC, "cubic-spline": SPLINES, "spline": SPLINES, "monotone": MONOTONE}
+
+
+def references(curves: Iterable[Fit | Interpolation], *, inverse: bool = False) -> list[str]:
+    """The works behind these curves, each once, in alphabetical order. ``inverse``: whether an x was asked for a y."""
+    found: set[str] = set()
+    for curve in curves:
+        if isinstance(curve, Interpolation):
+            found |= {_INTERPOLATIONS[curve.kind]} if curve.kind in _INTERPOLATIONS else set()
+        elif curve.least_squares_in == "orthogonal":
+            found |= {ORTHOGONAL, NONLINEAR}
+        elif curve.least_squares_in != "given":
+            found.add(LEAST_SQUARES)
+            linear = curve.model.linear_form is not None
+            found |= {ORTHOGONALISATION} if linear else {SEPARABLE, NONLINEAR}
+            if inverse and curve.model.family == "line":
+                found.add(INVERSE)
+    return sorted(found, key=_surname)
+
+
+def _surname(work: str) -> str:
+    """Of the first author."""
+    return work.split(",")[0].split(":")[0].split()[-1].casefold()

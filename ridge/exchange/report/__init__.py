@@ -1,0 +1,1 @@
+"""The report of a study: its content, and that content as HTML, PDF and DOCX."""

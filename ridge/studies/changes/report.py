@@ -1,0 +1,65 @@
+"""The report: who hands it in, which parts it has and in which order, and paragraphs of one's own."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import ConfigDict, Field, StringConstraints
+
+from ridge.studies.changes.base import Change, ChangeRefused, Outcome
+from ridge.studies.state import LIMITS, PARTS, ReportPart, StudyState
+
+Author = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
+ReportDate = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
+
+
+class PartSettings(Schema):
+    """One part of the report, see ``ReportPart``."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    part: Literal[
+        "question", "figure", "model", "parameters", "judgement", "answers", "cautions", "readings", "method", "own"
+    ]
+    shown: bool = True
+    heading: Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)] = ""
+    text: Annotated[str, StringConstraints(max_length=5000)] = ""
+
+
+Parts = Annotated[list[PartSettings], Field(max_length=len(PARTS) + LIMITS["paragraphs"])]
+
+
+class SetReport(Change):
+    """Author and date as typed, and the parts in their order; what is left out stays. Of the parts of a report that are
+    not named, none is shown."""
+
+    kind: Literal["set_report"] = "set_report"
+    author: Author | None = None
+    date: ReportDate | None = None
+    parts: Parts | None = None
+
+    def apply(self, state: StudyState) -> Outcome:
+        changed = replace(
+            state,
+            author=state.author if self.author is None else self.author,
+            date=state.date if self.date is None else self.date,
+            report=state.report if self.parts is None else read_parts(self.parts),
+        )
+        if changed == state:
+            raise ChangeRefused("There is nothing to change.")
+        inverse = SetReport.like(author=state.author, date=state.date, parts=[vars(part) for part in state.report])
+        label = "arrange the report" if self.parts is not None else "change who hands in the report, and when"
+        return Outcome(changed, inverse, label)
+
+
+def read_parts(parts: list[PartSettings]) -> tuple[ReportPart, ...]:
+    """The parts, every usual one among them. Raises ChangeRefused where one comes twice."""
+    named = [part.part for part in parts if part.part != "own"]
+    if len(set(named)) < len(named):
+        raise ChangeRefused("A part of the report comes twice.")
+    if len(parts) - len(named) > LIMITS["paragraphs"]:
+        raise ChangeRefused(f"A report holds {LIMITS['paragraphs']} paragraphs of your own at most.")
+    missing = (ReportPart(part, shown=False) for part in PARTS if part not in named)
+    return (*(ReportPart(**part.model_dump()) for part in parts), *missing)

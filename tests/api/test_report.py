@@ -1,0 +1,70 @@
+"""The report through the API: files, parts, undo, and the study file."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from ridge.studies.models import Study
+from ridge.studies.state import PARTS, WHOLE_REPORT
+from ridge.studies.store import read_state
+from ridge.studies.study_file import NotAStudy, read_study, write_study
+from tests.api.test_api import ApiCase
+
+
+class ReportFiles(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.study = self.read(f"/studies/{self.post('/studies', {'sample': 'salinity-probe'}, status=201)['id']}")
+
+    def arrange(self, **parts: object) -> Any:
+        self.study = self.post(
+            f"/studies/{self.study['id']}/changes",
+            {"version": self.study["version"], "change": {"kind": "set_report", **parts}},
+        )
+        return self.study
+
+    def test_each_kind_is_made(self) -> None:
+        for kind, begins in (("pdf", b"%PDF-"), ("docx", b"PK"), ("html", b"<!doctype html>")):
+            response = self.client.get(f"/api/studies/{self.study['id']}/report.{kind}")
+            self.assertEqual(response.status_code, 200)
+            self.assertTrue(response.content.startswith(begins), kind)
+            self.assertIn(f'filename="salinity-probe-calibration.{kind}"', response["Content-Disposition"])
+        self.assertEqual(self.client.get(f"/api/studies/{self.study['id']}/report.exe").status_code, 422)
+
+    def test_looked_at_in_the_page_nothing_in_it_runs(self) -> None:
+        response = self.client.get(f"/api/studies/{self.study['id']}/report.html?inline=true")
+        self.assertNotIn("Content-Disposition", response)
+        self.assertEqual(response["X-Frame-Options"], "SAMEORIGIN")
+        policy = response["Content-Security-Policy"]
+        self.assertIn("default-src 'none'", policy)
+        self.assertIn("sandbox", policy)
+        self.assertNotIn("allow-scripts", policy)
+
+    def test_parts_are_arranged_undone_and_kept_in_the_file(self) -> None:
+        own = {"part": "own", "heading": "Set-up", "text": "=SUM(1)\n<b>", "shown": True}
+        changed = self.arrange(author="Group 3", date="12 May", parts=[{"part": "answers"}, own])
+        parts = [part["part"] for part in changed["report"]]
+        self.assertEqual(parts[:2], ["answers", "own"])
+        self.assertEqual(sorted(parts), sorted([*PARTS, "own"]))
+        state = read_state(Study.objects.get(pk=self.study["id"]))
+        again = read_study(write_study(state).decode())
+        self.assertEqual((again.report, again.author, again.date), (state.report, "Group 3", "12 May"))
+        undone = self.post(f"/studies/{self.study['id']}/undo", {"version": self.study["version"]})
+        self.assertEqual([part["part"] for part in undone["report"]], list(PARTS))
+        self.assertEqual(undone["author"], "")
+
+    def test_a_part_comes_once(self) -> None:
+        change = {"kind": "set_report", "parts": [{"part": "figure"}, {"part": "figure"}]}
+        response = self.client.post(
+            f"/api/studies/{self.study['id']}/changes",
+            json.dumps({"version": 0, "change": change}),
+            content_type="application/json",
+        )
+        self.assertEqual(response.status_code, 400)
+        self.assertIn("comes twice", response.json()["message"])
+        state = read_state(Study.objects.get(pk=self.study["id"]))
+        self.assertEqual(state.report, WHOLE_REPORT)
+        file = json.loads(write_study(state)) | {"report": change["parts"]}
+        with self.assertRaisesRegex(NotAStudy, "At report: .*twice"):
+            read_study(json.dumps(file))

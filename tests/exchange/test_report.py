@@ -1,0 +1,224 @@
+"""The report read back by other readers: PDF by pypdf, DOCX as its XML, HTML by the parser of the standard library."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from dataclasses import replace
+from html.parser import HTMLParser
+from typing import Any
+from unittest import TestCase
+from xml.etree import ElementTree
+
+from PIL import Image
+from pypdf import PdfReader
+
+from ridge.exchange.report.content import Formula, Grid, Paragraph, Report
+from ridge.exchange.report.docx import write_docx
+from ridge.exchange.report.formulas import OMML, to_drawing, to_mathml, to_omml
+from ridge.exchange.report.html import write_html
+from ridge.exchange.report.pdf import write_pdf
+from ridge.studies.analysis import analyse
+from ridge.studies.faces import report_faces
+from ridge.studies.report import report_of
+from ridge.studies.samples import SAMPLES, build_sample
+from ridge.studies.state import FitState, ReportPart
+
+W = "{http://schemas.openxmlformats.org/wordprocessingml/2006/main}"
+M = f"{{{OMML}}}"
+HOSTILE = '<script>alert(1)</script> & "=1+2" \u202eback \x00\x07 ﷽'
+
+
+def of_sample(name: str, picture: str = "svg") -> Report:
+    state = replace(build_sample(name), author="Field group 3", date="12 May")
+    return report_of(state, analyse(state), "png" if picture == "png" else "svg")
+
+
+class Reader(HTMLParser):
+    """Tags with their attributes, and the text."""
+
+    def __init__(self, html: str) -> None:
+        super().__init__()
+        self.tags: list[tuple[str, dict[str, str | None]]] = []
+        self.text = ""
+        self.feed(html)
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        self.tags.append((tag, dict(attrs)))
+
+    def handle_data(self, data: str) -> None:
+        self.text += data
+
+
+def spaces(text: str) -> str:
+    """With every kind of space the same, since layout breaks lines where it likes."""
+    return " ".join(text.replace("\u202f", " ").replace("\u00a0", " ").replace("\u2009", " ").split())
+
+
+def document(body: bytes) -> ElementTree.Element:
+    with zipfile.ZipFile(io.BytesIO(body)) as archive:
+        return ElementTree.fromstring(archive.read("word/document.xml"))
+
+
+def said(root: ElementTree.Element) -> str:
+    return " ".join("".join(t.text or "" for t in paragraph.iter(f"{W}t")) for paragraph in root.iter(f"{W}p"))
+
+
+class Html(TestCase):
+    def test_every_sample_needs_nothing_else_and_runs_nothing(self) -> None:
+        for sample in SAMPLES:
+            html = write_html(of_sample(sample.name), report_faces())
+            page = Reader(html)
+            self.assertIn(sample.title, page.text)
+            names = [tag for tag, _ in page.tags]
+            self.assertNotIn("script", names)
+            self.assertNotIn("link", names)
+            for tag, attributes in page.tags:
+                for name in ("src", "href"):
+                    self.assertTrue((attributes.get(name) or "data:").startswith("data:"), (tag, name))
+            figure = next(attributes for tag, attributes in page.tags if tag == "img")
+            self.assertTrue(figure["alt"])
+            self.assertIn("math", names)
+            self.assertEqual(names.count("h1"), 1)
+
+    def test_what_is_typed_means_nothing_but_itself(self) -> None:
+        report = Report(HOSTILE, HOSTILE, "", (Paragraph(HOSTILE), Grid(HOSTILE, (HOSTILE,), ((HOSTILE,),), (False,))))
+        page = Reader(write_html(report, ()))
+        self.assertNotIn("script", [tag for tag, _ in page.tags])
+        self.assertEqual(page.text.count("<script>alert(1)</script>"), 7)
+        self.assertNotIn("\x00", page.text)
+
+
+class Pdf(TestCase):
+    def test_pages_with_their_text_fonts_tags_and_alternatives(self) -> None:
+        state = build_sample("salinity-probe")
+        analysis = analyse(state)
+        reader = PdfReader(io.BytesIO(write_pdf(of_sample("salinity-probe"), report_faces())))
+        text = spaces(" ".join(page.extract_text() for page in reader.pages))
+        self.assertIn("Salinity probe, calibration", text)
+        self.assertIn("Field group 3 · 12 May", text)
+        self.assertIn(spaces(analysis.fits[0].how_well), text)
+        for unknown in analysis.unknowns:
+            self.assertIn(spaces(unknown.answer.result), text)
+        for parameter in analysis.fits[0].parameters:
+            self.assertIn(spaces(f"{parameter.value} ± {parameter.uncertainty}"), text)
+        self.assertEqual(reader.metadata and reader.metadata.title, "Salinity probe, calibration")
+        root: Any = reader.trailer["/Root"]
+        self.assertTrue(root["/MarkInfo"]["/Marked"])
+        self.assertEqual(root["/Lang"], "en")
+        fonts = {}
+        for page in reader.pages:
+            resources: Any = page["/Resources"]
+            for font in resources["/Font"].values():
+                inner = font.get_object()["/DescendantFonts"][0].get_object()
+                descriptor = inner["/FontDescriptor"].get_object()
+                fonts[str(inner["/BaseFont"])] = any(key in descriptor for key in ("/FontFile2", "/FontFile3"))
+        self.assertTrue(all(fonts.values()), fonts)
+        self.assertTrue(any("Literata" in name for name in fonts), fonts)
+
+    def test_what_is_typed_is_printed_as_it_is(self) -> None:
+        report = Report("=1+2 <b>", "", "", (Paragraph("<img src=file:///etc/passwd> & more"), Paragraph("\x07שלום")))
+        text = PdfReader(io.BytesIO(write_pdf(report, ()))).pages[0].extract_text()
+        self.assertIn("=1+2 <b>", text)
+        self.assertIn("<img src=file:///etc/passwd> & more", text)
+
+
+class Docx(TestCase):
+    def test_headings_tables_equations_and_a_figure_with_its_alternative(self) -> None:
+        for sample in SAMPLES:
+            root = document(write_docx(of_sample(sample.name, "png")))
+            styles = [style.get(f"{W}val") for style in root.iter(f"{W}pStyle")]
+            self.assertIn("Title", styles)
+            self.assertGreaterEqual(styles.count("Heading1"), 4, sample.name)
+            self.assertGreater(len(list(root.iter(f"{W}tbl"))), 1)
+            self.assertGreater(len(list(root.iter(f"{W}tblHeader"))), 1)
+            self.assertTrue(list(root.iter(f"{M}oMath")), sample.name)
+            described = next(part for part in root.iter() if part.tag.endswith("}docPr"))
+            self.assertTrue((described.get("descr") or "").startswith("Plot of"))
+
+    def test_the_figure_is_as_sharp_as_print_needs(self) -> None:
+        with zipfile.ZipFile(io.BytesIO(write_docx(of_sample("tide", "png")))) as archive:
+            name = next(name for name in archive.namelist() if name.startswith("word/media/"))
+            picture = Image.open(io.BytesIO(archive.read(name)))
+        self.assertGreater(picture.width, 160 / 25.4 * 200)
+
+    def test_what_is_typed_is_text(self) -> None:
+        report = Report(HOSTILE, "", "", (Paragraph(HOSTILE, "caution"), Formula(HOSTILE, "y", "y=1")))
+        text = said(document(write_docx(report)))
+        self.assertEqual(text.count("<script>alert(1)</script>"), 3)
+
+
+class Formulas(TestCase):
+    LATEX = r"T = \frac{60.2\, e^{-0.0432\, t}}{\sqrt{x_{1}^{2} + 1}} - 1.2 \times 10^{-3}"
+
+    def test_the_parts_of_an_equation_as_office_math(self) -> None:
+        root = to_omml(self.LATEX)
+        kinds = [part.tag.removeprefix(M) for part in root.iter()]
+        for kind in ("f", "num", "den", "sSup", "sSubSup", "rad", "degHide"):
+            self.assertIn(kind, kinds)
+        fraction = next(root.iter(f"{M}f"))
+        over = "".join(t.text or "" for t in fraction.find(f"{M}num").iter(f"{M}t"))  # type: ignore[union-attr]
+        under = "".join(t.text or "" for t in fraction.find(f"{M}den").iter(f"{M}t"))  # type: ignore[union-attr]
+        self.assertEqual(over.replace("\u2009", ""), "60.2e−0.0432t")
+        self.assertEqual(under, "x12+1")
+
+    def test_as_mathml_and_as_a_drawing(self) -> None:
+        names = [part.tag.split("}")[1] for part in ElementTree.fromstring(to_mathml(self.LATEX)).iter()]
+        for name in ("mfrac", "msqrt", "msup", "mn"):
+            self.assertIn(name, names)
+        drawn = to_drawing(self.LATEX)
+        assert drawn is not None
+        self.assertEqual(ElementTree.fromstring(drawn).tag, "{http://www.w3.org/2000/svg}svg")
+        self.assertIsNone(to_drawing(r"\begin{cases} 1 & x<1 \\ 2 & x>1 \end{cases}"))
+
+
+class Parts(TestCase):
+    def test_order_own_paragraphs_and_what_is_left_out(self) -> None:
+        state = build_sample("salinity-probe")
+        wanted = (
+            ReportPart("own", heading="Set-up", text="First.\n\nSecond."),
+            ReportPart("answers"),
+            ReportPart("question"),
+        )
+        report = report_of(replace(state, report=(*wanted, ReportPart("model", shown=False))), analyse(state))
+        text = Reader(write_html(report, ())).text
+        self.assertLess(text.index("Set-up"), text.index("Answers"))
+        self.assertLess(text.index("Answers"), text.index(state.question))
+        self.assertNotIn("Parameters", text)
+        self.assertNotIn("Model", text)
+
+    def test_many_readings_are_summarised(self) -> None:
+        state = build_sample("mooring-line")
+        cells = {"x": [str(row + 1) for row in range(500)], "y": [str(2 * row + row % 3) for row in range(500)]}
+        columns = tuple(replace(c, cells=tuple(cells.get(c.role, ["1"] * 500))) for c in state.columns)
+        many = replace(state, columns=columns, aside={}, answers=())
+        grids = [block for block in report_of(many, analyse(many)).blocks if isinstance(block, Grid)]
+        summary = grids[-1]
+        self.assertEqual(summary.head[1:], ("readings", "least", "greatest", "mean", "standard deviation"))
+        x = summary.rows[0]
+        # Mean and standard deviation of 1 … n: (n + 1)/2 and √(n(n + 1)/12).
+        self.assertEqual(x[1:], ("500", "1", "500", "250.5", "144.48"))
+
+    def test_several_fits_interpolations_and_refusals_are_told_apart(self) -> None:
+        fits = (
+            FitState("A", "line"),
+            FitState("B", "interpolation", options={"kind": "cubic-spline", "average": True}),
+            FitState("C", "formula", options={"text": "a*("}),
+            FitState("D", "formula", options={"text": "30 - t/4"}, name="as promised"),
+            FitState("E", "sinusoid", hidden=True),
+        )
+        state = replace(build_sample("draining-bucket"), fits=fits)
+        text = Reader(write_html(report_of(state, analyse(state)), ())).text
+        for words in ("A, line", "B, cubic spline, natural ends", "D, as promised", "de Boor", "Draper"):
+            self.assertIn(words, text)
+        self.assertNotIn("E, ", text)
+        self.assertIn("C, own formula: ", text)
+
+    def test_an_empty_study_has_a_report(self) -> None:
+        state = replace(build_sample("mooring-line"), answers=())
+        empty = replace(
+            state, columns=tuple(replace(column, cells=()) for column in state.columns), aside={}, assumed={}
+        )
+        report = report_of(empty, analyse(empty))
+        self.assertIn(state.question, Reader(write_html(report, ())).text)
+        self.assertTrue(write_docx(report_of(empty, analyse(empty), "png")).startswith(b"PK"))
