@@ -121,7 +121,10 @@ def about_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:
     rows = [("title", state.title), ("question", state.question)]
     for fit in analysis.fits:
         rows.append(
-            (f"fit {fit.letter}", fit.refusal or f"{fit.label or fit.name}: {fit.equation_text or fit.how_well}")
+            (
+                f"fit {fit.letter}",
+                fit.refusal or f"{fit.label or fit.name}: {fit.safe_text or fit.equation_text or fit.how_well}",
+            )
         )
         rows.append((f"method {fit.letter}", fit.method))
     return Sheet("About", ["what", "said"], _turned([row for row in rows if row[1]], 2))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import replace
 
 import numpy as np
@@ -17,13 +18,13 @@ from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.checklist import failing_checks
 from ridge.core.wording.derived import word_derived
-from ridge.core.wording.equation import word_equation, write_symbols
+from ridge.core.wording.equation import Equation, word_equation, write_symbols
 from ridge.core.wording.families import model_name, parameter_meaning
 from ridge.core.wording.interpolation import NO_R_SQUARED, beyond_interpolation, how_it_goes, interpolation_name
 from ridge.core.wording.judgement import how_well, list_statistics
-from ridge.core.wording.method import method_sentence, rounding_sentence
+from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import full, probability, share, significant, write
+from ridge.core.wording.numbers import full, place, probability, share, significant, write
 from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
@@ -35,6 +36,7 @@ from ridge.studies.schemas import (
     BoundsOut,
     CautionOut,
     CheckOut,
+    DecimalsOut,
     DerivedOut,
     DifferenceOut,
     FitOut,
@@ -81,7 +83,9 @@ def word_fitted(one: Fitted, table: Table, state: StudyState) -> FitOut:
             out.refused_at = [one.error.position, one.error.position + one.error.length]
         out.actions = for_refusal(one, naming)
     if one.fit is not None:
-        _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level)
+        safe = _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level)
+        if one.kind == "fit":
+            _word_decimals(out, one.fit, naming, safe, wanted.decimals)
         out.cautions = _cautions(one, table, naming)
     if one.interpolation is not None:
         _word_interpolation(out, one.interpolation, naming)
@@ -161,7 +165,8 @@ def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:
     return [Finding("better-elsewhere", facts={"ratio": ratio})] if ratio < 0.999 else []
 
 
-def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float) -> None:
+def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float) -> Equation:
+    """Everything said of a fit; its equation with as many decimals as it needs."""
     statistics = result.statistics
     equation = word_equation(result, naming)
     s = statistics.residual_standard_deviation
@@ -179,6 +184,28 @@ def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float
     out.deviation = None if s is None or not math.isfinite(s) else s
     out.statistics = [StatisticOut(**vars(text)) for text in list_statistics(result, naming)]
     out.residuals = finite(result.residuals)
+    return equation
+
+
+def _word_decimals(out: FitOut, result: Fit, naming: Naming, safe: Equation, wanted: Mapping[str, int]) -> None:
+    """How many decimals the equation shows; with those of the course, what they cost."""
+    shown = safe
+    out.safe_text, out.safe_latex = safe.text, safe.latex
+    known = {name: places for name, places in wanted.items() if name in result.model.free_names}
+    if known:
+        shown = word_equation(result, naming, decimals={**safe.decimals, **known})
+        out.equation_text, out.equation_latex = shown.text, shown.latex
+        out.rounding_cost = rounding_cost(result, naming, shown, safe)
+    out.decimals = [
+        DecimalsOut(
+            name=name,
+            symbol=naming.letter(name),
+            shown=shown.decimals[name],
+            safe=safe.decimals[name],
+            significant=-1 - place(result.parameters[name].value),
+        )
+        for name in result.model.free_names
+    ]
 
 
 def _word_parameter(result: Fit, name: str, unit: str, naming: Naming, level: float) -> ParameterOut:

@@ -107,6 +107,7 @@ class StudyFit(models.Model):
     x_range = models.JSONField(null=True)
     name = models.CharField(max_length=60, blank=True)
     hidden = models.BooleanField(default=False)
+    decimals = models.JSONField(default=dict)
 
     class Meta:
         ordering = ("place", "letter")

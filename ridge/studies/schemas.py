@@ -169,12 +169,25 @@ class CheckOut(Schema):
     said: str
 
 
+class DecimalsOut(Schema):
+    """Decimals of a parameter in the equation: ``shown``, and those with which it is ``safe``: it stays within a tenth of s.
+    ``significant``: decimals less significant digits, so that one can be chosen by the other."""
+
+    name: str
+    symbol: str
+    shown: int
+    safe: int
+    significant: int
+
+
 class FitOut(Schema):
     """``kind``: fit, hand (set by hand), known (every number given) or interpolation. ``label``: what the user calls it.
     ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
     ``refused_at``: the place in the formula, from and to; ``actions``: what can be done at one press. ``measured``: the
     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
-    hand, the least sum of squared residuals that least squares finds."""
+    hand, the least sum of squared residuals that least squares finds. ``safe_text`` and ``safe_latex``: the equation with
+    as many decimals as it needs, which is copied; the one that is shown may have those of the course, whose
+    ``rounding_cost`` is told."""
 
     letter: str
     family: str
@@ -208,6 +221,10 @@ class FitOut(Schema):
     equation_text: str = ""
     equation_latex: str = ""
     rounding: str = ""
+    rounding_cost: str = ""
+    decimals: list[DecimalsOut] = []
+    safe_text: str = ""
+    safe_latex: str = ""
     parameters: list[ParameterOut] = []
     how_well: str = ""
     method: str = ""

@@ -42,7 +42,8 @@ class FitState:
     """``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
     ``method``: what least squares is done in, see ``ridge.core.fit``. ``by_hand``: its parameters are ``values`` (read off
     the readings where none are given); otherwise ``values`` are where the search begins, if there are any. ``bounds``:
-    lowest and highest by parameter, None for no bound; ``x_range``: the stretch of x that it is fitted to, all if None."""
+    lowest and highest by parameter, None for no bound; ``x_range``: the stretch of x that it is fitted to, all if None. ``decimals``: how many the course wants in the equation,
+    by parameter; of others as many as it needs."""
 
     letter: str
     family: str
@@ -56,6 +57,7 @@ class FitState:
     x_range: tuple[float, float] | None = None
     name: str = ""
     hidden: bool = False
+    decimals: Mapping[str, int] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

@@ -69,6 +69,7 @@ def _read_fit(fit: StudyFit) -> FitState:
         x_range=None if fit.x_range is None else (fit.x_range[0], fit.x_range[1]),
         name=fit.name,
         hidden=fit.hidden,
+        decimals=fit.decimals,
     )
 
 

@@ -10,7 +10,7 @@ from ninja import Schema
 from pydantic import ConfigDict, Field, FiniteFloat, StringConstraints, ValidationError
 
 from ridge.studies.changes import ChangeRefused
-from ridge.studies.changes.fits import Family, FitOptions, Letter, PutFits
+from ridge.studies.changes.fits import Decimals, Family, FitOptions, Letter, PutFits
 from ridge.studies.changes.page import Asked, CourseLetter, Direction, Parameter
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.report import Author, Parts, PartSettings, ReportDate, read_parts
@@ -67,6 +67,7 @@ class FitPart(_Part):
     x_range: tuple[FiniteFloat, FiniteFloat] | None = None
     name: Annotated[str, StringConstraints(max_length=60)] = ""
     hidden: bool = False
+    decimals: dict[str, Decimals] = {}
 
 
 class AnswerPart(_Part):

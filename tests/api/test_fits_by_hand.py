@@ -148,6 +148,31 @@ class WholeFits(SimpleTestCase):
         self.assertIsNone(only(of(FitState("A", "exponential"))).other_way)
 
 
+class Rounding(SimpleTestCase):
+    def test_decimals_are_shown_told_undone_and_forgotten_with_the_parameter(self) -> None:
+        state = of()
+        safe = only(state)
+        coarse = done(state, kind="set_fit", letter="A", decimals={"slope": 0, "intercept": 0})
+        fit = only(coarse)
+        self.assertEqual(fit.equation_text, "h = t + 1")
+        self.assertEqual((fit.safe_text, fit.safe_latex), (safe.equation_text, safe.equation_latex))
+        self.assertIn("strays by up to", fit.rounding_cost)
+        self.assertEqual([one.shown for one in fit.decimals], [0, 0])
+        self.assertEqual([one.safe for one in fit.decimals], [one.shown for one in safe.decimals])
+        outcome = read_change({"kind": "set_fit", "letter": "A", "decimals": {}}).apply(coarse)
+        self.assertEqual(only(outcome.state).equation_text, safe.equation_text)
+        self.assertEqual(only(outcome.inverse.apply(outcome.state).state).equation_text, "h = t + 1")
+        self.assertEqual(done(coarse, kind="set_fit", letter="A", family="exponential").fits[0].decimals, {})
+        with self.assertRaises(ChangeRefused):
+            done(state, kind="set_fit", letter="A", decimals={"phase": 1})
+
+    def test_decimals_and_significant_digits_are_told_in_each_other(self) -> None:
+        fit = only(of(y="1001 1002.2 1002.8 1004.1 1005.2 1005.8 1007.1"))
+        for one, parameter in zip(fit.decimals, fit.parameters, strict=True):
+            rounded = round(parameter.number, 3 + one.significant)
+            self.assertEqual(rounded, float(f"{parameter.number:.3g}"))
+
+
 class Interpolating(SimpleTestCase):
     def test_the_numbers_are_scipys(self) -> None:
         state = of(FitState("A", "interpolation", options={"kind": "cubic-spline", "ends": "not-a-knot"}))

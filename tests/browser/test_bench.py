@@ -159,6 +159,32 @@ class HandingIn(BrowserCase):
             expect(self.page.get_by_text("copied.").last).to_be_visible()
             self.assertEqual(self.page.evaluate("navigator.clipboard.readText()"), text)
 
+    def test_decimals_of_the_course_are_shown_with_their_cost_and_the_safe_equation_is_copied(self) -> None:
+        self.open_sample("Salinity probe, calibration")
+        self.page.get_by_role("button", name="rounding").press("Enter")
+        self.page.get_by_label("Decimals of m").fill("0")
+        self.page.keyboard.press("Enter")
+        cost = self.account().get_by_role("status").filter(has_text="strays by up to 14 mV")
+        self.page.keyboard.press("Escape")
+        expect(cost).to_be_visible()
+        expect(cost).to_contain_text("2 decimals for m")
+        expect(self.account()).to_contain_text("22")
+        for item, begins in (("Copy as text", "U = 21.60·S + 16.7"), ("Copy as MathML", "<math")):
+            self.page.get_by_role("button", name="Copy the equation").click()
+            self.page.get_by_role("menuitem", name=item).click()
+            expect(self.page.get_by_text("copied.").last).to_be_visible()
+            copied = self.page.evaluate("navigator.clipboard.readText()")
+            self.assertTrue(copied.startswith(begins), copied)
+        self.assertIn("21.60", "".join(ElementTree.fromstring(copied).itertext()))
+        self.page.reload()
+        expect(cost).to_be_visible()
+        self.page.get_by_role("button", name="rounding").click()
+        self.page.get_by_label("How many for all").fill("3")
+        self.page.get_by_role("button", name="significant digits").click()
+        expect(self.page.get_by_label("Decimals of m")).to_have_value("1")
+        self.page.get_by_role("button", name="As many as it needs").click()
+        expect(cost).to_have_count(0)
+
     def test_statistics_copy_as_a_labelled_table(self) -> None:
         self.open_sample("Salinity probe, calibration")
         self.page.get_by_role("button", name="All statistics").click()

@@ -13,7 +13,7 @@ from ridge.core.models import Line
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.equation import word_equation
 from ridge.core.wording.judgement import how_well, list_statistics, percent
-from ridge.core.wording.method import method_sentence, rounding_sentence
+from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming, quotient, symbol_latex, with_unit
 from ridge.core.wording.numbers import group, name_rows, probability, share, significant, write
 from ridge.core.wording.rounding import round_with_uncertainty
@@ -119,6 +119,23 @@ class Equations(TestCase):
         result = fit(Readings(x, 4 + 0.37 * x + np.resize([0.8, -0.8], 12)), Line())
         self.assertGreater(result.equation.justified_difference, result.equation.allowed)
         self.assertIn("more decimals", rounding_sentence(result, Naming()))
+
+    def test_the_decimals_of_the_course_are_obeyed_and_their_cost_is_that_of_the_rounded_numbers(self) -> None:
+        x = np.linspace(0, 40, 15)
+        result = fit(Readings(x, 12.34 + 0.0567 * x + np.resize([0.05, -0.02, -0.03], 15)), Line())
+        safe = result.equation
+        shown = word_equation(result, Naming(), decimals={"slope": 1, "intercept": 1})
+        slope, intercept = result.values["slope"], result.values["intercept"]
+        self.assertEqual(shown.text, f"y = {slope:.1f}·x + {intercept:.1f}")
+        strays = np.abs((round(slope, 1) - slope) * x + round(intercept, 1) - intercept).max()
+        self.assertAlmostEqual(shown.largest_difference, strays, delta=1e-12)
+        said = rounding_cost(result, Naming(y_unit="m"), shown, safe)
+        self.assertIn(f"by up to {float(f'{strays:.2g}'):g}", said)
+        self.assertIn(f"{safe.decimals['slope']} decimals for m", said)
+        self.assertEqual(rounding_cost(result, Naming(), safe, safe), "")
+        # More decimals than are needed cost nothing.
+        more = word_equation(result, Naming(), decimals={"slope": 9, "intercept": 9})
+        self.assertEqual(rounding_cost(result, Naming(), more, safe), "")
 
     def test_text_and_latex(self) -> None:
         self.assertEqual(fit(Readings([0, 1, 2], [1, 3, 5]), Line()).equation.text, "y = 2·x + 1")

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.naming import Naming, parameter_called
 from ridge.core.wording.numbers import group, significant
@@ -59,4 +61,28 @@ def rounding_sentence(fit: Fit, naming: Naming, equation: Equation | None = None
     if equation.justified_difference > equation.allowed:
         cost = naming.y_with_unit(significant(equation.justified_difference, 1).text)
         text += f" It shows more decimals than the uncertainties alone justify: with those it would stray by {cost}."
+    return text
+
+
+def rounding_cost(fit: Fit, naming: Naming, shown: Equation, safe: Equation) -> str:
+    """What the decimals of ``shown`` cost, and which would be enough; empty where they are."""
+    if not shown.largest_difference > shown.allowed:
+        return ""
+    s = fit.statistics.residual_standard_deviation
+    estimated = bool(s) and not fit.statistics.exact
+    if np.isfinite(shown.largest_difference):
+        off = naming.y_with_unit(significant(shown.largest_difference, 2).text)
+        text = f"With these decimals the equation strays by up to {off} from the full one over the measured range"
+        text += f", {significant(shown.largest_difference / s, 2).text} of s." if s and estimated else "."
+    else:
+        text = "With these decimals the equation has no value on part of the measured range."
+    short = [name for name in fit.model.free_names if shown.decimals[name] < safe.decimals[name]]
+    enough = [f"{safe.decimals[name]} for {naming.letter(name)}" for name in short]
+    limit = "a tenth of s" if estimated else "a millionth of its spread"
+    if enough:
+        first, *others = enough
+        wanted = " and ".join(
+            [first.replace(" for", " decimals for" if not first.startswith("1 ") else " decimal for"), *others]
+        )
+        text += f" To stay within {limit} it takes {wanted}."
     return text

@@ -24,6 +24,7 @@ Family = Literal[
 ]  # fmt: skip
 Number = FiniteFloat
 Letter = Annotated[str, StringConstraints(pattern="^[A-F]$")]
+Decimals = Annotated[int, Field(ge=-12, le=15)]
 Label = Annotated[str, StringConstraints(max_length=200)]
 
 
@@ -66,6 +67,7 @@ class PutFits(Change):
                     "options": dict(fit.options),
                     "values": dict(fit.values),
                     "bounds": {name: list(pair) for name, pair in fit.bounds.items()},
+                    "decimals": dict(fit.decimals),
                     "x_range": list(fit.x_range) if fit.x_range else None,
                 }
                 for fit in state.fits
@@ -101,6 +103,7 @@ class SetFit(Change):
 
     A new family begins with nothing fixed. ``by_hand`` without ``values`` begins with values read off the readings.
     ``x_range``: low and high, or empty for all readings. ``name``: what the user calls it, empty for the model's name.
+    ``decimals``: of the parameters in the equation; those left out have as many as they need.
     """
 
     kind: Literal["set_fit"] = "set_fit"
@@ -116,6 +119,7 @@ class SetFit(Change):
     x_range: Annotated[list[Number], Field(max_length=2)] | None = None
     name: Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)] | None = None
     hidden: bool | None = None
+    decimals: dict[str, Decimals] | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         old = _find(state, self.letter)
@@ -131,6 +135,7 @@ class SetFit(Change):
                 new,
                 fixed={name: value for name, value in new.fixed.items() if name in known},
                 bounds={name: pair for name, pair in new.bounds.items() if name in known},
+                decimals={name: places for name, places in new.decimals.items() if name in known},
             )
         if self.fixed is not None:
             if not all(math.isfinite(value) for value in self.fixed.values()):
@@ -152,6 +157,8 @@ class SetFit(Change):
             new = replace(new, name=self.name)
         if self.hidden is not None:
             new = replace(new, hidden=self.hidden)
+        if self.decimals is not None:
+            new = replace(new, decimals=dict(self.decimals))
         new = _checked(new, state)
         fits = tuple(new if fit is old else fit for fit in state.fits)
         return Outcome(replace(state, fits=fits), PutFits.of(state), self._label(old, new, state))
@@ -178,6 +185,10 @@ class SetFit(Change):
             return f"change the range of fit {self.letter}"
         if self.name is not None:
             return f"call fit {self.letter} {new.name or 'by its model'}"
+        if self.decimals is not None:
+            return (
+                f"{'choose the decimals of' if new.decimals else 'as many decimals as it needs for'} fit {self.letter}"
+            )
         if self.hidden is not None:
             return f"{'hide' if new.hidden else 'show'} fit {self.letter}"
         words = {"y": f"in {read_naming(state).y}", "logarithms": "in logarithms", "orthogonal": "in both directions"}
@@ -348,7 +359,7 @@ def _checked(fit: FitState, state: StudyState) -> FitState:
             raise ChangeRefused("A lower bound has to be smaller than the upper one.")
     if fit.family == "interpolation" and (fit.by_hand or fit.fixed or fit.bounds or fit.method != "y"):
         raise ChangeRefused("An interpolation has no parameters to be set.")
-    told = {*fit.fixed, *fit.bounds, *fit.values}
+    told = {*fit.fixed, *fit.bounds, *fit.values, *fit.decimals}
     if fit.family not in ("formula", "interpolation") and not told <= set(_names(fit, state)):
         raise ChangeRefused(f"This model has the parameters {', '.join(_names(fit, state))}.")
     return fit

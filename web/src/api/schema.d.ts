@@ -1131,6 +1131,23 @@ export interface components {
             y: (number | null)[];
         };
         /**
+         * DecimalsOut
+         * @description Decimals of a parameter in the equation: ``shown``, and those with which it is ``safe``: it stays within a tenth of s.
+         *     ``significant``: decimals less significant digits, so that one can be chosen by the other.
+         */
+        DecimalsOut: {
+            /** Name */
+            name: string;
+            /** Safe */
+            safe: number;
+            /** Shown */
+            shown: number;
+            /** Significant */
+            significant: number;
+            /** Symbol */
+            symbol: string;
+        };
+        /**
          * DeleteRows
          * @description Take rows out; those below move up.
          */
@@ -1340,7 +1357,9 @@ export interface components {
          *     ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
          *     ``refused_at``: the place in the formula, from and to; ``actions``: what can be done at one press. ``measured``: the
          *     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
-         *     hand, the least sum of squared residuals that least squares finds.
+         *     hand, the least sum of squared residuals that least squares finds. ``safe_text`` and ``safe_latex``: the equation with
+         *     as many decimals as it needs, which is copied; the one that is shown may have those of the course, whose
+         *     ``rounding_cost`` is told.
          */
         FitOut: {
             /**
@@ -1361,6 +1380,11 @@ export interface components {
              */
             checklist?: components["schemas"]["CheckOut"][];
             curve?: components["schemas"]["CurveOut"] | null;
+            /**
+             * Decimals
+             * @default []
+             */
+            decimals?: components["schemas"]["DecimalsOut"][];
             /**
              * Derived
              * @default []
@@ -1480,6 +1504,21 @@ export interface components {
              * @default
              */
             rounding?: string;
+            /**
+             * Rounding Cost
+             * @default
+             */
+            rounding_cost?: string;
+            /**
+             * Safe Latex
+             * @default
+             */
+            safe_latex?: string;
+            /**
+             * Safe Text
+             * @default
+             */
+            safe_text?: string;
             /** Series */
             series: string;
             /** Started */
@@ -2446,6 +2485,7 @@ export interface components {
          *
          *     A new family begins with nothing fixed. ``by_hand`` without ``values`` begins with values read off the readings.
          *     ``x_range``: low and high, or empty for all readings. ``name``: what the user calls it, empty for the model's name.
+         *     ``decimals``: of the parameters in the equation; those left out have as many as they need.
          */
         SetFit: {
             /** Bounds */
@@ -2457,6 +2497,10 @@ export interface components {
             } | null;
             /** By Hand */
             by_hand?: boolean | null;
+            /** Decimals */
+            decimals?: {
+                [key: string]: number;
+            } | null;
             /** Family */
             family?: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation") | null;
             /** Fixed */

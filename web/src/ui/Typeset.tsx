@@ -3,6 +3,13 @@ import { useEffect, useRef } from "react";
 /** KaTeX and its styles, which come late. Asked for when a study is opened, so that they are there without a connection. */
 export const loadKatex = () => Promise.all([import("katex"), import("katex/dist/katex.min.css")]).then(([{ default: katex }]) => katex);
 
+/** A formula as MathML (W3C). */
+export async function mathmlOf(latex: string): Promise<string> {
+  const katex = await loadKatex();
+  const written = katex.renderToString(latex, { throwOnError: false, trust: false, strict: "ignore", output: "mathml", displayMode: true });
+  return /<math[\s\S]*<\/math>/.exec(written)?.[0] ?? "";
+}
+
 /** A formula set by KaTeX; until that is there, and for a screen reader, its text. */
 export function Typeset({ latex, text, className = "" }: { latex: string; text: string; className?: string }) {
   const place = useRef<HTMLSpanElement>(null);

@@ -1,0 +1,110 @@
+import { Popover } from "radix-ui";
+import { useState } from "react";
+
+import type { Fit } from "../api/client";
+import { useChange } from "../study/context";
+import { Symbol } from "../ui/Symbol";
+
+const LEAST = -12;
+const MOST = 15;
+const MOST_DIGITS = 15;
+
+/** How many decimals the equation shows: as many as it needs, or those of the course, with what they cost. */
+export function Rounding({ fit }: { fit: Fit }) {
+  const change = useChange();
+  const decimals = fit.decimals ?? [];
+  const put = (wanted: Record<string, number>) => change({ kind: "set_fit", letter: fit.letter, decimals: wanted });
+  const chosen = Object.fromEntries(decimals.filter(({ shown, safe }) => shown !== safe).map(({ name, shown }) => [name, shown]));
+  return (
+    <Popover.Root>
+      <Popover.Trigger asChild>
+        <button className="rounded-sm text-[12px] text-mute underline decoration-dotted underline-offset-2 hover:text-ink">rounding</button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid w-72 gap-2.5 text-[13px]" aria-label={`Rounding of fit ${fit.letter}`}>
+          <p className="text-[12.5px]">{fit.rounding_cost || fit.rounding}</p>
+          {decimals.length > 0 && (
+            <>
+              <table className="w-full">
+                <thead>
+                  <tr className="text-left text-[12px] text-mute">
+                    <th className="font-normal">decimals of</th>
+                    <th className="text-right font-normal">shown</th>
+                    <th className="text-right font-normal">needed</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {decimals.map((one) => (
+                    <tr key={one.name}>
+                      <td>
+                        <Symbol text={one.symbol} />
+                      </td>
+                      <td className="text-right">
+                        <Places label={`Decimals of ${one.symbol}`} value={one.shown} onPut={(places) => put({ ...chosen, [one.name]: places })} />
+                      </td>
+                      <td className="numerals text-right">{one.safe}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+              <Alike onDecimals={(places) => put(Object.fromEntries(decimals.map(({ name }) => [name, places])))} onDigits={(digits) => put(Object.fromEntries(decimals.map(({ name, significant }) => [name, clipped(digits + significant)])))} />
+              <button className="button justify-self-start" disabled={Object.keys(chosen).length === 0} onClick={() => put({})}>
+                As many as it needs
+              </button>
+            </>
+          )}
+          <p className="text-[12px] text-mute">Whatever is shown, answers come from the full values, and the equation that is copied has the decimals it needs.</p>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** The same number for every parameter, as a course may ask for it. */
+function Alike({ onDecimals, onDigits }: { onDecimals: (places: number) => void; onDigits: (digits: number) => void }) {
+  const [count, setCount] = useState(3);
+  return (
+    <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="The same for all">
+      all with
+      <input
+        type="number"
+        className="field numerals !h-[26px] w-14 text-right"
+        aria-label="How many for all"
+        min={0}
+        max={MOST_DIGITS}
+        value={count}
+        onChange={(event) => setCount(Math.min(MOST_DIGITS, Math.max(0, Math.round(Number(event.target.value) || 0))))}
+      />
+      <button className="button !h-[26px]" onClick={() => onDecimals(count)}>
+        decimals
+      </button>
+      <button className="button !h-[26px]" onClick={() => onDigits(Math.max(1, count))}>
+        significant digits
+      </button>
+    </div>
+  );
+}
+
+function Places({ label, value, onPut }: { label: string; value: number; onPut: (places: number) => void }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const keep = () => {
+    const places = clipped(Math.round(Number(draft)));
+    if (draft !== null && draft.trim() !== "" && Number.isFinite(places) && places !== value) onPut(places);
+    setDraft(null);
+  };
+  return (
+    <input
+      type="number"
+      className="field numerals !h-[26px] w-14 text-right"
+      aria-label={label}
+      min={LEAST}
+      max={MOST}
+      value={draft ?? value}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === "Enter" && keep()}
+    />
+  );
+}
+
+const clipped = (places: number) => Math.min(MOST, Math.max(LEAST, places));
