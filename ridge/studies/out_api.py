@@ -68,7 +68,7 @@ def figure(
     return _file(drawing, FORMATS[kind], state.title, kind)
 
 
-INERT = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'self'; sandbox allow-same-origin"
+INERT = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'self'; sandbox allow-same-origin allow-modals"
 DOCX = "application/vnd.openxmlformats-officedocument.wordprocessingml.document"
 
 

@@ -188,12 +188,32 @@ class HandingIn(BrowserCase):
     def test_statistics_copy_as_a_labelled_table(self) -> None:
         self.open_sample("Salinity probe, calibration")
         self.page.get_by_role("button", name="All statistics").click()
-        self.page.get_by_role("button", name="Copy all statistics as a table").click()
+        self.page.get_by_role("button", name="Copy all statistics").click()
+        self.page.get_by_role("menuitem", name="Copy as a table").click()
         expect(self.page.get_by_text("Statistics copied.")).to_be_visible()
         lines = self.page.evaluate("navigator.clipboard.readText()").split("\n")
-        self.assertEqual(len(lines), 16)
-        self.assertEqual(lines[0], "n\t16\t")
-        self.assertRegex(lines[5], r"^s\t4\.0127878\d+\tmV$")
+        self.assertEqual(len(lines), 17)
+        self.assertEqual(lines[:2], ["statistic\tvalue\tunit", "n\t16\t"])
+        self.assertRegex(lines[6], r"^s\t4\.0127878\d+\tmV$")
+
+    def test_tables_copy_as_latex_in_which_nothing_typed_is_a_command(self) -> None:
+        self.open_sample("Salinity probe, calibration")
+        self.choose_for("A", "Copy the parameters as LaTeX")
+        expect(self.page.get_by_text("Parameters in LaTeX copied.")).to_be_visible()
+        lines = self.page.evaluate("navigator.clipboard.readText()").split("\n")
+        self.assertEqual(lines[0], "\\begin{tabular}{llllll}")
+        self.assertTrue(
+            all(line.count(" & ") == 5 and line.endswith("\\\\") for line in (lines[2], *lines[4:-2])), lines
+        )
+        self.assertIn("95~\\%", lines[4])
+
+    def test_the_figure_copies_as_a_picture(self) -> None:
+        self.open_sample("Salinity probe, calibration")
+        self.page.get_by_role("button", name="Files").click()
+        self.page.get_by_role("button", name="Copy it as a picture").click()
+        expect(self.page.get_by_text("Figure copied.")).to_be_visible()
+        kinds = self.page.evaluate("async () => (await navigator.clipboard.read()).flatMap((item) => item.types)")
+        self.assertEqual(kinds, ["image/png"])
 
     def test_the_figure_downloads_as_svg(self) -> None:
         self.open_sample("Stretch of the mooring line")

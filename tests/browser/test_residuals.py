@@ -32,6 +32,7 @@ class ResidualsLens(BrowserCase):
         self.page.get_by_label("Residuals of fit", exact=True).select_option("B")
         expect(lens.get_by_role("list")).to_contain_text("They bend: above at both ends")
         self.page.get_by_role("button", name="Copy the residual table").click()
+        self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()")
         self.assertEqual(copied.split("\n")[0].split("\t")[:4], ["row", "observed", "fitted", "residual"])
         self.assertEqual(len(copied.split("\n")), 16)

@@ -60,6 +60,5 @@ export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }
   );
 }
 
-/** The same as text for a spreadsheet. */
-export const rowsAsText = (rows: Row[]) =>
-  [["fit", "at", "value", "interval of the curve", "interval of a new reading", "place"], ...rows.map((row) => [row.letter, row.asked, row.problem || row.result, row.curve, row.new, row.place])].map((cells) => cells.join("\t")).join("\n");
+/** The same as cells. */
+export const cellsOf = (rows: Row[]) => [["fit", "at", "value", "interval of the curve", "interval of a new reading", "place"], ...rows.map((row) => [row.letter, row.asked, row.problem || row.result, row.curve ?? "", row.new ?? "", row.place ?? ""])];

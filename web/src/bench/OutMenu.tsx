@@ -4,6 +4,7 @@ import { useState } from "react";
 
 import { useStudy } from "../study/context";
 import { setView, useView } from "../study/view";
+import { copyPicture } from "../page/copy";
 import { SaveLink } from "../ui/SaveLink";
 
 const PICTURES = ["png", "jpg", "tiff"];
@@ -96,9 +97,14 @@ export function OutMenu() {
               black and white, told apart by dashes
             </label>
             {!wrong && (
-              <SaveLink className="button-main" href={`/api/studies/${id}/figure.${kind}?${query}`}>
-                Save the figure
-              </SaveLink>
+              <div className="flex flex-wrap gap-1.5">
+                <SaveLink className="button-main" href={`/api/studies/${id}/figure.${kind}?${query}`}>
+                  Save the figure
+                </SaveLink>
+                <button className="button" onClick={() => void copyPicture(`/api/studies/${id}/figure.png?${query}`)}>
+                  Copy it as a picture
+                </button>
+              </div>
             )}
           </div>
           <div className="grid gap-2 border-t border-rule pt-3">

@@ -7,6 +7,7 @@ import { Hint } from "../ui/Hint";
 import { Mark } from "../ui/Mark";
 import { HistoryMenu } from "./HistoryMenu";
 import { OutMenu } from "./OutMenu";
+import { print } from "./print";
 
 export function TopBar({ onHelp }: { onHelp: () => void }) {
   const queue = useQueue();
@@ -55,7 +56,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
       >
         {folded ? <PanelRightOpen size={15} /> : <PanelRightClose size={15} />}
       </button>
-      <button className="button-main" onClick={() => window.print()}>
+      <button className="button-main" onClick={print}>
         <Printer size={15} /> <span className="max-sm:sr-only">Print</span>
       </button>
     </header>

@@ -1,12 +1,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Copy } from "lucide-react";
 
 import { api, type Analysis, type Comparison, type Fit } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
-import { copyText } from "../page/copy";
 import { makeScale, ticksOf } from "../plot/scales";
 import { STATUS, useAnalysis, useChange, useStudy } from "../study/context";
+import { CopyTable } from "../ui/CopyTable";
 import { Term } from "../ui/Hint";
 import { Ladder } from "./Ladder";
 import { LensTabs } from "./LensTabs";
@@ -146,14 +145,12 @@ function largestResidual(analysis: Analysis): number {
 }
 
 function Criteria({ found }: { found: Comparison }) {
-  const table = () => [["fit", "model", ...found.criteria.map((one) => one.label)], ...found.fits.map((fit) => [fit.letter, fit.name, ...fit.values.map((value) => value.text)])].map((cells) => cells.join("\t")).join("\n");
+  const table = () => [["fit", "model", ...found.criteria.map((one) => one.label)], ...found.fits.map((fit) => [fit.letter, fit.name, ...fit.values.map((value) => value.text)])];
   return (
     <div className="border border-rule bg-sheet">
       <div className="flex items-center justify-between px-2.5 py-1">
         <h2 className="text-[12px] font-semibold text-mute">Criteria</h2>
-        <button className="icon-button" aria-label="Copy the criteria as a table" onClick={() => void copyText(table(), "The criteria")}>
-          <Copy size={15} />
-        </button>
+        <CopyTable label="Copy the criteria" what="The criteria" rows={table} />
       </div>
       <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label="Criteria of the fits">
         <table className="numerals w-full text-right text-[12.5px]">

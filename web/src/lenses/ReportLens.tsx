@@ -19,6 +19,7 @@ const WORDS: Record<ReportPart["part"], string> = {
   method: "Method and references",
   own: "Paragraph of your own",
 };
+export const REPORT_FRAME = "report";
 const FILES = ["pdf", "html", "docx"] as const;
 
 /** What is handed in: its parts on the left, and beside them the report as it will be. */
@@ -59,9 +60,10 @@ function Preview() {
   return (
     <iframe
       ref={frame}
+      id={REPORT_FRAME}
       title="The report as it will be"
       src={`/api/studies/${id}/report.html?inline=true&version=${version}`}
-      sandbox="allow-same-origin"
+      sandbox="allow-same-origin allow-modals"
       className="min-h-[420px] min-w-0 grow border border-rule bg-sheet"
       onLoad={() => frame.current?.contentWindow?.scrollTo(0, top.current)}
     />

@@ -1,11 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Copy } from "lucide-react";
 import { useState } from "react";
 
 import { api, type Fit, type Residuals } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
-import { copyText } from "../page/copy";
+import { CopyTable } from "../ui/CopyTable";
 import { useAnalysis, useNaming, useStudy } from "../study/context";
 import { isLit, litRows, select, useView } from "../study/view";
 import { Term } from "../ui/Hint";
@@ -109,7 +108,7 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
   const chosen = lit && lit[0] === lit[1] && found.rows.includes(lit[0]) ? lit[0] : null;
   const looked = pointed ?? chosen;
   const table = byInfluence ? [...found.table].sort((a, b) => (Number(b.cook) || 0) - (Number(a.cook) || 0)) : found.table;
-  const copy = () => copyText([["row", ...COLUMNS.map((name) => WORDS[name])], ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])])].map((cells) => cells.join("\t")).join("\n"), "The residual table");
+  const cells = () => [["row", ...COLUMNS.map((name) => WORDS[name])], ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])])];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
       <ul className="grid gap-0.5 border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] leading-snug" aria-label="What the residuals show">
@@ -134,9 +133,7 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
               <input type="checkbox" className="accent-(--color-pine)" checked={byInfluence} onChange={(event) => setByInfluence(event.target.checked)} />
               most influential first
             </label>
-            <button className="icon-button" aria-label="Copy the residual table" onClick={() => void copy()}>
-              <Copy size={15} />
-            </button>
+            <CopyTable label="Copy the residual table" what="The residual table" rows={cells} />
           </span>
         </div>
         <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Residual table">

@@ -3,7 +3,8 @@ import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 
 import type { Answer } from "../api/client";
-import { AnswerTable, rowsAsText } from "../ask/AnswerTable";
+import { CopyTable } from "../ui/CopyTable";
+import { AnswerTable, cellsOf } from "../ask/AnswerTable";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { select } from "../study/view";
 import { EditableText } from "../ui/EditableText";
@@ -159,7 +160,8 @@ export function AnswerText({ answer }: { answer: Answer }) {
 function CopyAnswer({ answer }: { answer: Answer }) {
   if (answer.problem) return null;
   const rows = answer.rows ?? [];
-  const text = rows.length > 1 ? rowsAsText(rows) : `${answer.asked}: ${answer.result}. ${answer.sentence} ${answer.place}`.trim();
+  if (rows.length > 1) return <CopyTable label={`Copy the answer for ${answer.asked}`} what="Answer" rows={() => cellsOf(rows)} />;
+  const text = `${answer.asked}: ${answer.result}. ${answer.sentence} ${answer.place}`.trim();
   return (
     <button
       className="icon-button no-print"

@@ -3,8 +3,10 @@ import { DropdownMenu } from "radix-ui";
 
 import type { Fit } from "../api/client";
 import { useAnalysisPart, useChange } from "../study/context";
+import { tabbed } from "../ui/CopyTable";
 import { copyText } from "./copy";
-import { parametersAsTable } from "./Parameters";
+import { latexTable } from "./latexTable";
+import { parameterCells } from "./Parameters";
 
 interface Props {
   fit: Fit;
@@ -56,9 +58,14 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
             <Pencil size={15} /> Name it
           </DropdownMenu.Item>
           {fit.kind === "fit" && (fit.parameters?.length ?? 0) > 0 && (
-            <DropdownMenu.Item className={item} onSelect={() => void copyText(parametersAsTable(fit), "Parameters")}>
-              <ClipboardCopy size={15} /> Copy the parameters as a table
-            </DropdownMenu.Item>
+            <>
+              <DropdownMenu.Item className={item} onSelect={() => void copyText(tabbed(parameterCells(fit)), "Parameters")}>
+                <ClipboardCopy size={15} /> Copy the parameters as a table
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={() => void copyText(latexTable(parameterCells(fit)), "Parameters in LaTeX")}>
+                <ClipboardCopy size={15} /> Copy the parameters as LaTeX
+              </DropdownMenu.Item>
+            </>
           )}
           <DropdownMenu.Item className={item} disabled={count >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
             <Copy size={15} /> Duplicate

@@ -48,13 +48,13 @@ export function Parameters({ fit }: { fit: Fit }) {
   );
 }
 
-/** All of it as a labelled table, every digit. */
-export function parametersAsTable(fit: Fit): string {
+/** All of it as the cells of a labelled table, every digit. */
+export function parameterCells(fit: Fit): string[][] {
   const rows = (fit.parameters ?? []).map((one) => {
     const [value, error] = one.full.split(" ± ");
-    return [wordOf(one.name, one.symbol) || one.symbol, one.symbol, value, error ?? (one.fixed ? "fixed" : ""), one.unit, one.interval].join("\t");
+    return [wordOf(one.name, one.symbol) || one.symbol, one.symbol, value!, error ?? (one.fixed ? "fixed" : ""), one.unit, one.interval];
   });
-  return [["parameter", "symbol", "value", "standard error", "unit", "confidence interval"].join("\t"), ...rows].join("\n");
+  return [["parameter", "symbol", "value", "standard error", "unit", "confidence interval"], ...rows];
 }
 
 function Value({ parameter }: { parameter: Parameter }) {

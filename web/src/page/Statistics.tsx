@@ -1,26 +1,22 @@
-import { ChevronRight, Copy } from "lucide-react";
+import { ChevronRight } from "lucide-react";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
+import { CopyTable } from "../ui/CopyTable";
 import { Term } from "../ui/Hint";
-import { copyText } from "./copy";
 
 /** All statistics, one step away; each label explains itself. */
 export function Statistics({ fit }: { fit: Fit }) {
   const [open, setOpen] = useState(false);
   const rows = fit.statistics ?? [];
-  const asTable = () => rows.map((row) => [row.label, row.full || row.absent, row.unit].join("\t")).join("\n");
+  const table = () => [["statistic", "value", "unit"], ...rows.map((row) => [row.label, row.full || row.absent, row.unit])];
   return (
     <div className="mt-2">
       <div className="no-print flex items-center justify-between">
         <button aria-expanded={open} className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink" onClick={() => setOpen(!open)}>
           <ChevronRight size={14} className={open ? "rotate-90" : ""} /> All statistics
         </button>
-        {open && (
-          <button className="icon-button" aria-label="Copy all statistics as a table" onClick={() => void copyText(asTable(), "Statistics")}>
-            <Copy size={15} />
-          </button>
-        )}
+        {open && <CopyTable label="Copy all statistics" what="Statistics" rows={table} />}
       </div>
       <div className="print:columns-2 print:gap-8">
       <table className={`numerals mt-1 w-full text-[13px] ${open ? "" : "hidden print:table"}`}>

@@ -1,0 +1,31 @@
+import { Copy } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+
+import { copyText } from "../page/copy";
+import { latexTable } from "../page/latexTable";
+
+/** A table for the clipboard: for a spreadsheet, or in LaTeX. `rows`: its cells, the first row its heading. */
+export function CopyTable({ label, what, rows }: { label: string; what: string; rows: () => string[][] }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger asChild>
+        <button className="icon-button no-print" aria-label={label}>
+          <Copy size={15} />
+        </button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="floating p-1">
+          <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(tabbed(rows()), what)}>
+            Copy as a table
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(latexTable(rows()), `${what} in LaTeX`)}>
+            Copy as LaTeX
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** Cells as a spreadsheet takes them. */
+export const tabbed = (rows: string[][]) => rows.map((cells) => cells.join("\t")).join("\n");
