@@ -1,4 +1,4 @@
-"""Fits on screen: a handle turned, the gallery of all models ranked, a formula while it is typed."""
+"""Fits on screen: a handle turned, an answer dragged, the gallery of all models ranked, a formula while it is typed."""
 
 from __future__ import annotations
 
@@ -8,21 +8,21 @@ import time
 from statistics import median
 from typing import Any
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Locator, Page, sync_playwright
 
 from bench.interface import Visitor, server
 from bench.timing import percentile
 
-WATCH = """() => {
+WATCH = """(places) => {
     window.asked = 0;
     window.drawn = [];
     addEventListener("pointermove", () => { window.asked = performance.now(); window.seen = new Set(); }, true);
-    for (const place of ["[data-testid=by-hand]", "[data-testid=curve]"]) {
+    for (const place of places) {
         const changed = () => {
             if (!window.asked || window.seen.has(place)) return;
             window.seen.add(place);
             const from = window.asked;
-            if (window.seen.size === 2) requestAnimationFrame(() => window.drawn.push(performance.now() - from));
+            if (window.seen.size === places.length) requestAnimationFrame(() => window.drawn.push(performance.now() - from));
         };
         const all = { subtree: true, characterData: true, childList: true, attributes: true };
         new MutationObserver(changed).observe(document.querySelector(place), all);
@@ -46,12 +46,27 @@ def turned(page: Page, address: str, pause: int) -> list[float]:
     page.get_by_test_id("curve").wait_for(state="attached")
     page.get_by_test_id("by-hand").wait_for()
     page.wait_for_timeout(1500)
-    box = page.get_by_role("slider").first.bounding_box()
+    return dragged(page, page.get_by_role("slider").first, ["[data-testid=by-hand]", "[data-testid=curve]"], pause)
+
+
+def answered(page: Page, address: str) -> list[float]:
+    """Milliseconds from a move of the pointer to the answer in words and its mark on the plot."""
+    page.goto(address)
+    page.get_by_test_id("curve").wait_for(state="attached")
+    page.get_by_label("x, given").fill("40")
+    page.get_by_test_id("asked-holder").wait_for()
+    page.wait_for_timeout(1500)
+    return dragged(page, page.get_by_test_id("asked-holder"), ["[data-testid=asked]", "[data-testid=drop-asked]"], 150)
+
+
+def dragged(page: Page, holder: Locator, places: list[str], pause: int) -> list[float]:
+    """Milliseconds from each of fifty moves of the pointer until all ``places`` of the page have changed and are drawn."""
+    box = holder.bounding_box()
     assert box
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()
-    page.evaluate(WATCH)
+    page.evaluate(WATCH, places)
     for i in range(50):
         page.mouse.move(x + i % 30 + 1, y)
         page.wait_for_timeout(pause)
@@ -86,6 +101,11 @@ def run() -> None:
                 f"A handle turned at {readings} readings, to curve, residuals and R²: median {median(times):.0f} ms, "
                 f"p95 {percentile(times, 0.95):.0f} ms (goal {goal})"
             )
+        visitor = Visitor(port)
+        times = answered(page, f"http://127.0.0.1:{port}/study/{study_of(visitor, 1_000)}")
+        print(
+            f"An answer dragged at 1 000 readings: median {median(times):.0f} ms, p95 {percentile(times, 0.95):.0f} ms (goal 50)"
+        )
         browser.close()
         visitor = Visitor(port)
         seconds = [gallery(visitor, study_of(visitor, 1_000)) for _ in range(3)]

@@ -1,4 +1,4 @@
-"""What goes out: the figure of a demo study, and the tables of 100 000 readings."""
+"""What goes out: the figure and the report of a demo study, and the tables of 100 000 readings."""
 
 from __future__ import annotations
 
@@ -33,6 +33,12 @@ def run() -> None:
             times = [taken(visitor, f"/api/studies/{demo}/figure.{kind}") for _ in range(5)]
             print(
                 f"Figure of a demo study as {kind}: median {median(times):.2f} s, slowest {max(times):.2f} s (goal 1.5)"
+            )
+        for kind in ("pdf", "html", "docx"):
+            visitor = Visitor(port)
+            times = [taken(visitor, f"/api/studies/{demo}/report.{kind}") for _ in range(5)]
+            print(
+                f"Report of a demo study as {kind}: median {median(times):.2f} s, slowest {max(times):.2f} s (goal 3)"
             )
         visitor = Visitor(port)
         large = study_of(visitor, ROWS)

@@ -4,7 +4,7 @@ import { lookOf } from "../fits/looks";
 import { useAllLastGood, useKeepLastGood } from "../fits/lastGood";
 import { Grips } from "../hand/Grips";
 import { STATUS, useAnalysis, useStudy } from "../study/context";
-import { isLit, litRows, select, setView, useView } from "../study/view";
+import { type Domain, isLit, litRows, select, setView, useView } from "../study/view";
 import { AnswerMarks } from "./AnswerMarks";
 import { type Division, XAxis, XGrid, xTicks, YAxis } from "./Axes";
 import { CanvasLayer } from "./CanvasLayer";
@@ -73,7 +73,9 @@ export function Plot() {
     const settled = settledView(wholeView(settling.view, own, asked), plot, shapes, settling);
     return plot.equal && shapes.x === LINEAR && shapes.y === LINEAR ? equalised(settled, right - MARGIN.left, floor - MARGIN.top) : settled;
   }, [settling, asked, plot, shapes, right, floor]);
-  const domain = chosen ?? whole;
+  // The same object as long as its numbers are, so that an answer that moves within the view draws nothing else again.
+  const [[x0, x1], [y0, y1]] = [(chosen ?? whole).x, (chosen ?? whole).y];
+  const domain: Domain = useMemo(() => ({ x: [x0, x1], y: [y0, y1] }), [x0, x1, y0, y1]);
   const fits = drawable(domain.x, shapes.x) && drawable(domain.y, shapes.y) && drawable([-settling.view.residual, settling.view.residual]);
   const room = width > 120 && height > STRIP + BETWEEN + FOOT + 60;
   const tool = useView((view) => view.tool);
