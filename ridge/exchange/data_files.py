@@ -22,11 +22,11 @@ _RISKY = ("=", "+", "-", "@", "\t", "\r")
 
 @dataclass(frozen=True)
 class Sheet:
-    """A table: its name, headings, and columns of equal length, of numbers (NaN for none) or of texts."""
+    """A table: its name, headings, and columns of equal length, of numbers (NaN for none) and texts."""
 
     name: str
     headings: Sequence[str]
-    columns: Sequence[Sequence[float] | Sequence[str]]
+    columns: Sequence[Sequence[float | str]]
 
     @property
     def rows(self) -> int:

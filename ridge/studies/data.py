@@ -34,7 +34,7 @@ def readings_sheet(state: StudyState) -> Sheet:
     calculated = calculate(state)
     values = column_values(state)
     headings: list[str] = ["row"]
-    columns: list[Sequence[float] | Sequence[str]] = [[float(row) for row in range(1, rows + 1)]]
+    columns: list[Sequence[float | str]] = [[float(row) for row in range(1, rows + 1)]]
     for column in state.columns:
         headings.append(heading(column.name, column.symbol, column.unit))
         columns.append(
@@ -71,13 +71,15 @@ def _cells(
 
 def parameters_sheet(analysis: AnalysisOut) -> Sheet:
     """Every parameter and statistic of every fit, in full."""
-    rows: list[tuple[str, str, str, str, str]] = []
+    rows: list[tuple[float | str, ...]] = []
     for fit in analysis.fits:
         for parameter in fit.parameters:
             value, _, error = parameter.full.partition(" ± ")
-            rows.append((fit.letter, parameter.name, value, error, parameter.unit))
-        rows += [(fit.letter, row.label, row.full or "none", "", row.unit) for row in fit.statistics]
-    headings = ["fit", "quantity", "value", "standard error", "unit"]
+            rows.append((fit.letter, "parameter", parameter.name, _number(value), _number(error), parameter.unit))
+        rows += [
+            (fit.letter, "statistic", row.label, _number(row.full or "none"), "", row.unit) for row in fit.statistics
+        ]
+    headings = ["fit", "kind", "quantity", "value", "standard error", "unit"]
     return Sheet("Fits", headings, _turned(rows, len(headings)))
 
 
@@ -130,6 +132,14 @@ def about_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:
     return Sheet("About", ["what", "said"], _turned([row for row in rows if row[1]], 2))
 
 
-def _turned(rows: Sequence[tuple[str, ...]], width: int) -> list[list[str]]:
+def _number(text: str) -> float | str:
+    """As a number, so that no program has to guess; what is none stays a text."""
+    try:
+        return float(text)
+    except ValueError:
+        return text
+
+
+def _turned(rows: Sequence[tuple[float | str, ...]], width: int) -> list[list[float | str]]:
     """Rows as columns."""
     return [[row[place] for row in rows] for place in range(width)]

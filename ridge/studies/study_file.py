@@ -16,7 +16,8 @@ from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.report import Author, Parts, PartSettings, ReportDate, read_parts
 from ridge.studies.state import LIMITS, WHOLE_REPORT, AnswerState, ColumnState, StudyState, empty_study
 
-VERSION = 1
+VERSION = 2
+"""1: without report and decimals."""
 LARGEST = 40_000_000
 """Characters of a file that is read."""
 
@@ -86,7 +87,7 @@ class StudyFile(_Part):
     """A study of Ridge: its readings as typed, what is fitted, how it is drawn, what was asked. Nothing computed is in it."""
 
     format: Literal["ridge-study"] = "ridge-study"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     title: Annotated[str, StringConstraints(min_length=1, max_length=200)]
     question: Annotated[str, StringConstraints(max_length=2000)] = ""
     absolute_errors: bool = False
@@ -150,12 +151,17 @@ def read_study(text: str) -> StudyState:
             f"It was written by a newer Ridge (version {version} of the format; this one knows {VERSION}). Update Ridge to open it."
         )
     try:
-        whole = StudyFile.model_validate(raw)
+        whole = StudyFile.model_validate(_upgraded(raw))
     except ValidationError as problems:
         first = problems.errors()[0]
         where = ".".join(str(part) for part in first["loc"]) or "the whole"
         raise NotAStudy(f"At {where}: {first['msg']}.") from None
     return _checked(whole)
+
+
+def _upgraded(raw: dict[str, Any]) -> dict[str, Any]:
+    """The content of an older version in the form of this one."""
+    return {**raw, "version": VERSION}  # what version 1 lacks has its usual value
 
 
 def _no_constant(name: str) -> float:

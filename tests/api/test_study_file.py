@@ -11,7 +11,7 @@ from jsonschema import Draft202012Validator  # type: ignore[import-untyped]
 
 from ridge.studies.changes import read_change
 from ridge.studies.samples import SAMPLES, build_sample
-from ridge.studies.state import StudyState
+from ridge.studies.state import WHOLE_REPORT, StudyState
 from ridge.studies.study_file import NotAStudy, read_study, study_schema, write_study
 from tests.api.test_api import ApiCase
 
@@ -30,6 +30,8 @@ def arranged() -> StudyState:
         {"kind": "set_plot", "settings": {"grid": "minor", "labels": {"A": [3, -4]}}},
         {"kind": "edit_study", "letters": {"c0": "h_0"}, "rising": True, "question": "<b>?</b>"},
         {"kind": "assume_rows", "marks": [{"row": 2, "reason": "supposed"}]},
+        {"kind": "set_fit", "letter": "A", "decimals": {"c0": 1}},
+        {"kind": "set_report", "author": "<i>us</i>", "date": "1 May", "parts": [{"part": "own", "text": "=1\n\u202e"}]},
     ):  # fmt: skip
         state = read_change(change).apply(state).state
     return state
@@ -51,11 +53,25 @@ class StudyFile(SimpleTestCase):
         for state in (build_sample("tide"), arranged()):
             self.assertEqual(list(validator.iter_errors(json.loads(write_study(state)))), [])
 
+    def test_a_file_of_the_first_version_is_upgraded(self) -> None:
+        state = arranged()
+        now = json.loads(write_study(state))
+        self.assertEqual(now["version"], 2)
+        old = {name: part for name, part in now.items() if name not in ("author", "date", "report")} | {"version": 1}
+        for fit in old["fits"]:
+            fit.pop("decimals", None)
+        upgraded = read_study(json.dumps(old))
+        self.assertEqual(upgraded.report, WHOLE_REPORT)
+        self.assertEqual(
+            replace(upgraded, fits=()),
+            replace(state, author="", date="", report=WHOLE_REPORT, fits=(), plot=upgraded.plot),
+        )
+
     def test_what_is_refused_names_the_place(self) -> None:
         good = json.loads(write_study(arranged()))
         column = good["columns"][0]
         for change, said in (
-            ({"version": 2}, "newer Ridge"), ({"version": "1"}, "which version"), ({"format": "other"}, "no study"),
+            ({"version": 3}, "newer Ridge"), ({"version": "1"}, "which version"), ({"format": "other"}, "no study"),
             ({"title": ""}, "At title"), ({"columns": good["columns"][:1]}, "At columns"), ({"extra": 1}, "At extra"),
             ({"columns": [*good["columns"], {**column, "role": "other"}]}, "same key"),
             ({"columns": [{**column, "cells": ["1"]}, *good["columns"][1:]]}, "different numbers of rows"),

@@ -73,6 +73,23 @@ class Wide(BrowserCase):
         expect(self.page.get_by_role("list", name="What the residuals show")).to_be_visible()
         self.check("residuals")
 
+    def test_report_and_rounding(self) -> None:
+        self.open_sample("A draining bucket")
+        self.panel("Page")
+        self.page.get_by_role("button", name="rounding").first.click()
+        self.page.get_by_label("How many for all").fill("0")
+        self.page.get_by_role("button", name="decimals", exact=True).click()
+        expect(self.page.get_by_role("status").filter(has_text="With these decimals")).to_be_visible()
+        self.check("rounding")
+        self.page.keyboard.press("Escape")
+        self.panel("Plot")
+        self.page.get_by_role("radio", name="Report").click()
+        self.page.get_by_role("button", name="Paragraph of your own").click()
+        expect(self.page.get_by_label("Text of the paragraph")).to_be_visible()
+        frame = self.page.frame_locator("iframe[title='The report as it will be']")
+        expect(frame.get_by_role("heading", name="A draining bucket")).to_be_visible()
+        self.check("report")
+
     def panel(self, name: str) -> None:
         """Where there is no room for all three: to one of them."""
         tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name=name)

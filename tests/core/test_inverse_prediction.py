@@ -29,6 +29,10 @@ class WorkedExample(TestCase):
         self.assertAlmostEqual(self.fit.statistics.residual_standard_deviation or 0, 0.4329, delta=1e-4)
         self.assertEqual(round(slope.standard_error or 0, 4), 0.0409)
         self.assertAlmostEqual(intercept.standard_error or 0, 0.2950, delta=1e-4)
+        # The book: 1.93 ± 0.11 and 1.52 ± 0.76 with 95 % confidence.
+        for parameter, half in ((slope, 0.11), (intercept, 0.76)):
+            low, high = parameter.interval(0.95)
+            self.assertEqual(round((high - low) / 2, 2), half)
 
     def test_three_unknowns_read_once(self) -> None:
         for y, x, error in ((2.9, 0.72, 0.26), (13.5, 6.21, 0.24), (23.0, 11.13, 0.26)):

@@ -17,6 +17,28 @@ pairs = st.lists(st.tuples(numbers, numbers), min_size=4, max_size=20)
 quick = settings(max_examples=60, deadline=None)
 
 
+class WorkedExample(TestCase):
+    """Shear strength of twenty batches of a propellant by age, from D. C. Montgomery and E. A. Peck, "Introduction to Linear
+    Regression Analysis", chapter 2. Readings and results from memory. The book goes on with a rounded slope and the sum of
+    squares that follows from it, which moves its limits by up to 0.15."""
+
+    AGE = (15.50, 23.75, 8.00, 17.00, 5.50, 19.00, 24.00, 2.50, 7.50, 11.00, 13.00, 3.75, 25.00, 9.75, 22.00, 18.00, 6.00, 12.50, 2.00, 21.50)  # fmt: skip
+    STRENGTH = (2158.70, 1678.15, 2316.00, 2061.30, 2207.50, 1708.30, 1784.70, 2575.00, 2357.90, 2256.70, 2165.20, 2399.55, 1779.80, 2336.75, 1765.30, 2053.50, 2414.40, 2200.50, 2654.20, 1753.70)  # fmt: skip
+
+    def test_the_line_its_slope_the_mean_and_a_new_batch(self) -> None:
+        result = fit(Readings(self.AGE, self.STRENGTH), Line())
+        self.assertEqual(round(result.values["intercept"], 2), 2627.82)
+        self.assertEqual(round(result.values["slope"], 2), -37.15)
+        low, high = result.parameters["slope"].interval(0.95)
+        self.assertEqual((round(low, 2), round(high, 2)), (-43.22, -31.08))
+        mean = result.predict([13.3625], level=0.95)
+        self.assertAlmostEqual(mean.mean_low[0], 2086.230, delta=0.15)
+        self.assertAlmostEqual(mean.mean_high[0], 2176.571, delta=0.15)
+        new = result.predict([10.0], level=0.95)
+        self.assertAlmostEqual(new.low[0], 2048.32, delta=0.15)
+        self.assertAlmostEqual(new.high[0], 2464.32, delta=0.15)
+
+
 class ByHand(TestCase):
     def test_the_textbook_formulas(self) -> None:
         # s²(1/n + (x − x̄)²/Σ(x − x̄)²), and one s² more for a new reading (Draper and Smith, section 3.1).

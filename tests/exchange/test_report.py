@@ -12,13 +12,17 @@ from xml.etree import ElementTree
 
 from PIL import Image
 from pypdf import PdfReader
+from python_calamine import CalamineWorkbook
 
+from ridge.core.wording.rounding import round_with_uncertainty
+from ridge.exchange.data_files import write_xlsx
 from ridge.exchange.report.content import Formula, Grid, Paragraph, Report
 from ridge.exchange.report.docx import write_docx
 from ridge.exchange.report.formulas import OMML, to_drawing, to_mathml, to_omml
 from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import write_pdf
 from ridge.studies.analysis import analyse
+from ridge.studies.data import answers_sheet, parameters_sheet
 from ridge.studies.faces import report_faces
 from ridge.studies.report import report_of
 from ridge.studies.samples import SAMPLES, build_sample
@@ -170,6 +174,36 @@ class Formulas(TestCase):
         assert drawn is not None
         self.assertEqual(ElementTree.fromstring(drawn).tag, "{http://www.w3.org/2000/svg}svg")
         self.assertIsNone(to_drawing(r"\begin{cases} 1 & x<1 \\ 2 & x>1 \end{cases}"))
+
+
+class SameNumbers(TestCase):
+    def test_page_report_and_workbook_agree_to_the_last_digit_shown(self) -> None:
+        for sample in SAMPLES:
+            state = build_sample(sample.name)
+            analysis = analyse(state)
+            report = spaces(Reader(write_html(report_of(state, analysis), ())).text)
+            book = CalamineWorkbook.from_filelike(
+                io.BytesIO(write_xlsx([parameters_sheet(analysis), answers_sheet(analysis)]))
+            )
+            full = {
+                (row[0], row[1], row[2]): (row[3], row[4]) for row in book.get_sheet_by_name("Fits").to_python()[1:]
+            }
+            for fit in analysis.fits:
+                for one in fit.parameters:
+                    value, error = (
+                        float(str(cell)) if cell not in ("", None) else None
+                        for cell in full[fit.letter, "parameter", one.name]
+                    )
+                    assert value is not None
+                    shown = round_with_uncertainty(value, error)
+                    self.assertEqual((shown.value, shown.uncertainty), (one.value, one.uncertainty), sample.name)
+                    said = f"{one.value} ± {one.uncertainty}" if one.uncertainty else one.value
+                    self.assertIn(spaces(said), report)
+            for answer in analysis.answers:
+                if answer.result and not answer.rows:
+                    self.assertIn(spaces(answer.result), report)
+                    cells = [str(cell) for row in book.get_sheet_by_name("Answers").to_python() for cell in row]
+                    self.assertIn(spaces(answer.result), [spaces(cell) for cell in cells])
 
 
 class Parts(TestCase):
