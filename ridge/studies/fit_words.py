@@ -52,6 +52,7 @@ from ridge.studies.state import StudyState
 
 PIECES_SHOWN = 60
 COMPARED = 121
+BY_HAND_DIGITS = 4
 
 
 def word_fitted(one: Fitted, table: Table, state: StudyState) -> FitOut:
@@ -168,7 +169,7 @@ def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:
 def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float) -> Equation:
     """Everything said of a fit; its equation with as many decimals as it needs."""
     statistics = result.statistics
-    equation = word_equation(result, naming)
+    equation = word_equation(result, naming, given_digits=BY_HAND_DIGITS if out.kind == "hand" else None)
     s = statistics.residual_standard_deviation
     low, high = result.readings.measured_range
     out.measured = StretchOut(low=low, high=high)

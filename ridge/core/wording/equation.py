@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -49,13 +49,20 @@ class Equation:
         return f"${self.latex}$"
 
 
-def word_equation(fit: Fit, naming: Naming | None = None, decimals: Mapping[str, int] | None = None) -> Equation:
+def word_equation(
+    fit: Fit,
+    naming: Naming | None = None,
+    decimals: Mapping[str, int] | None = None,
+    *,
+    given_digits: int | None = None,
+) -> Equation:
     """The equation of ``fit`` in the study's symbols.
 
     Decimals start from what the standard errors justify and grow until the rounded equation stays within a
     tenth of s of the full one over the measured range. An exact fit, or one without an estimate of s, is held
     to a millionth of the spread of its values instead. ``decimals`` given by parameter are obeyed; what they cost
-    is told in ``largest_difference``.
+    is told in ``largest_difference``. Numbers that were given stand in full, or, from ``given_digits`` significant
+    digits on, with as many as the equation needs.
     """
     naming = naming or Naming()
     at = _places(fit)
@@ -65,13 +72,17 @@ def word_equation(fit: Fit, naming: Naming | None = None, decimals: Mapping[str,
     spread = spread or float(np.max(np.abs(full), initial=0.0)) or 1.0
     estimated = bool(s) and not fit.statistics.exact
     allowed = s / 10 if s and estimated else spread * 1e-6
+    rounded = fit.model.free_names
     justified = {name: _justified_decimals(fit, name) for name in fit.model.parameter_names}
+    if given_digits is not None and fit.least_squares_in == "given":
+        rounded = fit.model.parameter_names
+        justified = {name: given_digits - 1 - place(fit.parameters[name].value) for name in rounded}
     cost = _difference(fit, justified, at, full)
     if decimals is not None:
         chosen = justified | dict(decimals)
         difference = _difference(fit, chosen, at, full)
     else:
-        chosen, difference = _refine(fit, dict(justified), at, full, allowed)
+        chosen, difference = _refine(fit, rounded, dict(justified), at, full, allowed)
     numbers = {
         name: write(fit.parameters[name].value, chosen[name])
         if (estimated and name in fit.model.free_names) or (decimals is not None and name in decimals)
@@ -99,10 +110,12 @@ def _typical_miss(fit: Fit) -> float | None:
     return float(np.sqrt(np.sum(rest**2) / degrees)) if degrees > 0 else None
 
 
-def _refine(fit: Fit, decimals: dict[str, int], at: Array, full: Array, allowed: float) -> tuple[dict[str, int], float]:
+def _refine(
+    fit: Fit, names: Sequence[str], decimals: dict[str, int], at: Array, full: Array, allowed: float
+) -> tuple[dict[str, int], float]:
     """Add decimals where rounding moves the curve most until it stays within ``allowed``."""
     difference = _difference(fit, decimals, at, full)
-    own = {name: _difference(fit, {name: decimals[name]}, at, full) for name in fit.model.free_names}
+    own = {name: _difference(fit, {name: decimals[name]}, at, full) for name in names}
     for _ in range(15 * max(1, len(own))):
         if difference <= allowed or not own:
             break

@@ -22,7 +22,7 @@ export function CompareLens() {
   const drawn = analysis.fits.filter((fit) => !fit.refusal && fit.curve);
   return (
     <section aria-label="Compare" className="flex h-full min-h-0 flex-col gap-2">
-      <div className="no-print flex min-h-[28px] flex-wrap items-center gap-2">
+      <div className="no-print flex min-h-[28px] shrink-0 flex-wrap items-center gap-2">
         <LensTabs />
       </div>
       <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Fits side by side">

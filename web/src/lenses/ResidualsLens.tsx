@@ -33,7 +33,7 @@ export function ResidualsLens() {
   const other = fitted.find((one) => one.letter === beside && one !== fit);
   return (
     <section aria-label="Residuals" className="flex h-full min-h-0 flex-col gap-2">
-      <div className="no-print flex min-h-[28px] flex-wrap items-center gap-2">
+      <div className="no-print flex min-h-[28px] shrink-0 flex-wrap items-center gap-2">
         <LensTabs />
         {fitted.length > 1 && (
           <>

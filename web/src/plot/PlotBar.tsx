@@ -13,7 +13,7 @@ import { PlotTools } from "./tools";
 export const PlotBar = memo(function PlotBar({ onZoom }: { onZoom: (factor: number) => void }) {
   const moved = useView((view) => view.domain !== null);
   return (
-    <div className="no-print flex min-h-[28px] flex-wrap items-center justify-end gap-x-1 gap-y-0.5">
+    <div className="no-print flex min-h-[28px] flex-wrap items-center justify-end gap-x-0.5 gap-y-0.5">
       <LensTabs />
       <SelectedReading />
       <PlotTools />

@@ -1,0 +1,182 @@
+"""The pictures of the main views, made anew from the demo data: ``./run pictures``, or some by name."""
+
+from __future__ import annotations
+
+import shutil
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from bench.interface import server
+
+FOLDER = Path(__file__).with_name("screenshots")
+SIZE = {"width": 1280, "height": 800}
+TABLE = """Gauges at the pontoon, field week
+when;inner gauge h / m;outer gauge h / m
+""" + "".join(
+    f"2026-05-04 {8 + half // 2:02d}:{30 * (half % 2):02d};{inner};{outer}\n".replace(".", ",")
+    for half, (inner, outer) in enumerate(
+        zip(
+            (1.8, 2.0, 2.2, 2.38, 2.54, 2.7, 2.84, 2.98, 3.1, 3.2, 3.27, 3.33, 3.36, 3.36),
+            (1.7, 1.92, 2.13, "n/a", 2.51, 2.68, 2.83, 2.97, 3.09, 3.19, 3.26, 3.32, 3.35, 3.35),
+            strict=True,
+        )
+    )
+)
+
+
+def open_study(page: Page, title: str) -> None:
+    page.get_by_role("link", name=title).click()
+    page.get_by_test_id("curve").first.wait_for(state="attached")
+
+
+def choose_for(page: Page, letter: str, item: str) -> None:
+    page.get_by_role("button", name=f"More for fit {letter}").click()
+    page.get_by_role("menuitem", name=item).click()
+
+
+def shelf(page: Page) -> None:
+    page.get_by_role("link", name="Tide at the pontoon").wait_for()
+
+
+def bench(page: Page) -> None:
+    open_study(page, "Tide at the pontoon")
+
+
+def models(page: Page) -> None:
+    open_study(page, "Current over the harbour bed")
+    page.get_by_role("button", name="All models for fit A").click()
+    page.get_by_role("dialog").get_by_text("holds").first.wait_for()
+    page.wait_for_timeout(1000)
+
+
+def straightened(page: Page) -> None:
+    open_study(page, "A can of soup in a breezy galley")
+    page.get_by_label("Model of fit A").select_option(label="exponential with level")
+    page.get_by_role("button", name="Lay another model over the readings").click()
+    page.get_by_label("Model of fit B").select_option(label="line")
+    page.get_by_role("button", name="Axes, ticks, marks and lines").click()
+    page.get_by_label("straight", exact=False).first.check()
+    page.keyboard.press("Escape")
+    page.evaluate("document.activeElement.blur()")
+
+
+def column(page: Page) -> None:
+    open_study(page, "A draining bucket")
+    page.get_by_role("columnheader").filter(has_text="sqrt(h)").get_by_role("button").first.click()
+
+
+def axes(page: Page) -> None:
+    open_study(page, "Current over the harbour bed")
+    page.get_by_role("button", name="Axes, ticks, marks and lines").click()
+    page.get_by_label("z logarithmic").check()
+
+
+def by_hand(page: Page) -> None:
+    open_study(page, "A draining bucket")
+    choose_for(page, "A", "By hand, from the fitted values")
+    handle = page.get_by_label("c_1, value")
+    handle.fill("-0.40")
+    handle.press("Enter")
+
+
+def formula(page: Page) -> None:
+    open_study(page, "A draining bucket")
+    page.get_by_label("Model of fit B").select_option("formula")
+    field = page.get_by_label("Formula of fit B")
+    field.fill("(a - b*t)^2")
+    field.press("Enter")
+    page.wait_for_timeout(1500)
+    field = page.get_by_label("Formula of fit B")
+    field.click()
+    field.press("End")
+    field.press_sequentially(" + (c*ex")
+    page.wait_for_timeout(800)
+    field.evaluate("(element) => element.scrollIntoView({ block: 'center' })")
+
+
+def residuals(page: Page) -> None:
+    open_study(page, "A draining bucket")
+    page.get_by_role("radio", name="Residuals").click()
+    page.get_by_role("list", name="What the residuals show").wait_for()
+
+
+def compare(page: Page) -> None:
+    open_study(page, "A draining bucket")
+    page.get_by_role("radio", name="Compare").click()
+    page.get_by_text("R² rises").first.wait_for()
+
+
+def asking(page: Page) -> None:
+    open_study(page, "A draining bucket")
+    page.get_by_label("t, given").fill("20, 60, 100 to 140 step 20")
+    page.get_by_label("Which fit is asked").select_option("all")
+    page.get_by_test_id("asked").get_by_role("table").wait_for()
+
+
+def bench_calibration(page: Page) -> None:
+    open_study(page, "Salinity probe, calibration")
+    page.get_by_role("button", name="All statistics").click()
+
+
+def table(page: Page) -> None:
+    page.locator("input[type=file]").first.set_input_files(
+        {"name": "pontoon.csv", "mimeType": "text/csv", "buffer": TABLE.encode()}
+    )
+    page.get_by_role("dialog").get_by_label("Column 3 is used as").select_option("y")
+    page.get_by_role("dialog").get_by_text("2 series of one study").wait_for()
+
+
+def report(page: Page) -> None:
+    open_study(page, "Salinity probe, calibration")
+    page.get_by_role("radio", name="Report").click()
+    page.get_by_role("button", name="Paragraph of your own").click()
+    for label, text in (
+        ("Heading of the paragraph", "What was done"),
+        ("Text of the paragraph", "Every standard was measured twice, each unknown three or four times."),
+        ("Author line", "Field group 3"),
+        ("Date", "12 May"),
+    ):
+        page.get_by_label(label, exact=True).fill(text)
+        page.keyboard.press("Enter")
+    frame = page.frame_locator("iframe[title='The report as it will be']")
+    frame.get_by_text("What was done").wait_for()
+    frame.get_by_text("12 May").wait_for()
+
+
+def bench_phone(page: Page) -> None:
+    open_study(page, "Stretch of the mooring line")
+
+
+PICTURES: dict[str, Callable[[Page], None]] = {
+    one.__name__.replace("_", "-"): one
+    for one in (
+        shelf, bench, models, straightened, column, axes, by_hand, formula, residuals, compare, asking,
+        bench_calibration, table, report, bench_phone,
+    )
+}  # fmt: skip
+
+
+def run(names: list[str]) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-gpu"]
+        )
+        for name in names or PICTURES:
+            # A server of its own for each, so that no picture shows what another one changed.
+            with server() as port:
+                page = browser.new_page(viewport={"width": 390, "height": 844} if name == "bench-phone" else SIZE)
+                page.goto(f"http://127.0.0.1:{port}/")
+                PICTURES[name](page)
+                page.wait_for_timeout(900)
+                page.mouse.move(640, 796)
+                page.screenshot(path=FOLDER / f"{name}.png")
+                page.close()
+            print(name)
+        browser.close()
+
+
+if __name__ == "__main__":
+    run(sys.argv[1:])
