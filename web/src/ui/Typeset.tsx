@@ -25,7 +25,8 @@ export function Typeset({ latex, text, className = "" }: { latex: string; text: 
     return () => {
       gone = true;
     };
-  }, [latex]);
+    // Another text replaces what was set, even where it is set the same: a space more in a formula.
+  }, [latex, text]);
   return (
     <span className={className}>
       <span ref={place} aria-hidden="true">
