@@ -148,7 +148,15 @@ class AnyRequest(TestCase):
     @given(cells)
     def test_any_cells_in_every_file(self, block: list[list[str]]) -> None:
         self.send("/changes", {"version": 0, "change": {"kind": "set_cells", "row": 0, "column": 0, "block": block}})
-        for name in ("readings.csv", "readings.xlsx", "readings.ods", "script.py", "study.json"):
+        for name in (
+            "readings.csv",
+            "readings.xlsx",
+            "readings.ods",
+            "script.py",
+            "study.json",
+            "report.html",
+            "report.docx",
+        ):
             self.assertEqual(self.client.get(f"/api/studies/{self.study}/{name}").status_code, 200, name)
 
     @patient

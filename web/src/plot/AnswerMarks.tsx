@@ -46,51 +46,84 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
       ? mark.y_low != null && mark.y_high != null && `M${px} ${y(mark.y_low)}V${y(mark.y_high)}`
       : mark.x_low != null && mark.x_high != null && `M${x(mark.x_low)} ${py}H${x(mark.x_high)}`;
   const size = lit ? 9.5 : 6.5;
-  const given = answer.asked.split(",")[0]!;
-  const width = given.length * 6.6 + 14;
+  const said = answer.asked.split(",")[0]!;
+  const width = said.length * 6.6 + 14;
   const pillX = Math.min(Math.max(px - width / 2, left + 2), right - width - 2);
   return (
     <g data-testid={pill ? "drop-asked" : "drop-kept"}>
       {mark.slope != null && <Tangent x={x} y={y} at={[mark.x, mark.y]} slope={mark.slope} />}
+      {mark.to_x != null && pill && <path d={`M${x(mark.to_x)} ${y.range()[1]}V${bottom}`} fill="none" stroke="var(--color-ink)" strokeWidth="1.2" strokeDasharray="4 3" />}
       {mark.to_x != null && <rect x={Math.min(px, x(mark.to_x))} width={Math.abs(x(mark.to_x) - px)} y={y.range()[1]} height={bottom - y.range()[1]} fill="var(--color-lichen)" opacity="0.22" />}
       {!faint && <path d={`M${left} ${py}H${px}V${bottom}`} fill="none" stroke="var(--color-ink)" strokeWidth={pill ? 1.2 : 0.8} strokeDasharray="4 3" />}
       {limits && <path d={limits} stroke="var(--color-pine)" strokeWidth="5" opacity="0.4" />}
-      {pill && MOVABLE.includes(answer.direction) && <Holder answer={answer} at={[px, py]} x={x} y={y} />}
-      <path pointerEvents="none" d={`M${px} ${py - size}l${size} ${size}l${-size} ${size}l${-size} ${-size}z`} fill="var(--color-lichen)" stroke="var(--color-ink)" strokeWidth={lit ? 2.2 : 1.2} />
+      {(mark.to_x != null && pill ? [px, x(mark.to_x)] : [px]).map((at, end) => (
+        <path key={end} pointerEvents="none" d={`M${at} ${py - size}l${size} ${size}l${-size} ${size}l${-size} ${-size}z`} fill="var(--color-lichen)" stroke="var(--color-ink)" strokeWidth={lit ? 2.2 : 1.2} />
+      ))}
       {pill && (
-        <g transform={answer.direction === "y_at_x" ? `translate(${pillX} ${bottom - 24})` : `translate(${left + 4} ${py - 10})`}>
+        <g pointerEvents="none" transform={answer.direction === "y_at_x" || answer.direction === "area" ? `translate(${pillX} ${bottom - 24})` : `translate(${left + 4} ${py - 10})`}>
           <rect width={width} height="20" rx="4" fill="var(--color-bar)" />
           <text x={width / 2} y="14" textAnchor="middle" fontSize="12" fill="var(--color-on-bar)">
-            {given}
+            {said}
           </text>
         </g>
       )}
+      {pill && <Holders answer={answer} at={[px, py]} x={x} y={y} />}
     </g>
   );
 }
 
-const MOVABLE = ["y_at_x", "x_at_y", "tangent"];
+const given = () => useView.getState().question.given;
+const ask = (text: string) => setView((view) => ({ question: { ...view.question, given: text } }));
 
-/** What the asked mark is held by: dragged along its axis, or moved with the arrows, the answer follows. */
-function Holder({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, number]; x: Scale; y: Scale }) {
-  const alongY = answer.direction === "x_at_y";
-  const scale = alongY ? y : x;
+/** What the asked question is held by on the plot: its value, or both ends of an area. */
+function Holders({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, number]; x: Scale; y: Scale }) {
+  const { direction, mark } = answer;
+  if (direction === "area" && mark?.to_x != null) {
+    const ends = () => {
+      const typed = given().split(/\s+to\s+/).map(readNumber);
+      return typed.length === 2 ? typed : [mark.x, mark.to_x!];
+    };
+    const put = (end: number) => (text: string) => ask(ends().map((value, i) => (i === end ? text : String(value ?? 0))).join(" to "));
+    return [mark.x, mark.to_x].map((value, end) => (
+      <Holder key={end} name={end ? "end" : "beginning"} said={String(value)} at={[x(value), py]} scale={x} now={() => ends()[end] ?? null} onPut={put(end)} />
+    ));
+  }
+  if (!["y_at_x", "x_at_y", "tangent"].includes(direction)) return null;
+  const alongY = direction === "x_at_y";
+  return <Holder name="value" said={answer.asked} at={[px, py]} scale={alongY ? y : x} alongY={alongY} now={() => readNumber(given())} onPut={ask} />;
+}
+
+interface HolderProps {
+  /** What is held, and what it is at the moment. */
+  name: "value" | "beginning" | "end";
+  said: string;
+  at: [number, number];
+  scale: Scale;
+  alongY?: boolean;
+  /** The number in the question. */
+  now: () => number | null;
+  onPut: (text: string) => void;
+}
+
+/** Dragged along its axis, or moved with the arrows, the answer follows. */
+function Holder({ name, said, at: [px, py], scale, alongY = false, now, onPut }: HolderProps) {
   const place = alongY ? py : px;
   const put = (pixel: number) => {
     const [value, next] = [scale.invert(pixel), scale.invert(pixel + 1)];
     if (!Number.isFinite(value) || !Number.isFinite(next)) return;
     const step = 10 ** Math.floor(Math.log10(Math.abs(next - value) || 1e-9));
-    setView((view) => ({ question: { ...view.question, given: toStep(value, step) } }));
+    onPut(toStep(value, step));
   };
+  if (!Number.isFinite(place)) return null;
   return (
     <circle
       data-handle="asked"
-      data-testid="asked-holder"
+      data-testid={name === "value" ? "asked-holder" : `asked-holder-${name}`}
       role="slider"
       tabIndex={0}
-      aria-label="The asked value: drag it, or move it with the arrows"
+      aria-label={`The asked ${name}: drag it, or move it with the arrows`}
       aria-valuenow={Number(scale.invert(place).toPrecision(6))}
-      aria-valuetext={answer.asked}
+      aria-valuetext={said}
       cx={px}
       cy={py}
       r="16"
@@ -112,8 +145,8 @@ function Holder({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, n
         event.preventDefault();
         event.stopPropagation();
         // The question is already where the last press put it; the answer may still be on its way.
-        const given = readNumber(useView.getState().question.given);
-        put((given === null ? place : scale(given)) + way * (event.shiftKey ? 10 : 1));
+        const from = now();
+        put((from === null ? place : scale(from)) + way * (event.shiftKey ? 10 : 1));
       }}
     />
   );
