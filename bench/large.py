@@ -164,7 +164,8 @@ def run() -> None:
             f"Study of 100 000 readings opened: median {median(opened):.2f} s, slowest {max(opened):.2f} s (goal 1.5)"
         )
         for move, word in (("pan", "panned"), ("zoom", "zoomed")):
-            times = frames(page, move)
+            # Three times, since the first moves are made before the browser has compiled what they run.
+            times = [one for _ in range(3) for one in frames(page, move)]
             print(
                 f"Frames while the view is {word}: median {median(times):.1f} ms, p95 {percentile(times, 0.95):.1f} ms (goal 17)"
             )

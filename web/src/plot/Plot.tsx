@@ -157,7 +157,7 @@ export function Plot() {
     step();
   }
 
-  const used = analysis.status.reduce((count, status) => count + (status === STATUS.used ? 1 : 0), 0);
+  const used = useMemo(() => placed.status.reduce((count, status) => count + (status === STATUS.used ? 1 : 0), 0), [placed]);
   const label = fit && !fit.refusal ? `Plot of ${used} readings with the ${fit.name} ${fit.equation_text}, and their residuals below` : `Plot of ${used} readings`;
   const cursor = { look: "cursor-crosshair", box: "cursor-zoom-in", region: "cursor-cell", shift: "cursor-grab", add: "cursor-copy" }[gesture.tool];
   return (

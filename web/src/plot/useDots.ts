@@ -27,11 +27,11 @@ export function useDots({ placed, residuals, ink, x, y, residual, lit, caught, o
   return useMemo(() => {
     if (!on) return [];
     const columns = columnsOf(placed);
-    const used = collector(x, y);
-    const aside = collector(x, y);
-    const bright = collector(x, y);
-    const strip = collector(x, residual);
-    const stripBright = collector(x, residual);
+    const used = layer(x, y, "--color-ink", 1);
+    const aside = layer(x, y, "--color-mute", 2.2, true);
+    const bright = layer(x, y, "--color-lichen", 1);
+    const strip = layer(x, residual, ink, 1);
+    const stripBright = layer(x, residual, "--color-lichen", 1);
     const [left, right] = x.range();
     const [placeX, placeY, placeRest] = [placer(x), placer(y), placer(residual)];
     for (let row = 0; row < columns.status.length; row++) {
@@ -41,21 +41,15 @@ export function useDots({ placed, residuals, ink, x, y, residual, lit, caught, o
       if (!(px >= left && px <= right)) continue;
       const py = placeY(columns.y[row]!);
       const chosen = (row >= litFrom && row <= litTo) || (caught.size > 0 && caught.has(row));
-      (status === STATUS.used ? used : aside).put(px, py);
-      if (chosen) bright.put(px, py);
+      put(status === STATUS.used ? used : aside, px, py);
+      if (chosen) put(bright, px, py);
       if (status === STATUS.used && rests) {
         const at = placeRest(rests[row]!);
-        strip.put(px, at);
-        if (chosen) stripBright.put(px, at);
+        put(strip, px, at);
+        if (chosen) put(stripBright, px, at);
       }
     }
-    return [
-      { ...used.taken(), color: "--color-ink", radius: 1 },
-      { ...aside.taken(), color: "--color-mute", radius: 2.2, hollow: true },
-      { ...bright.taken(), color: "--color-lichen", radius: 1 },
-      { ...strip.taken(), color: ink, radius: 1 },
-      { ...stripBright.taken(), color: "--color-lichen", radius: 1 },
-    ];
+    return [used, aside, bright, strip, stripBright];
   }, [on, placed, rests, ink, litFrom, litTo, caught, x, y, residual]);
 }
 
@@ -68,32 +62,16 @@ function placer(scale: Scale): (value: number) => number {
   return (value) => from + (value - low) * factor;
 }
 
-/** Takes one mark for each pixel of its area; extremes are kept, since every pixel that is hit is drawn. */
-function collector(x: Scale, y: Scale) {
+/** An area of pixels, none of them hit yet. */
+function layer(x: Scale, y: Scale, color: string, radius: number, hollow = false): Dots {
   const [left, right] = x.range();
   const [bottom, top] = y.range();
-  const width = Math.ceil(right - left) + 1;
-  const height = Math.ceil(bottom - top) + 1;
-  const seen = new Uint8Array(width * height);
-  let count = 0;
-  return {
-    put(px: number, py: number) {
-      if (!(py >= top && py <= bottom)) return;
-      const cell = Math.round(py - top) * width + Math.round(px - left);
-      count += 1 - seen[cell]!;
-      seen[cell] = 1;
-    },
-    /** The pixels that are hit. */
-    taken() {
-      const xs = new Int16Array(count);
-      const ys = new Int16Array(count);
-      let at = 0;
-      for (let cell = 0; at < count && cell < seen.length; cell++) {
-        if (!seen[cell]) continue;
-        xs[at] = Math.round(left) + (cell % width);
-        ys[at++] = Math.round(top) + Math.floor(cell / width);
-      }
-      return { x: xs, y: ys };
-    },
-  };
+  const [width, height] = [Math.ceil(right - left) + 1, Math.ceil(bottom - top) + 1];
+  return { seen: new Uint8Array(width * height), width, height, left: Math.round(left), top: Math.round(top), color, radius, hollow };
+}
+
+/** Takes one mark for each pixel; extremes are kept, since every pixel that is hit is drawn. Called for every reading at every move. */
+function put({ seen, width, height, left, top }: Dots, px: number, py: number) {
+  const line = (py - top + 0.5) | 0;
+  if (py >= top && line < height) seen[line * width + ((px - left + 0.5) | 0)] = 1;
 }
