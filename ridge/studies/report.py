@@ -97,14 +97,14 @@ def _model(_: StudyState, analysis: AnalysisOut, __: ReportPart) -> Iterator[Blo
         elif fit.pieces:
             yield Paragraph(_title(fit, analysis))
             for piece in fit.pieces:
-                yield Formula("", piece.text, piece.latex)
+                yield Formula(piece.text, piece.latex)
             if fit.pieces_more:
                 yield Paragraph(f"and {fit.pieces_more} more pieces", "note")
         else:
             yield Paragraph(_title(fit, analysis))
             if fit.form_latex and fit.form_text != fit.equation_text:
-                yield Formula("", fit.form_text, fit.form_latex)
-            yield Formula("", fit.equation_text, fit.equation_latex)
+                yield Formula(fit.form_text, fit.form_latex)
+            yield Formula(fit.equation_text, fit.equation_latex)
 
 
 def _parameters(state: StudyState, analysis: AnalysisOut, __: ReportPart) -> Iterator[Block]:
@@ -112,21 +112,30 @@ def _parameters(state: StudyState, analysis: AnalysisOut, __: ReportPart) -> Ite
     if not shown:
         return
     yield Heading("Parameters")
+    level = significant(state.level * 100, 4, strip=True).text
     for fit in shown:
+        # Numbers that were given have no uncertainty, and nothing is said of one.
+        estimated = any(p.uncertainty for p in fit.parameters)
         rows = [
             (
                 _parameter(p),
-                f"{p.value} ± {p.uncertainty}" if p.uncertainty else f"{p.value}{' (fixed)' if p.fixed else ''}",
+                _value(p, fit.kind),
                 p.unit,
-                p.interval.partition(": ")[2],
+                *((p.interval.partition(": ")[2],) if estimated else ()),
                 p.meaning,
             )
             for p in fit.parameters
         ]
-        rows += [(one.name, one.text, "", "", "") for one in fit.derived]
-        level = significant(state.level * 100, 4, strip=True).text
-        head = ("", "value ± standard error", "unit", f"{level} % interval", "what it is")
-        yield Grid(_called(fit, analysis).rstrip(": "), head, tuple(rows), (False, True, False, True, False))
+        rows += [(one.name, one.text, "", *(("",) if estimated else ()), "") for one in fit.derived]
+        value = ("value ± standard error", "unit", f"{level} % interval") if estimated else ("value", "unit")
+        numeric = (False, True, False, True, False) if estimated else (False, True, False, False)
+        yield Grid(_called(fit, analysis).rstrip(": "), ("", *value, "what it is"), tuple(rows), numeric)
+
+
+def _value(parameter: ParameterOut, kind: str) -> str:
+    if parameter.uncertainty:
+        return f"{parameter.value} ± {parameter.uncertainty}"
+    return f"{parameter.value} (fixed)" if parameter.fixed and kind == "fit" else parameter.value
 
 
 def _parameter(parameter: ParameterOut) -> str:

@@ -5,6 +5,8 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from django.test import Client
+
 from ridge.studies.models import Study
 from ridge.studies.state import PARTS, WHOLE_REPORT
 from ridge.studies.store import read_state
@@ -68,3 +70,35 @@ class ReportFiles(ApiCase):
         file = json.loads(write_study(state)) | {"report": change["parts"]}
         with self.assertRaisesRegex(NotAStudy, "At report: .*twice"):
             read_study(json.dumps(file))
+
+    def test_what_is_left_out_is_not_shown_and_what_is_typed_is_bounded(self) -> None:
+        arranged = self.arrange(parts=[{"part": "figure"}, {"part": "answers", "shown": False}], author="  Group 3  ")
+        shown = [part["part"] for part in arranged["report"] if part["shown"]]
+        self.assertEqual(shown, ["figure"])
+        self.assertEqual({part["part"] for part in arranged["report"]}, set(PARTS))
+        self.assertEqual(arranged["author"], "Group 3")
+        own = {"part": "own", "text": "x"}
+        for parts, status in (
+            ([own] * 41, 400),
+            ([own] * 60, 422),
+            ([{"part": "appendix"}], 422),
+            ([{"part": "own", "text": "x" * 5001}], 422),
+            ([{"part": "own", "heading": "x" * 121}], 422),
+            ([{"part": "own", "colour": "red"}], 422),
+        ):
+            body = {"version": self.study["version"], "change": {"kind": "set_report", "parts": parts}}
+            response = self.client.post(
+                f"/api/studies/{self.study['id']}/changes", json.dumps(body), content_type="application/json"
+            )
+            self.assertEqual(response.status_code, status, parts[0])
+
+    def test_nothing_new_is_no_step(self) -> None:
+        body = {"version": self.study["version"], "change": {"kind": "set_report", "author": ""}}
+        self.assertIn(
+            "nothing to change", self.post(f"/studies/{self.study['id']}/changes", body, status=400)["message"]
+        )
+
+    def test_another_guest_sees_none_of_it(self) -> None:
+        stranger = Client()
+        for kind in ("html", "pdf", "docx"):
+            self.assertEqual(stranger.get(f"/api/studies/{self.study['id']}/report.{kind}").status_code, 404)

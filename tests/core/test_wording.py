@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ridge.core import Readings, fit
+from ridge.core.by_hand import with_values
 from ridge.core.models import Line
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.equation import word_equation
@@ -136,6 +137,19 @@ class Equations(TestCase):
         # More decimals than are needed cost nothing.
         more = word_equation(result, Naming(), decimals={"slope": 9, "intercept": 9})
         self.assertEqual(rounding_cost(result, Naming(), more, safe), "")
+
+    def test_numbers_set_by_hand_stand_with_as_many_digits_as_the_equation_needs(self) -> None:
+        for offset in (0.0, 5e3):
+            x = offset + np.linspace(0, 30, 10)
+            readings = Readings(x, 2 + 0.123456789 * x + np.resize([0.2, -0.1, -0.1], 10))
+            given = with_values(readings, Line(), {"slope": 0.123456789, "intercept": 1.987654321})
+            short = word_equation(given, Naming(), given_digits=4)
+            self.assertLessEqual(short.largest_difference, short.allowed)
+            self.assertLess(len(short.text), len(word_equation(given, Naming()).text))
+        self.assertEqual(word_equation(given, Naming()).text, "y = 0.123456789·x + 1.987654321")
+        # A fit has its decimals from its uncertainties, whatever is said of given numbers.
+        result = fit(readings, Line())
+        self.assertEqual(word_equation(result, Naming(), given_digits=2), result.equation)
 
     def test_text_and_latex(self) -> None:
         self.assertEqual(fit(Readings([0, 1, 2], [1, 3, 5]), Line()).equation.text, "y = 2·x + 1")

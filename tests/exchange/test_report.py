@@ -26,7 +26,8 @@ from ridge.studies.data import answers_sheet, parameters_sheet
 from ridge.studies.faces import report_faces
 from ridge.studies.report import report_of
 from ridge.studies.samples import SAMPLES, build_sample
-from ridge.studies.state import FitState, ReportPart
+from ridge.studies.schemas import AnalysisOut
+from ridge.studies.state import AnswerState, FitState, ReportPart
 
 W = "{http://schemas.openxmlformats.org/wordprocessingml/2006/main}"
 M = f"{{{OMML}}}"
@@ -147,9 +148,9 @@ class Docx(TestCase):
         self.assertGreater(picture.width, 160 / 25.4 * 200)
 
     def test_what_is_typed_is_text(self) -> None:
-        report = Report(HOSTILE, "", "", (Paragraph(HOSTILE, "caution"), Formula(HOSTILE, "y", "y=1")))
+        report = Report(HOSTILE, "", "", (Paragraph(HOSTILE, "caution"), Formula("y", "y=1")))
         text = said(document(write_docx(report)))
-        self.assertEqual(text.count("<script>alert(1)</script>"), 3)
+        self.assertEqual(text.count("<script>alert(1)</script>"), 2)
 
 
 class Formulas(TestCase):
@@ -256,3 +257,98 @@ class Parts(TestCase):
         report = report_of(empty, analyse(empty))
         self.assertIn(state.question, Reader(write_html(report, ())).text)
         self.assertTrue(write_docx(report_of(empty, analyse(empty), "png")).startswith(b"PK"))
+
+
+class Answers(TestCase):
+    """Answers stand in the report as they stand on the page, also those that there are not."""
+
+    def report(self, *answers: AnswerState, level: float = 0.95) -> tuple[AnalysisOut, Report]:
+        state = replace(build_sample("draining-bucket"), answers=answers, level=level)
+        analysis = analyse(state)
+        return analysis, report_of(replace(state, report=(ReportPart("answers"),)), analysis)
+
+    def test_one_value_with_its_limits_and_where_it_stands(self) -> None:
+        analysis, report = self.report(AnswerState("a", "y_at_x", "180", name="after three minutes"))
+        _, paragraph = report.blocks
+        assert isinstance(paragraph, Paragraph)
+        answer = analysis.answers[0]
+        for said in (
+            "after three minutes: ",
+            answer.asked,
+            answer.result,
+            answer.sentence,
+            answer.place,
+            answer.beyond_says,
+        ):
+            self.assertIn(said, paragraph.text)
+        self.assertNotIn("..", paragraph.text)
+
+    def test_a_range_from_every_fit_is_a_table(self) -> None:
+        analysis, report = self.report(AnswerState("a", "y_at_x", "10 to 40 step 10", fit="all"))
+        grid = report.blocks[1]
+        assert isinstance(grid, Grid)
+        self.assertEqual(len(grid.rows), len(analysis.answers[0].rows))
+        self.assertEqual([row[1] for row in grid.rows], [row.result for row in analysis.answers[0].rows])
+        self.assertEqual(len(grid.head), len(grid.numeric))
+        self.assertNotIn("place", grid.head)
+
+    def test_columns_that_say_nothing_are_left_out_but_the_place_beyond_is_said(self) -> None:
+        _, report = self.report(AnswerState("a", "y_at_x", "100, 200"))
+        grid = report.blocks[1]
+        assert isinstance(grid, Grid)
+        self.assertEqual(grid.head[-1], "place")
+        self.assertEqual(grid.rows[0][-1], "")
+        self.assertIn("past the last reading", grid.rows[1][-1])
+
+    def test_no_answer_is_a_caution_with_its_reason(self) -> None:
+        analysis, report = self.report(AnswerState("a", "x_at_y", "-50"))
+        paragraph = report.blocks[1]
+        assert isinstance(paragraph, Paragraph)
+        self.assertEqual(paragraph.kind, "caution")
+        self.assertIn(analysis.answers[0].problem, paragraph.text)
+
+    def test_without_answers_there_is_no_heading(self) -> None:
+        self.assertEqual(self.report()[1].blocks, ())
+
+    def test_another_level_is_said_everywhere(self) -> None:
+        state = replace(build_sample("salinity-probe"), level=0.9)
+        text = spaces(Reader(write_html(report_of(state, analyse(state)), ())).text)
+        self.assertIn("90 % interval", text)
+        self.assertIn("90 % limits", text)
+        self.assertNotIn("95 %", text)
+
+
+class ReadingsTable(TestCase):
+    def rows(self, **changes: Any) -> tuple[tuple[str, ...], ...]:
+        state = replace(build_sample("mooring-line"), **changes)
+        report = report_of(replace(state, report=(ReportPart("readings"),)), analyse(state))
+        grid = report.blocks[-1]
+        assert isinstance(grid, Grid)
+        return grid.rows
+
+    def test_what_is_not_simply_in_use_says_why(self) -> None:
+        rows = self.rows(aside={2: "slipped", 4: ""}, assumed={1: "from the maker"})
+        said = [row[-1] for row in rows]
+        self.assertEqual([said[1], said[2], said[4]], ["assumed: from the maker", "set aside: slipped", "set aside"])
+        self.assertEqual(said[0], "")
+
+    def test_nothing_to_say_nothing_said(self) -> None:
+        width = len(build_sample("mooring-line").columns) + 1
+        self.assertTrue(all(len(row) == width for row in self.rows(aside={}, assumed={})))
+
+    def test_cells_stand_as_they_were_typed(self) -> None:
+        state = build_sample("mooring-line")
+        for place, row in enumerate(self.rows()):
+            self.assertEqual(row[1 : 1 + len(state.columns)], tuple(column.cells[place] for column in state.columns))
+
+
+class ByHandAndKnown(TestCase):
+    def test_a_curve_with_given_numbers_claims_no_uncertainty(self) -> None:
+        fits = (FitState("A", "line", by_hand=True, values={"slope": -0.25, "intercept": 28.0}),)
+        state = replace(build_sample("draining-bucket"), fits=fits, answers=())
+        analysis = analyse(state)
+        report = report_of(state, analysis)
+        text = spaces(Reader(write_html(report, ())).text)
+        self.assertIn("nothing was fitted", text)
+        self.assertNotIn("Draper", text)
+        self.assertNotIn(" ± ", text.split("Readings")[0].split("Parameters")[-1].split("How well")[0])

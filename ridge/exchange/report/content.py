@@ -24,9 +24,8 @@ class Paragraph:
 
 @dataclass(frozen=True)
 class Formula:
-    """An equation on a line of its own: what it belongs to, as text for those who cannot see it, and as LaTeX."""
+    """An equation on a line of its own, as text for those who cannot see it and as LaTeX."""
 
-    label: str
     text: str
     latex: str
 

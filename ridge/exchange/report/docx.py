@@ -58,10 +58,7 @@ def _add(document: DocumentType, block: Block) -> None:
             if kind == "note":
                 run.font.size = Pt(9)
         case Formula():
-            paragraph = document.add_paragraph()
-            if block.label:
-                paragraph.add_run(f"{plain(block.label)}\t").bold = True
-            paragraph._p.append(parse_xml(ElementTree.tostring(to_omml(block.latex))))
+            document.add_paragraph()._p.append(parse_xml(ElementTree.tostring(to_omml(block.latex))))
         case Grid():
             _add_grid(document, block)
         case Picture():

@@ -76,14 +76,13 @@ def _block(block: Block, drawn_formulas: bool) -> str:
 
 
 def _formula(formula: Formula, drawn: bool) -> str:
-    label = f"<span class=letter>{escape(formula.label)}</span>" if formula.label else ""
     if not drawn:
-        return f'<div class="formula" role="group" aria-label="{escape(formula.text)}">{label}{to_mathml(formula.latex)}</div>'
+        return f'<div class="formula" role="group" aria-label="{escape(formula.text)}">{to_mathml(formula.latex)}</div>'
     drawing = to_drawing(formula.latex)
     if drawing is None:
-        return f'<div class="formula">{label}<i>{escape(formula.text)}</i></div>'
+        return f'<div class="formula"><i>{escape(formula.text)}</i></div>'
     source = f"data:image/svg+xml;base64,{b64encode(drawing).decode()}"
-    return f'<div class="formula">{label}<img src="{source}" alt="{escape(formula.text)}"></div>'
+    return f'<div class="formula"><img src="{source}" alt="{escape(formula.text)}"></div>'
 
 
 def _grid(grid: Grid) -> str:
