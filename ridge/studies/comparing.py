@@ -9,6 +9,7 @@ import numpy as np
 from ridge.core import Fit
 from ridge.core.errors import RidgeError
 from ridge.core.judging.comparison import Row, compare, degree_ladder, nested_test, refit
+from ridge.core.judging.misses import typical_miss
 from ridge.core.wording.comparison import (
     CRITERIA,
     criterion_value,
@@ -140,9 +141,7 @@ def without_reading(state: StudyState, letter: str, row: int) -> WithoutOut | No
     with np.errstate(all="ignore"):
         moved = np.abs(other.evaluate(x) - fit.evaluate(x))
     most = int(np.nanargmax(moved)) if np.isfinite(moved).any() else 0
-    sentence = word_without(
-        row, float(moved[most]), float(x[most]), fit.statistics.residual_standard_deviation, table.naming
-    )
+    sentence = word_without(row, float(moved[most]), float(x[most]), typical_miss(fit), table.naming)
     curve = sample_curve(other, view.x.low, view.x.high, state.level)
     curve.low = curve.high = finite(np.full(len(curve.x), np.nan))
     return WithoutOut(row=row, sentence=sentence, curve=curve)

@@ -7,6 +7,7 @@ from collections.abc import Callable
 import numpy as np
 
 from ridge.core import Fit, Interpolation
+from ridge.core.judging.misses import typical_miss
 from ridge.core.readings import Array
 from ridge.core.wording.straight import Straight, straighten
 from ridge.exchange.cells import CLOCK_UNITS
@@ -116,7 +117,7 @@ def figure_content(
         measured=(measured[0], measured[1]) if measured else None,
         curves=curves,
         residuals=leading.residuals if leading else None,
-        deviation=leading.statistics.residual_standard_deviation if leading else None,
+        deviation=typical_miss(leading) if leading else None,
         marks=tuple(mark for mark in placed if np.isfinite(mark[:2]).all()),
         equation=next((labels[one.wanted.letter] for one in fitted), ""),
         grid=settings.grid,

@@ -13,6 +13,7 @@ from ridge.core.by_hand import handles, places
 from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation.cautions import find as find_in_interpolation
 from ridge.core.judging.cautions import Finding, find
+from ridge.core.judging.misses import typical_miss
 from ridge.core.wording.answers import level_text
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
@@ -170,7 +171,7 @@ def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float
     """Everything said of a fit; its equation with as many decimals as it needs."""
     statistics = result.statistics
     equation = word_equation(result, naming, given_digits=BY_HAND_DIGITS if out.kind == "hand" else None)
-    s = statistics.residual_standard_deviation
+    s = typical_miss(result)
     low, high = result.readings.measured_range
     out.measured = StretchOut(low=low, high=high)
     out.equation_text, out.equation_latex = equation.text, equation.latex

@@ -173,6 +173,21 @@ class Rounding(SimpleTestCase):
             self.assertEqual(rounded, float(f"{parameter.number:.3g}"))
 
 
+class InLogarithms(SimpleTestCase):
+    def test_a_model_that_is_no_line_there_is_fitted_in_y(self) -> None:
+        logs = done(SOUP, kind="set_fit", letter="A", method="logarithms")
+        fit = only(logs)
+        self.assertTrue(fit.typical_miss.endswith("°C"))
+        self.assertGreater(
+            float(fit.typical_miss.split("\u00a0")[0]), float(only(SOUP).typical_miss.split("\u00a0")[0])
+        )
+        with_level = done(logs, kind="set_fit", letter="A", family="exponential", options={"level": True})
+        self.assertEqual(with_level.fits[0].method, "y")
+        self.assertEqual(only(with_level).refusal, "")
+        with self.assertRaises(ChangeRefused):
+            done(with_level, kind="set_fit", letter="A", method="logarithms")
+
+
 class Interpolating(SimpleTestCase):
     def test_the_numbers_are_scipys(self) -> None:
         state = of(FitState("A", "interpolation", options={"kind": "cubic-spline", "ends": "not-a-knot"}))

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from ridge.core import Readings, fit
 from ridge.core.by_hand import with_values
-from ridge.core.models import Line
+from ridge.core.models import Exponential, Line, Power
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.equation import word_equation
 from ridge.core.wording.judgement import how_well, list_statistics, percent
@@ -150,6 +150,28 @@ class Equations(TestCase):
         # A fit has its decimals from its uncertainties, whatever is said of given numbers.
         result = fit(readings, Line())
         self.assertEqual(word_equation(result, Naming(), given_digits=2), result.equation)
+
+    def test_in_logarithms_nothing_of_the_line_there_is_given_in_the_unit_of_y(self) -> None:
+        x = np.linspace(0, 8, 14)
+        y = 40 * np.exp(-0.3 * x) * np.exp(np.resize([0.1, -0.05, -0.06, 0.02], 14))
+        result = fit(Readings(x, y), Exponential(), least_squares_in="logarithms")
+        naming = Naming(y="T", y_unit="K")
+        slope, start = np.polyfit(x, np.log(y), 1)
+        there = np.log(y) - (start + slope * x)
+        s = np.sqrt(there @ there / 12)
+        here = y - np.exp(start + slope * x)
+        said = how_well(result, naming)
+        self.assertIn(f"typically misses by {s:.2g}, a factor of {np.exp(s):.3g};", said)
+        self.assertIn(f"misses a reading by {float(f'{np.sqrt(here @ here / 12):.2g}'):g}\u00a0K", said)
+        r_squared = 1 - there @ there / ((np.log(y) - np.log(y).mean()) @ (np.log(y) - np.log(y).mean()))
+        self.assertIn(f"{r_squared * 100:.2f}\u00a0% of the variation", said)
+        listed = {row.name: row for row in list_statistics(result, naming)}
+        self.assertEqual({row.unit for row in listed.values()}, {""})
+        self.assertEqual(listed["residual_standard_deviation"].value, f"{s:.3g}")
+        self.assertIn("ln T", listed["r_squared"].meaning)
+        power = fit(Readings(x + 1, y), Power(), least_squares_in="logarithms")
+        correlation = next(row for row in list_statistics(power, naming) if row.name == "correlation")
+        self.assertIn("ln x and ln T", correlation.meaning)
 
     def test_text_and_latex(self) -> None:
         self.assertEqual(fit(Readings([0, 1, 2], [1, 3, 5]), Line()).equation.text, "y = 2·x + 1")

@@ -10,6 +10,7 @@ import numpy as np
 from scipy.special import fdtrc
 
 from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.judging.misses import typical_miss
 from ridge.core.models import Model, Polynomial
 from ridge.core.readings import Array, Mask
 
@@ -182,7 +183,7 @@ def compare(fits: Sequence[Fit]) -> list[Row]:
     return [
         Row(
             one, len(one.model.free_names), one.statistics.r_squared, one.statistics.adjusted_r_squared,
-            one.statistics.residual_standard_deviation, one.statistics.aic, one.statistics.aicc, one.statistics.bic,
+            typical_miss(one), one.statistics.aic, one.statistics.aicc, one.statistics.bic,
             leave_one_out(one),
         )
         for one in fits

@@ -11,6 +11,7 @@ import numpy as np
 
 from ridge.core.formula.tree import Node, Number, Operation, negative, substitute
 from ridge.core.formula.writing import number_to_latex, symbol_to_latex, to_latex, to_print
+from ridge.core.judging.misses import typical_miss
 from ridge.core.models.base import Model
 from ridge.core.readings import Array
 from ridge.core.wording.naming import Naming, symbol_latex
@@ -67,7 +68,7 @@ def word_equation(
     naming = naming or Naming()
     at = _places(fit)
     full = fit.model.evaluate(at, fit.values)
-    s = _typical_miss(fit)
+    s = typical_miss(fit)
     spread = float(np.ptp(full[np.isfinite(full)])) if np.isfinite(full).any() else 0.0
     spread = spread or float(np.max(np.abs(full), initial=0.0)) or 1.0
     estimated = bool(s) and not fit.statistics.exact
@@ -99,15 +100,6 @@ def _places(fit: Fit) -> Array:
     if fit.model.family == "line":
         return np.array([low, high])
     return np.linspace(low, high, 61)
-
-
-def _typical_miss(fit: Fit) -> float | None:
-    """s in the unit of y, also where least squares was done in logarithms."""
-    if fit.least_squares_in != "logarithms":
-        return fit.statistics.residual_standard_deviation
-    degrees = fit.statistics.degrees_of_freedom
-    rest = fit.residuals[fit.readings.used]
-    return float(np.sqrt(np.sum(rest**2) / degrees)) if degrees > 0 else None
 
 
 def _refine(

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
+import numpy as np
+
+from ridge.core.judging.misses import typical_miss
 from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import NumberText, count_word, full, group, probability, share, significant
@@ -41,6 +44,8 @@ def how_well(fit: Fit, naming: Naming) -> str:
         return f"The fit is exact: no reading is off the {curve}."
     s, r_squared = statistics.residual_standard_deviation, statistics.r_squared
     assert s is not None
+    if fit.log_line is not None:
+        return f"{_in_logarithms(fit, naming)} {_signs(fit)}"
     if r_squared is None:
         first = f"The {curve}"
     elif fit.model.has_constant:
@@ -52,6 +57,25 @@ def how_well(fit: Fit, naming: Naming) -> str:
         f" typically misses a reading by {naming.y_with_unit(significant(s, 2).text)} "
         f"({group(str(degrees))} degree{'' if degrees == 1 else 's'} of freedom)."
     )
+    return f"{first} {_signs(fit)}"
+
+
+def _in_logarithms(fit: Fit, naming: Naming) -> str:
+    """The same where the statistics are those of a straight line through ln y: s there is a factor, not a number of units."""
+    statistics, miss = fit.statistics, typical_miss(fit)
+    s = statistics.residual_standard_deviation or 0.0
+    share_there = (
+        "" if statistics.r_squared is None else f" accounts for {percent(statistics.r_squared)} of the variation and"
+    )
+    text = f"In ln {naming.y} the line{share_there} typically misses by {significant(s, 2).text}, a factor of {significant(float(np.exp(s)), 3).text}"
+    if miss is not None:
+        text += f"; in {naming.y} itself the curve typically misses a reading by {naming.y_with_unit(significant(miss, 2).text)}"
+    degrees = statistics.degrees_of_freedom
+    return f"{text} ({group(str(degrees))} degree{'' if degrees == 1 else 's'} of freedom)."
+
+
+def _signs(fit: Fit) -> str:
+    """How many readings lie on either side, and whether their order shows a pattern."""
     pattern = fit.pattern
     above, below = pattern.above, pattern.below
     second = f"{count_word(above, capital=True)} reading{'' if above == 1 else 's'} lie{'s' if above == 1 else ''} above it and {count_word(below)} below"
@@ -61,7 +85,7 @@ def how_well(fit: Fit, naming: Naming) -> str:
         second += ", in no visible order."
     else:
         second += "; too few to see an order."
-    return f"{first} {second}"
+    return second
 
 
 def _as_given(fit: Fit, naming: Naming) -> str:
@@ -103,7 +127,10 @@ def strength(correlation: float) -> str:
 
 
 def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
-    """Every statistic of the fit, labelled, in the order a report gives them."""
+    """Every statistic of the fit, labelled, in the order a report gives them; in logarithms those of the line there."""
+    if fit.log_line is not None:
+        x = f"ln {naming.x}" if fit.model.family == "power" else naming.x
+        return list_statistics(fit.log_line, replace(naming, x=x, y=f"ln {naming.y}", y_unit=""))
     statistics = fit.statistics
     squared = (
         f"({naming.y_unit})²"

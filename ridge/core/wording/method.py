@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from ridge.core.judging.misses import typical_miss
 from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.naming import Naming, parameter_called
 from ridge.core.wording.numbers import group, significant
@@ -54,9 +55,9 @@ def rounding_sentence(fit: Fit, naming: Naming, equation: Equation | None = None
 
     equation = equation or word_equation(fit, naming)
     off = naming.y_with_unit(significant(equation.largest_difference, 1).text)
-    if not fit.statistics.residual_standard_deviation or fit.statistics.exact:
+    s = typical_miss(fit)
+    if not s or fit.statistics.exact:
         return f"The rounded equation stays within {off} of the full one over the measured range."
-    s = fit.statistics.residual_standard_deviation
     text = f"The rounded equation stays within {off} of the full one over the measured range, {significant(equation.largest_difference / s, 1).text} of s."
     if equation.justified_difference > equation.allowed:
         cost = naming.y_with_unit(significant(equation.justified_difference, 1).text)
@@ -68,7 +69,7 @@ def rounding_cost(fit: Fit, naming: Naming, shown: Equation, safe: Equation) -> 
     """What the decimals of ``shown`` cost, and which would be enough; empty where they are."""
     if not shown.largest_difference > shown.allowed:
         return ""
-    s = fit.statistics.residual_standard_deviation
+    s = typical_miss(fit)
     estimated = bool(s) and not fit.statistics.exact
     if np.isfinite(shown.largest_difference):
         off = naming.y_with_unit(significant(shown.largest_difference, 2).text)

@@ -137,6 +137,8 @@ class SetFit(Change):
                 bounds={name: pair for name, pair in new.bounds.items() if name in known},
                 decimals={name: places for name, places in new.decimals.items() if name in known},
             )
+            if new.method == "logarithms" and not _straight_in_logarithms(new):
+                new = replace(new, method="y")
         if self.fixed is not None:
             if not all(math.isfinite(value) for value in self.fixed.values()):
                 raise ChangeRefused("A fixed value has to be a finite number.")
@@ -342,6 +344,10 @@ def _names(fit: FitState, state: StudyState) -> tuple[str, ...]:
         return ()
 
 
+def _straight_in_logarithms(fit: FitState) -> bool:
+    return fit.family in IN_LOGARITHMS and not any(fit.options.get(name) for name in ("level", "shift"))
+
+
 def _checked(fit: FitState, state: StudyState) -> FitState:
     """The fit, if its options belong to its family and what it fixes is a parameter. Raises ChangeRefused.
 
@@ -350,9 +356,7 @@ def _checked(fit: FitState, state: StudyState) -> FitState:
     allowed = OPTIONS.get(fit.family, {})
     if not set(fit.options) <= set(allowed):
         raise ChangeRefused("This model has no such option.")
-    if fit.method == "logarithms" and (
-        fit.family not in IN_LOGARITHMS or any(fit.options.get(n) for n in ("level", "shift"))
-    ):
+    if fit.method == "logarithms" and not _straight_in_logarithms(fit):
         raise ChangeRefused("This model is no straight line in logarithms.")
     for low, high in fit.bounds.values():
         if low is not None and high is not None and not low < high:
