@@ -156,8 +156,10 @@ def _judgement(_: StudyState, analysis: AnalysisOut, __: ReportPart) -> Iterator
         return
     labels = {row.name: row for fit in measured for row in fit.statistics if row.name in STATISTICS}
     values = {fit.letter: {row.name: f"{row.value} {row.unit}".strip() for row in fit.statistics} for fit in measured}
+    # Where some are in logarithms and some in y, no one meaning holds for all.
+    alike = len({fit.least_squares_in == "logarithms" for fit in measured}) == 1
     rows = [
-        (row.label, *(values[fit.letter].get(name, "–") for fit in measured), row.meaning)
+        (row.label, *(values[fit.letter].get(name, "–") for fit in measured), row.meaning if alike else "")
         for name, row in labels.items()
     ]
     head = ("", *(fit.letter if len(measured) > 1 else "" for fit in measured), "what it says")

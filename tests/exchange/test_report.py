@@ -174,6 +174,9 @@ class Formulas(TestCase):
         drawn = to_drawing(self.LATEX)
         assert drawn is not None
         self.assertEqual(ElementTree.fromstring(drawn).tag, "{http://www.w3.org/2000/svg}svg")
+        # Letters that the mathematical font lacks would be drawn as boxes; the text stands there instead.
+        self.assertIsNone(to_drawing("ש = 2.1\\,x"))
+        self.assertIsNotNone(to_drawing("θ_{1} = 2.1^{\\circ}\\,µ"))
         self.assertIsNone(to_drawing(r"\begin{cases} 1 & x<1 \\ 2 & x>1 \end{cases}"))
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+from unicodedata import category
 from xml.etree import ElementTree
 
 import matplotlib
@@ -24,7 +25,10 @@ def to_mathml(latex: str) -> str:
 
 
 def to_drawing(latex: str, size: float = 12) -> bytes | None:
-    """The equation as SVG of outlines, ``size`` points high; None where it holds what cannot be drawn, such as cases."""
+    """The equation as SVG of outlines, ``size`` points high; None where it holds what cannot be drawn: cases, or letters
+    of a script that the mathematical font lacks."""
+    if any(ord(letter) > 0x250 and category(letter) in ("Lo", "So") for letter in latex):
+        return None
     plain = latex.replace(r"\left", "").replace(r"\right", "") if r"\left." in latex else latex
     plain = re.sub(r"\\(?:text|textrm)\{", r"\\mathrm{", plain)
     with drawing_lock, matplotlib.rc_context({"mathtext.fontset": "stix", "svg.fonttype": "path", "svg.hashsalt": "r"}):
