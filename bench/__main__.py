@@ -8,13 +8,12 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, fits, interface, large, line, out
+from bench import accuracy, fits, interface, large, out
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
         accuracy.write()
     else:
-        line.run()
         accuracy.show()
         interface.run()
         large.run()

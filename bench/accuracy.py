@@ -38,8 +38,8 @@ SECTIONS: list[tuple[str, str, Callable[[], Iterator[str]]]] = [
     (
         "Speed",
         "Medians of one run, full statistics included. The references are given good starts, Ridge none. Goals: "
-        "exponential 3, sinusoid 5, cubic 5. They are missed at 20 and, but for the cubic, at 1000 readings, where the search "
-        "itself and the polishing in extended precision cost a few milliseconds that the references do not spend.",
+        "line 1, exponential 3, sinusoid 5, cubic 5. The exponential misses its goal at 20 and 1000 readings, where the search "
+        "without starts and the last digits in extended precision cost a millisecond that the reference does not spend.",
         curves.run,
     ),
     ("Memory", "Resident memory of a process with 100 000 readings. Goal: 300 MB.", memory.run),

@@ -1,4 +1,4 @@
-"""Curves beside general-purpose libraries in one run: the libraries are given good starts, Ridge none."""
+"""Fits beside general-purpose libraries in one run: the libraries are given good starts, Ridge none."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 import numpy as np
 from scipy.optimize import curve_fit
 
+from bench import line
 from bench.timing import medians
 from ridge.core import Readings, fit
 from ridge.core.models import Exponential, Model, Polynomial, Sinusoid
@@ -37,10 +38,17 @@ def run() -> Iterator[str]:
             ),
             ("cubic, `polyfit`", Polynomial(3), x**3 - 4 * x + 10 * noise, lambda x, y: np.polyfit(x, y, 3, cov=True)),
         ]  # fmt: skip
+        y = 3 + 0.7 * x + noise
+        own, other = medians(lambda x=x, y=y: line.ours(x, y), lambda x=x, y=y: line.theirs(x, y), repeats=repeats)  # type: ignore[misc]
+        yield _row("line, statsmodels' OLS", n, own, other)
         for name, model, y, reference in cases:
             own, other = medians(
                 lambda m=model, x=x, y=y: _ours(x, y, m),  # type: ignore[misc]
                 lambda r=reference, x=x, y=y: r(x, y),  # type: ignore[misc]
                 repeats=repeats,
             )
-            yield f"| {name} | {n} | {own:.2f} | {other:.2f} | {own / other:.1f} |"
+            yield _row(name, n, own, other)
+
+
+def _row(name: str, n: int, own: float, other: float) -> str:
+    return f"| {name} | {n} | {own:.2f} | {other:.2f} | {own / other:.1f} |"

@@ -5,7 +5,6 @@ from __future__ import annotations
 import numpy as np
 import statsmodels.api as sm
 
-from bench.timing import medians
 from ridge.core import Readings, fit
 from ridge.core.models import Line
 
@@ -46,14 +45,3 @@ def theirs(x: np.ndarray, y: np.ndarray) -> object:
         influence.resid_studentized_internal,
         influence.cooks_distance,
     )
-
-
-def run() -> None:
-    print("\nLine with all statistics, median ms (statsmodels OLS with the same outputs in the same run)")
-    print(f"{'readings':>10} {'ridge':>9} {'statsmodels':>12} {'ratio':>7}")
-    random = np.random.default_rng(1)
-    for n, repeats in ((20, 200), (1_000, 200), (100_000, 15)):
-        x = random.uniform(0, 50, n)
-        y = 3 + 0.7 * x + random.normal(0, 1, n)
-        own, reference = medians(lambda x=x, y=y: ours(x, y), lambda x=x, y=y: theirs(x, y), repeats=repeats)  # type: ignore[misc]
-        print(f"{n:>10} {own:>9.2f} {reference:>12.2f} {own / reference:>7.2f}")

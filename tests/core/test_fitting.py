@@ -74,6 +74,32 @@ class WithoutStarts(TestCase):
             )
             self.assertLessEqual(result.statistics.residual_sum_of_squares, best * (1 + 1e-6), (i, n, cycles))
 
+    def test_fast_cycles_in_many_readings(self) -> None:
+        """No worse than the minimum downhill from the truth, whether each frequency is tried or their spectrum is looked at."""
+        random = np.random.default_rng(13)
+        for n, cycles in ((130, 31.3), (200, 48.7), (300, 40.4), (300, 3.3), (900, 25.2), (2000, 210.9)):
+            for even in (True, False):
+                u = np.linspace(0, 1, n) if even else np.sort(random.uniform(0, 1, n))
+                x = 40 + 7 * u
+                y = 3 + np.sin(2 * np.pi * cycles * u + random.uniform(0, 7)) + random.normal(0, 0.4, n)
+                found = fit(Readings(x, y), Sinusoid()).statistics.residual_sum_of_squares
+                from_truth = fit(
+                    Readings(x, y), Sinusoid(), start={"angular_frequency": 2 * np.pi * cycles / 7, "phase": 0}
+                )
+                best = from_truth.statistics.residual_sum_of_squares
+                self.assertLessEqual(found, best * (1 + 1e-7), (n, cycles, even))
+
+    def test_decays_of_any_length_in_many_readings(self) -> None:
+        random = np.random.default_rng(14)
+        for n in (170, 800, 5000):
+            for rate in (-0.4, -4.0, -40.0, -n / 4):
+                u = np.sort(random.uniform(0, 1, n))
+                y = 2 + 3 * np.exp(rate * u) + random.normal(0, 0.1, n)
+                found = fit(Readings(u, y), Exponential(level=True)).statistics.residual_sum_of_squares
+                from_truth = fit(Readings(u, y), Exponential(level=True), start={"k": rate})
+                best = from_truth.statistics.residual_sum_of_squares
+                self.assertLessEqual(found, best * (1 + 1e-7), (n, rate))
+
     def test_random_exponentials_with_level(self) -> None:
         random = np.random.default_rng(12)
         for i in range(40):

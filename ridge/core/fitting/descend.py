@@ -47,7 +47,7 @@ def _descend(
     problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, deadline: Deadline
 ) -> tuple[Array, Array, Array]:
     here = problem.project(data.x, data.y, data.root, shapes)
-    coefficients, rss, rest, directions = here.coefficients, here.rss, here.rest, here.directions
+    coefficients, rss, rest, directions = here.coefficients, here.rss, np.array(here.rest), here.directions
     trials, k = shapes.shape
     if not k:
         return shapes, coefficients, rss
@@ -64,9 +64,12 @@ def _descend(
             slopes = problem.slopes(data.x, shapes[fresh], coefficients[fresh])
             if data.root is not None:
                 slopes *= data.root
-            for i in range(len(directions)):
-                direction = directions[i][fresh] if len(fresh) < trials else directions[i]
-                slopes -= np.einsum("ksn,sn->ks", slopes, direction)[:, :, None] * direction
+            for direction in directions:
+                if direction.ndim == 1:
+                    slopes -= (slopes @ direction)[:, :, None] * direction
+                else:
+                    one = direction[fresh] if len(fresh) < trials else direction
+                    slopes -= np.einsum("ksn,sn->ks", slopes, one)[:, :, None] * one
             factor[fresh] = _small_factor(slopes, rest[fresh])
             lengths = np.einsum("sij,sij->sj", factor[fresh, :, :k], factor[fresh, :, :k])
             scale[fresh] = np.maximum(scale[fresh], np.sqrt(lengths))
@@ -93,7 +96,9 @@ def _descend(
         won = at[better]
         shapes[won], coefficients[won], rss[won] = trial[better], found.coefficients[better], found.rss[better]
         rest[won] = found.rest[better]
-        directions[:, won] = found.directions[:, better]
+        for direction, moved in zip(directions, found.directions, strict=True):
+            if direction.ndim > 1:
+                direction[won] = moved[better]
         ease = np.maximum(1 / 3, 1 - (2 * np.minimum(ratio, 2) - 1) ** 3)
         damping[at] = np.where(better, np.maximum(damping[at] * ease, 1e-15), damping[at] * growth[at])
         growth[at] = np.where(better, 2.0, growth[at] * 2)

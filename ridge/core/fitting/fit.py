@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from itertools import product
+from math import sqrt
 
 import numpy as np
 
@@ -146,17 +147,18 @@ def _solve_linear(prepared: Prepared, model: Model, bounds: Bounds) -> Solved:
     return best
 
 
-def correlation_of(prepared_x: Array, y: Array, weights: Array) -> float | None:
+def correlation_of(x: Array, y: Array, weights: Array) -> float | None:
     """Weighted correlation; None where one of the two does not vary."""
 
-    def scaled(values: Array) -> Array:
-        middle = values / 2 - (values / 2).min()
-        return np.asarray(middle / (np.abs(middle).max() or 1.0))
+    def about_mean(values: Array) -> Array:
+        low, high = values.min() / 2, values.max() / 2
+        scaled = (values / 2 - low) / ((high - low) or 1.0)
+        return np.asarray(scaled - weights @ scaled / total)
 
-    u, v, total = scaled(prepared_x), scaled(y), weights.sum()
-    du, dv = u - weights @ u / total, v - weights @ v / total
-    spread = np.sqrt(weights @ (du * du)) * np.sqrt(weights @ (dv * dv))
-    return float(np.clip(weights @ (du * dv) / spread, -1, 1)) if spread > 0 else None
+    total = weights.sum()
+    du, dv = about_mean(x), about_mean(y)
+    spread = sqrt(weights @ (du * du)) * sqrt(weights @ (dv * dv))
+    return min(1.0, max(-1.0, float(weights @ (du * dv)) / spread)) if spread > 0 else None
 
 
 def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fit:
@@ -179,7 +181,7 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
             log_weight_sum=float(counts @ np.log(weights / counts)),
             reference_error=readings.reference_error if readings.absolute_errors else None,
         )
-    fitted, residuals, leverage = (np.full(len(readings), np.nan) for _ in range(3))
+    fitted, residuals, leverage = np.full((3, len(readings)), np.nan)
     residuals[used], leverage[used] = solved.residuals, solved.leverage
     fitted[used] = readings.y[used] - solved.residuals
     rest = ~used & np.isfinite(readings.x)
@@ -192,7 +194,7 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
     deviation = readings.reference_error if readings.absolute_errors else statistics.residual_standard_deviation
     with np.errstate(over="ignore", under="ignore", invalid="ignore"):
         covariance = solved.unit_covariance * (np.nan if deviation is None else deviation**2)
-        unit_errors = np.sqrt(np.diag(solved.unit_covariance))
+        unit_errors = np.sqrt(solved.unit_covariance.diagonal())
     parameters = {
         name: Parameter(
             name=name,

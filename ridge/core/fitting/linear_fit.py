@@ -10,7 +10,7 @@ from ridge.core.errors import NotIdentifiable, UndefinedAt
 from ridge.core.fitting.curve import LinearCurve, powers_of
 from ridge.core.fitting.exact import MOST, solve_exactly
 from ridge.core.fitting.linear import DependentColumn, LinearSolution, solve
-from ridge.core.fitting.solved import Prepared, Solved, check_values, power_of_two, reach_of, sums
+from ridge.core.fitting.solved import Prepared, Solved, among_all, check_values, power_of_two, reach_of, sums
 from ridge.core.models.base import Extended, ExtendedNumber, LinearForm, Model
 
 
@@ -26,7 +26,7 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
     known = tuple((power_of[name], value) for name, value in model.fixed.items())
     with np.errstate(all="ignore"):
         t = np.asarray(form.transform(prepared.long_x))
-    if not np.all(np.isfinite(t)):
+    if not np.isfinite(t).all():
         rows = np.flatnonzero(prepared.readings.used)[~np.isfinite(t)]
         raise UndefinedAt(tuple(rows.tolist()), form.why, form.remedy)
     centred = powers == tuple(range(len(powers)))
@@ -48,11 +48,10 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
         target = target / y_scale
     else:
         target = target.copy()
-    plain = target.copy() if 2 < len(powers) <= MOST // len(u) else None  # solving uses the target up
+    plain = target.copy() if 1 < len(powers) <= MOST // len(u) else None  # solving uses the target up
     _check_distinct(prepared, model, free, powers)
-    design = powers_of(u, powers)
     try:
-        solution = solve(design.T, target, prepared.root)
+        solution = solve(powers_of(u, powers), target, prepared.root)
     except DependentColumn as cause:
         raise NotIdentifiable(
             f"The x values differ by too little to tell the {free[cause.index]} apart.",
@@ -79,9 +78,7 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
                 found, covariance = exactly.coefficients * y_scale, exactly.unit_covariance
         values = dict(model.fixed) | dict(zip(free, found.astype(np.float64).tolist(), strict=True))
         check_values(values)
-        at = [model.parameter_names.index(name) for name in free]
-        unit_covariance = np.zeros((len(model.parameter_names),) * 2)
-        unit_covariance[np.ix_(at, at)] = covariance.astype(np.float64)
+        unit_covariance = among_all(model, free, covariance.astype(np.float64))
         residuals = (rest * y_scale).astype(np.float64)
         if prepared.root is not None:
             residuals /= np.sqrt(prepared.weights)
@@ -99,8 +96,8 @@ def _needs_fractions(prepared: Prepared, natural: Extended, solution: LinearSolu
     unit = np.finfo(np.longdouble).eps
     inner, root = solution.coefficients, natural @ solution.inverse_factor
     size = np.sqrt(np.dot(prepared.target, prepared.target))
-    rounding = unit * (np.abs(natural) @ np.abs(inner) + np.sqrt(np.sum(root * root, axis=1)) * size)
-    return bool(np.any(rounding > 2e-14 * np.abs(natural @ inner)))
+    rounding = unit * (np.abs(natural) @ np.abs(inner) + np.sqrt((root * root).sum(axis=1)) * size)
+    return bool((rounding > 2e-14 * np.abs(natural @ inner)).any())
 
 
 def _check_distinct(prepared: Prepared, model: Model, free: list[str], powers: tuple[int, ...]) -> None:
@@ -108,6 +105,9 @@ def _check_distinct(prepared: Prepared, model: Model, free: list[str], powers: t
     moving = [power for power in powers if power]
     x = prepared.x
     if not moving or (x[0] != x[-1] and len(moving) == 1):
+        return
+    head = set(x[: 4 * len(powers)].tolist())
+    if len(head) > len(powers):
         return
     distinct = np.unique(x)
     told = len(distinct) - (0 if 0 in powers else int(0.0 in distinct))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from functools import lru_cache
+from math import isfinite
 
 import numpy as np
 
@@ -16,7 +17,7 @@ from ridge.core.fitting.high_precision import NEARLY_EXACT, refine
 from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covariance
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
-from ridge.core.fitting.search import apart, condense, search, try_all, valleys
+from ridge.core.fitting.search import CONDENSED, apart, condense, search, try_all, valleys
 from ridge.core.fitting.separable import Separable
 from ridge.core.fitting.solved import Held, Prepared, Solved, check_values, reach_of, sums
 from ridge.core.fitting.trials import Spread, low_discrepancy, spreads
@@ -31,6 +32,8 @@ class _Nowhere(Exception):
     """No trial had a value at every reading."""
 
 
+SCANNED = 120
+"""Readings that a scan along one parameter works on."""
 SUSPICIOUS = 1e9
 """Condition number of the derivatives from which on the parameters may not all be told apart."""
 _ALIKE = 1e-9
@@ -50,7 +53,7 @@ def solve_nonlinear(
         rank = structural_rank(model, prepared.x, list(_random_values(prepared, model, 12)))
         if n < rank or not rank:
             raise TooFewReadings(rank or len(free), n)
-    elif np.ptp(prepared.x) == 0 and len(free) > 1:
+    elif prepared.x[0] == prepared.x[-1] and np.ptp(prepared.x) == 0 and len(free) > 1:
         raise NotIdentifiable(
             f"All x are equal ({prepared.x[0]:g}), so the shape of the curve cannot be told.",
             "the mean of y at that x",
@@ -92,13 +95,16 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
     u = (prepared.x - origin) / span
     problem = _inner_problem(form.formula, form.linear, form.nonlinear)
     data = _data(prepared, u)
-    small = condense(data)
-    shapes = form.shapes(small.x)
-    rss = try_all(problem, small, shapes)
     single = len(form.nonlinear) == 1
+    small = condense(data, SCANNED if single else CONDENSED)
+    condensed = len(small.x) < len(data.x)
+    shapes = form.shapes(small.x)
+    if form.more is not None and not condensed:
+        shapes = np.concatenate([shapes, form.more(small.x, small.y)])
+    rss = try_all(problem, small, shapes)
     farthest = 2 * np.max(np.abs(shapes), axis=0)
     starts = shapes[valleys(rss, 4) if single else apart(shapes, rss, 6)]
-    if len(small.x) < len(data.x):
+    if condensed:
         likely = _minima(problem, small, starts, 30, deadline, farthest, settled=1e-7)
         starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
         starts = starts.reshape(len(starts), len(form.nonlinear))
@@ -115,8 +121,8 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
             found_natural = form.natural(inner, np.longdouble(origin), np.longdouble(span))
             # Far from x = 0 a parameter may be beyond all doubles; the next best may not.
             held = [float(value) for value in found_natural.values()]
-            vanished = any(value == 0 for value in held) and bool(np.all(scaled != 0))
-            if np.all(np.isfinite(held)) and not vanished:
+            vanished = 0.0 in held and bool(np.all(scaled != 0))
+            if all(map(isfinite, held)) and not vanished:
                 return found_natural
     if minima:
         raise BeyondDoubles(f"factor of the {model.family}")
@@ -136,7 +142,7 @@ def _minima(
     found: list[Minimum] = []
     for start in starts:
         to_beat = min((one.rss for one in found), default=np.inf)
-        found.append(descend_one(problem, data, start, iterations, deadline, to_beat, farthest, settled))
+        found.append(descend_one(problem, data, start, iterations, deadline, farthest, to_beat, settled))
     known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
     if not known:
         return []
@@ -376,7 +382,7 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
         if refined is not None:
             values |= dict(zip(model.free_names, refined.values.tolist(), strict=True))
         check_values(values)
-        covariance, root, sizes = spread_covariance(model, polished, prepared.y_scale)
+        covariance, root, sizes = spread_covariance(model, polished)
         if refined is not None:
             at = [model.parameter_names.index(name) for name in model.free_names]
             covariance[np.ix_(at, at)] = refined.unit_covariance

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
-from ridge.core.fitting.linear import LinearSolution, solve
-from ridge.core.fitting.solved import Prepared
+from ridge.core.fitting.linear import LinearSolution, solve, solve_in_doubles
+from ridge.core.fitting.solved import Prepared, among_all
 from ridge.core.models.base import Extended, ExtendedNumber, Model
 from ridge.core.readings import Array
 
@@ -16,32 +18,54 @@ STEPS = 60
 
 @dataclass(frozen=True)
 class Polished:
-    """``values`` of all parameters, extended; ``solution`` of the last linearised solve, its columns divided by
-    ``sizes``; ``rest``: weighted residuals at the values, in units of y_scale."""
+    """``values`` of all parameters, extended; ``solution`` of the last linearised solve, whose columns are the derivatives
+    by the free ones; ``rest``: weighted residuals at the values, in units of y_scale."""
 
     values: dict[str, ExtendedNumber]
     solution: LinearSolution
-    sizes: Extended
     rest: Extended
     settled: bool
 
     @property
+    def scaled_inverse(self) -> Extended:
+        """R⁻¹ of the derivatives with columns of length one."""
+        return self.solution.inverse_factor * self.solution.lengths[:, None]
+
+    @property
     def condition(self) -> float:
         """Condition number of the derivatives, their columns of size one, from above."""
-        inverse = self.solution.inverse_factor
-        return float(np.sqrt(np.sum(inverse * inverse) * len(self.rest) * len(inverse)))
+        inverse = self.scaled_inverse
+        return float(np.sqrt((inverse * inverse).sum() * len(inverse)))
 
 
 class NotFinite(ArithmeticError):
     """A derivative has no value at some reading."""
 
 
-def weighted_rest(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) -> Extended:
+def _rest(prepared: Prepared, model: Model, values: Mapping[str, Any]) -> Extended:
     """Observed minus curve, times root weight, in units of y_scale."""
-    rest = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
+    rest: Extended = np.asarray(model.evaluate(prepared.long_x, values), dtype=np.longdouble)
+    rest /= prepared.y_scale
+    np.subtract(prepared.target, rest, out=rest)
     if prepared.root is not None:
-        rest = rest * prepared.root
-    return np.asarray(rest, dtype=np.longdouble)
+        rest *= prepared.root
+    return rest
+
+
+def _linearised(
+    prepared: Prepared, model: Model, values: Mapping[str, Any], at: list[int], rest: Extended
+) -> LinearSolution:
+    """The rest projected on the derivatives by the free parameters: in doubles where that keeps the digits."""
+    for x, solver in ((prepared.x, solve_in_doubles), (prepared.long_x, solve)):
+        plain = {name: float(value) for name, value in values.items()} if x is prepared.x else values
+        basis = model.derivatives(x, plain)
+        if len(at) < len(basis):
+            basis = basis[at]
+        if np.isfinite(basis).all():
+            solution = solver(basis, _plain(rest, prepared.root), prepared.root)
+            if solution is not None:
+                return solution
+    raise NotFinite
 
 
 def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) -> Polished:
@@ -50,33 +74,27 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) 
     at = [model.parameter_names.index(name) for name in free]
     values = dict(values)
     with np.errstate(all="ignore"):
-        rest = weighted_rest(prepared, model, values)
-        rss = np.dot(rest, rest)
         for _ in range(STEPS):
-            design = np.asarray(model.gradient(prepared.long_x, values), dtype=np.longdouble)[:, at] / prepared.y_scale  # type: ignore[arg-type]
-            sizes = _sizes(design)
-            design /= sizes
-            if not np.all(np.isfinite(design)):
-                raise NotFinite
-            solution = solve(design, _plain(rest, prepared.root), prepared.root)
-            steps = solution.coefficients / sizes
+            rest = _rest(prepared, model, values)
+            rss = np.dot(rest, rest)
+            solution = _linearised(prepared, model, values, at, rest)
+            steps = solution.coefficients * prepared.y_scale
             size = float(np.sqrt(np.dot(solution.projections, solution.projections)))
+            # The step in units of s. After one so small, what the solve left over is the rest, and no digit of a double moves.
+            if size < 1e-11 * float(np.sqrt(rss)) or size < 1e-19:
+                values |= {name: values[name] + steps[i] for i, name in enumerate(free)}
+                return Polished(values, solution, solution.weighted_residuals, True)
             share = np.longdouble(1)
             for _ in range(8):
                 trial = values | {name: values[name] + share * steps[i] for i, name in enumerate(free)}
-                found = weighted_rest(prepared, model, trial)
-                found_rss = np.dot(found, found)
-                if found_rss <= rss * (1 + 1e-15):
+                found = _rest(prepared, model, trial)
+                if np.dot(found, found) <= rss * (1 + 1e-15):
                     break
                 share /= 4
             else:
-                return Polished(values, solution, sizes, rest, True)
-            values, rest, rss = trial, found, found_rss
-            # The step in units of s. What is left after it is smaller still: no digit of a double moves any more.
-            relative = float(size / np.sqrt(rss)) if rss > 0 else 0.0
-            if relative < 1e-11 or size < 1e-19:
-                return Polished(values, solution, sizes, rest, True)
-    return Polished(values, solution, sizes, rest, False)
+                return Polished(values, solution, rest, True)
+            values = trial
+        return Polished(values, solution, found, False)
 
 
 def _plain(rest: Extended, root: Extended | None) -> Extended:
@@ -84,21 +102,14 @@ def _plain(rest: Extended, root: Extended | None) -> Extended:
     return rest.copy() if root is None else rest / root
 
 
-def _sizes(design: Extended) -> Extended:
-    """Length of each column, 1 for a zero column."""
-    largest = np.max(np.abs(design), axis=0)
-    return np.where((largest > 0) & np.isfinite(largest), largest, np.longdouble(1))
-
-
-def spread_covariance(model: Model, polished: Polished, y_scale: ExtendedNumber) -> tuple[Array, Array, Array]:
+def spread_covariance(model: Model, polished: Polished) -> tuple[Array, Array, Array]:
     """Covariance of all parameters for unit variance, its root and the sizes of the rows (see ``NonlinearCurve``)."""
-    count = len(model.parameter_names)
-    at = [model.parameter_names.index(name) for name in model.free_names]
-    inverse = polished.solution.inverse_factor
-    sizes, root = np.ones(count), np.zeros((count, len(at)))
-    sizes[at] = (1 / polished.sizes / y_scale).astype(np.float64)
-    root[at] = inverse.astype(np.float64)
-    covariance = np.zeros((count, count))
-    factor = inverse / polished.sizes[:, None] / y_scale
-    covariance[np.ix_(at, at)] = (factor @ factor.T).astype(np.float64)
+    factor = polished.solution.inverse_factor
+    covariance = among_all(model, model.free_names, (factor @ factor.T).astype(np.float64))
+    sizes, root = (1 / polished.solution.lengths).astype(np.float64), polished.scaled_inverse.astype(np.float64)
+    if len(sizes) < len(model.parameter_names):
+        at = [model.parameter_names.index(name) for name in model.free_names]
+        sizes_of_free, root_of_free = sizes, root
+        sizes, root = np.ones(len(model.parameter_names)), np.zeros((len(model.parameter_names), len(at)))
+        sizes[at], root[at] = sizes_of_free, root_of_free
     return covariance, root, sizes

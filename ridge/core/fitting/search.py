@@ -16,19 +16,19 @@ from ridge.core.readings import Array
 Indices = npt.NDArray[np.intp]
 
 CONDENSED = 240
-"""Readings that a search over many trials works on at most; the last descent takes all of them."""
+"""Readings that a search over many trials works on; the last descent takes all of them."""
 ROOM = 2_000_000
 """Numbers held at once by one block of trials."""
 
 
-def condense(data: Data) -> Data:
+def condense(data: Data, groups: int = CONDENSED) -> Data:
     """The readings in order of x; of many, the means of groups of neighbours, each with the weight of its group."""
-    order = np.argsort(data.x, kind="stable")
+    order = data.x.argsort(kind="stable")
     x, y = data.x[order], data.y[order]
     root = None if data.root is None else data.root[order]
-    if len(x) <= 4 * CONDENSED // 3:
+    if len(x) <= 4 * groups // 3:
         return Data(x, y, root)
-    starts = np.linspace(0, len(x), CONDENSED, endpoint=False).astype(np.int64)
+    starts = np.arange(groups) * len(x) // groups
     weights = np.ones(len(x)) if root is None else root * root
     total = np.add.reduceat(weights, starts)
     return Data(
@@ -50,9 +50,10 @@ def try_all(problem: Separable, data: Data, shapes: Array) -> Array:
 
 def valleys(rss: Array, most: int) -> Indices:
     """Indices of the local minima of a scan along one parameter, deepest first."""
-    padded = np.concatenate([[np.inf], rss, [np.inf]])
-    lowest = (rss <= padded[:-2]) & (rss < padded[2:]) & np.isfinite(rss)
-    found = np.flatnonzero(lowest)
+    lowest = rss < np.inf
+    lowest[1:] &= rss[1:] <= rss[:-1]
+    lowest[:-1] &= rss[:-1] < rss[1:]
+    found = lowest.nonzero()[0]
     return found[np.argsort(rss[found], kind="stable")[:most]]
 
 

@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.formula import Program, differentiate
-from ridge.core.formula.tree import ZERO, Node, number, substitute
+from ridge.core.formula.tree import ZERO, Node, contains, number, substitute
 from ridge.core.readings import Array
 
 NEGLIGIBLE = 1e-11
@@ -24,13 +24,14 @@ NEGLIGIBLE = 1e-11
 class Projection:
     """The best linear parameters of each trial, shape (trials, m); what is left, (trials, n); and its squared length.
 
-    ``directions``: orthonormal columns, (m, trials, n). The squared length is infinite where a trial has no value.
+    ``directions``: orthonormal columns, each (trials, n), or (n,) where it is the same for all. The squared length is
+    infinite where a trial has no value.
     """
 
     coefficients: Array
     rest: Array
     rss: Array
-    directions: Array
+    directions: list[Array]
 
 
 class Separable:
@@ -51,27 +52,25 @@ class Separable:
         offset = substitute(tree, dict.fromkeys(linear, ZERO))
         columns = [differentiate(tree, name) for name in linear]
         self._values = Program([offset, *columns], (variable, *self.nonlinear))
+        self._still = {j for j, column in enumerate(columns) if not contains(column, set(nonlinear))}
+        self._order = sorted(range(len(columns)), key=lambda j: j not in self._still)
         slopes = [differentiate(tree, name) for name in nonlinear]
         self._slopes = Program(slopes, (variable, *self.nonlinear, *self.linear))
         self.has_offset = offset != ZERO
+        by_shape = [[differentiate(part, name) for part in (offset, *columns)] for name in nonlinear]
+        self.parts = [[j - 1 if j else None for j, part in enumerate(row) if part != ZERO] for row in by_shape]
+        """For each nonlinear parameter the columns that move with it: their numbers, None for the offset."""
+        moving = [part for row in by_shape for part in row if part != ZERO]
+        self._split = Program([offset, *columns, *moving], (variable, *self.nonlinear))
 
-    def columns(self, x: Array, shapes: Array) -> tuple[Array | None, Array]:
-        """Offset (trials, n), None where there is none, and columns (m, trials, n)."""
-        size = (len(shapes), len(x))
-        offset, *columns = self._values(x, *(shapes[:, i : i + 1] for i in range(len(self.nonlinear))))
-        held = np.empty((len(columns), *size))
-        for place, column in zip(held, columns, strict=True):
-            place[:] = column
-        return (np.broadcast_to(offset, size) if self.has_offset else None), held
+    def split_of_one(self, x: Array, shape: Sequence[float]) -> tuple[Any, list[Any], list[Any]]:
+        """Offset, None where there is none; columns; and their derivatives by the nonlinear parameters, as in ``parts``.
 
-    def columns_of_one(self, x: Array, shape: Array) -> tuple[Any, list[Any]]:
-        """Offset, None where there is none, and columns for one trial (k,), each an array (n,) or a number."""
-        offset, *columns = self._values(x, *shape)
-        return (offset if self.has_offset else None), columns
-
-    def slopes_of_one(self, x: Array, shape: Array, coefficients: Array) -> list[Any]:
-        """Derivatives by the nonlinear parameters for one trial, each an array (n,) or a number."""
-        return self._slopes(x, *shape, *coefficients)
+        For one trial (k,). Each is an array (n,) or a number.
+        """
+        offset, *found = self._split(x, *shape)
+        count = len(self.linear)
+        return (offset if self.has_offset else None), found[:count], found[count:]
 
     def slopes(self, x: Array, shapes: Array, coefficients: Array) -> Array:
         """Derivatives by the nonlinear parameters, (k, trials, n)."""
@@ -84,39 +83,57 @@ class Separable:
         return held
 
     def project(self, x: Array, y: Array, root: Array | None, shapes: Array) -> Projection:
-        """Solve for the linear parameters of every trial. ``root``: square roots of the weights, None for ones."""
-        offset, basis = self.columns(x, shapes)
-        rest = np.empty((len(shapes), len(x)))
-        rest[:] = y
-        if offset is not None:
-            rest -= offset
+        """Solve for the linear parameters of every trial. ``root``: square roots of the weights, None for ones.
+
+        Columns that are the same in every trial come first: they are worked on once.
+        """
+        size = (len(shapes), len(x))
+        offset, *columns = self._values(x, *(shapes[:, i : i + 1] for i in range(len(self.nonlinear))))
+        rest = y - offset if self.has_offset else y
         if root is not None:
-            basis *= root
-            rest *= root
-        count = len(basis)
-        factor = np.zeros((count, count, len(shapes)))
-        shares = np.zeros((count, len(shapes)))
-        for j in range(count):
-            column = basis[j]
-            length = np.sqrt(np.einsum("sn,sn->s", column, column))
-            for i in range(j):
-                share = np.einsum("sn,sn->s", basis[i], column)
-                factor[i, j] = share
-                column -= share[:, None] * basis[i]
-            left = np.sqrt(np.einsum("sn,sn->s", column, column))
-            told = left > NEGLIGIBLE * length
-            factor[j, j] = np.where(told, left, np.inf)
-            column *= np.where(told, 1 / left, 0.0)[:, None]
-            share = np.einsum("sn,sn->s", column, rest)
-            shares[j] = share
-            rest -= share[:, None] * column
-        coefficients = np.zeros((len(shapes), count))
-        for j in range(count - 1, -1, -1):
-            known = shares[j].copy()
-            for i in range(j + 1, count):
-                known -= factor[j, i] * coefficients[:, i]
-            coefficients[:, j] = known / factor[j, j]
-        rss = np.einsum("sn,sn->s", rest, rest)
+            rest = rest * root
+        directions: list[Array] = []
+        factors: list[list[Any]] = []  # of each column along the directions before it
+        inverses: list[Any] = []  # of what length is left of it, 0 where it adds nothing
+        shares: list[Any] = []
+        for j in self._order:
+            column = np.empty(size[1:] if j in self._still else size)
+            column[:] = columns[j]
+            if root is not None:
+                column *= root
+            along = []
+            for direction in directions:
+                share = _inner(column, direction)
+                along.append(share)
+                column -= _spread(share) * direction
+            left = _inner(column, column)
+            told = left > NEGLIGIBLE**2 * (left + sum(share * share for share in along))
+            inverse = np.where(told, 1 / np.sqrt(left), 0.0)
+            column *= _spread(inverse)
+            share = _inner(column, rest)
+            rest = rest - _spread(share) * column
+            directions.append(column)
+            factors.append(along)
+            inverses.append(inverse)
+            shares.append(share)
+        coefficients = np.zeros((len(shapes), len(columns)))
+        for place in range(len(columns) - 1, -1, -1):
+            known = shares[place]
+            for later in range(place + 1, len(columns)):
+                known = known - factors[later][place] * coefficients[:, self._order[later]]
+            coefficients[:, self._order[place]] = known * inverses[place]
+        rest = np.broadcast_to(rest, size) if rest.ndim == 1 else rest
+        rss = _inner(rest, rest)
         # A trial that overflows somewhere has no value, even where the sums happen to be finite.
-        rss = np.where(np.isfinite(rss) & np.all(np.isfinite(coefficients), axis=1), rss, np.inf)
-        return Projection(coefficients, rest, rss, basis)
+        rss[~np.isfinite(rss + coefficients.sum(axis=1))] = np.inf
+        return Projection(coefficients, rest, rss, directions)
+
+
+def _inner(a: Array, b: Array) -> Any:
+    """Inner products along the readings of vectors (n,) or (trials, n): a number, or one a trial."""
+    return a @ b if b.ndim == 1 else b @ a if a.ndim == 1 else np.einsum("sn,sn->s", a, b)
+
+
+def _spread(numbers: Any) -> Any:
+    """Numbers, one a trial, so that they multiply vectors (trials, n)."""
+    return numbers[:, None] if np.ndim(numbers) else numbers

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,6 +11,8 @@ from ridge.core.errors import BeyondDoubles, OutsideSense
 from ridge.core.fitting.curve import Curve
 from ridge.core.models.base import Extended, ExtendedNumber, Model
 from ridge.core.readings import Array, Readings
+
+EPSILON, TINY = float(np.finfo(np.float64).eps), float(np.finfo(np.float64).tiny)
 
 
 @dataclass(frozen=True)
@@ -50,13 +53,17 @@ class Solved:
 
 @dataclass(frozen=True)
 class Prepared:
-    """Readings in use, scaled so that y is of size one. ``root``: square roots of the weights, None where all are one."""
+    """Readings in use, scaled so that y is of size one.
+
+    ``reach``: size of the largest y, in its own unit. ``root``: square roots of the weights, None where all are one.
+    """
 
     readings: Readings
     x: Array
     long_x: Extended
     target: Extended
     y_scale: ExtendedNumber
+    reach: ExtendedNumber
     weights: Array
     root: Extended | None
 
@@ -68,7 +75,18 @@ def power_of_two(reach: ExtendedNumber) -> ExtendedNumber:
 
 def reach_of(values: Array | Extended, about: ExtendedNumber | float = 0.0) -> ExtendedNumber:
     """Farthest distance of the values from a point."""
-    return np.longdouble(max(np.longdouble(values.max()) - about, about - np.longdouble(values.min())))
+    return np.longdouble(max(values.max() - about, about - values.min()))
+
+
+def among_all(model: Model, names: Sequence[str], matrix: Array) -> Array:
+    """A matrix over some parameters as one over all of them, zeros for the others."""
+    if tuple(names) == model.parameter_names:
+        return matrix
+    count = len(model.parameter_names)
+    at = [model.parameter_names.index(name) for name in names]
+    whole = np.zeros((count, count))
+    whole[np.ix_(at, at)] = matrix
+    return whole
 
 
 def prepare(readings: Readings) -> Prepared:
@@ -81,10 +99,11 @@ def prepare(readings: Readings) -> Prepared:
                 "weight", "the weights are too large to be added up. Divide all of them by the same number."
             )
     target = readings.y[used].astype(np.longdouble)
-    y_scale = power_of_two(reach_of(target))
+    reach = reach_of(target)
+    y_scale = power_of_two(reach)
     target /= y_scale
-    root = None if np.all(weights == 1) else np.sqrt(weights.astype(np.longdouble))
-    return Prepared(readings, x, x.astype(np.longdouble), target, y_scale, weights, root)
+    root = None if (weights == 1).all() else np.sqrt(weights.astype(np.longdouble))
+    return Prepared(readings, x, x.astype(np.longdouble), target, y_scale, reach, weights, root)
 
 
 def sums(
@@ -96,19 +115,18 @@ def sums(
     where no residual is larger than the rounding of the readings. Raises BeyondDoubles.
     """
     n = len(prepared.x)
-    y = prepared.readings.y[prepared.readings.used]
-    largest = max(reach_of(y), prepared.y_scale / 2)
-    noise = 4 * np.finfo(np.float64).eps * np.longdouble(np.sqrt(prepared.weights.max())) * largest / prepared.y_scale
+    largest = max(prepared.reach, prepared.y_scale / 2)
+    noise = 4 * EPSILON * np.longdouble(np.sqrt(prepared.weights.max())) * largest / prepared.y_scale
     exact = n > free and bool(farthest <= noise)
     if n == free:
         rss = np.longdouble(0)
-    if regression <= n * noise**2 and np.ptp(y) == 0:
+    if regression <= n * noise**2 and np.ptp(prepared.target) == 0:
         regression = np.longdouble(0)
     held = []
     with np.errstate(over="ignore", under="ignore"):
         for sum_of_squares in (rss, regression):
             held.append(float(sum_of_squares * prepared.y_scale**2))
-            if not np.isfinite(held[-1]) or (sum_of_squares > 0 and held[-1] < np.finfo(np.float64).tiny):
+            if not np.isfinite(held[-1]) or (sum_of_squares > 0 and held[-1] < TINY):
                 raise BeyondDoubles("sum of squares")
         return held[0], held[1], float(regression / rss) if rss > 0 else np.inf, exact
 

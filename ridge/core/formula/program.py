@@ -26,6 +26,7 @@ Values = Any  # an array of floats or long doubles, or one number
 _COMPARE: dict[str, Callable[..., Values]] = {
     "<": np.less, "<=": np.less_equal, ">": np.greater, ">=": np.greater_equal, "=": np.equal, "!=": np.not_equal,
 }  # fmt: skip
+_EXTENDED = np.dtype(np.longdouble)
 _CONSTANTS = {
     "pi": np.longdouble("3.14159265358979323846264338327950288"),
     "e": np.longdouble("2.71828182845904523536028747135266250"),
@@ -70,6 +71,9 @@ class Program:
         self._steps: list[tuple[int, Callable[..., Values], tuple[int, ...]]] = []
         self._count = len(self.names)
         self._outputs = [self._place(output) for output in outputs]
+        self._blank: list[Values] = [None] * self._count
+        for slot, constant in self._constants:
+            self._blank[slot] = float(constant)
 
     def _place(self, root: Node) -> int:
         """The slot of a node's value; parts before wholes, without recursion."""
@@ -110,18 +114,13 @@ class Program:
 
         Call it inside ``np.errstate(all="ignore")``.
         """
-        values: list[Values] = [None] * self._count
+        values = self._blank.copy()
         values[: len(inputs)] = inputs
-        extended = any(getattr(value, "dtype", None) == np.longdouble for value in inputs)
-        for slot, constant in self._constants:
-            values[slot] = constant if extended else float(constant)
+        if self._constants and _EXTENDED in [getattr(value, "dtype", None) for value in inputs]:
+            for slot, constant in self._constants:
+                values[slot] = constant
         for slot, function, parts in self._steps:
-            if len(parts) == 2:
-                values[slot] = function(values[parts[0]], values[parts[1]])
-            elif len(parts) == 1:
-                values[slot] = function(values[parts[0]])
-            else:
-                values[slot] = function(*(values[part] for part in parts))
+            values[slot] = function(*[values[part] for part in parts])
         return [values[slot] for slot in self._outputs]
 
 

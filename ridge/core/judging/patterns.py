@@ -102,7 +102,7 @@ def _bend(fit: Fit) -> tuple[float | None, int]:
     for power in (2, 3, 4):
         columns = np.stack([*own, u**power])
         try:
-            solution = solve(columns.T, target / np.abs(target).max(), root)
+            solution = solve(columns, target / np.abs(target).max(), root)
         except DependentColumn as cause:
             if cause.index < len(own):
                 return None, 0

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 import numpy as np
 from scipy.special import fdtrc, ndtr, ndtri, stdtr, stdtrit
@@ -50,6 +51,7 @@ def check_level(level: float) -> None:
         raise OutsideSense("level", "a confidence level lies between 0 and 1 (0.95 for 95 %), its ends excluded.")
 
 
+@lru_cache(maxsize=256)
 def critical_value(level: float, degrees_of_freedom: int, absolute: bool) -> float | None:
     """Half-width of a two-sided interval in standard errors; None when nothing estimates the scatter.
 

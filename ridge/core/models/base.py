@@ -215,15 +215,20 @@ class Model(ABC):
             values = self._programs.values(x, *self._ordered(parameters))[0]
         return np.array(np.broadcast_to(values, x.shape))
 
-    def gradient(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> npt.NDArray[np.float64]:
-        """Exact derivatives with respect to every parameter, shape (len(x), len(parameter_names))."""
+    def derivatives(self, x: npt.ArrayLike, parameters: Mapping[str, Any]) -> Any:
+        """Exact derivatives with respect to every parameter, one after the other, shape (number of them, *shape of x)."""
         x = np.asarray(x)
         x = x if x.dtype == np.longdouble else x.astype(np.float64)
         with np.errstate(all="ignore"):
-            columns = self._programs.gradient(x, *self._ordered(parameters))
-        if not columns:  # a known curve has no parameters
-            return np.zeros((*x.shape, 0))
-        return np.stack([np.broadcast_to(column, x.shape) for column in columns], axis=-1)
+            found = self._programs.gradient(x, *self._ordered(parameters))
+        rows = np.empty((len(found), *x.shape), dtype=x.dtype)
+        for i, values in enumerate(found):
+            rows[i] = values
+        return rows
+
+    def gradient(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> npt.NDArray[np.float64]:
+        """The derivatives of each reading side by side, shape (len(x), len(parameter_names))."""
+        return np.asarray(np.moveaxis(self.derivatives(x, parameters), 0, -1))
 
     def slope(self, x: npt.ArrayLike, parameters: Mapping[str, float]) -> Array:
         """dy/dx at x, same shape as x."""

@@ -10,14 +10,16 @@ from ridge.core.models.base import Array, Derived, InnerForm, Model
 from ridge.core.models.grips import Grip, Look
 
 _SIZES = np.geomspace(1e-2, 2e4, 56)
+_BOTH = np.concatenate([-_SIZES[::-1], _SIZES])[:, None]
 
 
 def _rates(u: Array) -> Array:
     """Rates of both signs: from nearly straight over the range to gone within a tenth of the smallest step."""
-    steps = np.diff(u)
-    fastest = 10.0 / np.min(steps[steps > 0], initial=1.0)
-    sizes = _SIZES[: max(20, int(np.searchsorted(_SIZES, fastest)) + 1)]
-    return np.concatenate([-sizes[::-1], sizes])[:, None]
+    steps = u[1:] - u[:-1]
+    steps = steps[steps > 0]
+    fastest = 10.0 / steps.min() if len(steps) else 10.0
+    beyond = min(len(_SIZES) - 20, max(0, len(_SIZES) - int(np.searchsorted(_SIZES, fastest)) - 1))
+    return _BOTH[beyond : len(_BOTH) - beyond]
 
 
 def _natural(inner: dict[str, Any], origin: Any, span: Any) -> dict[str, Any]:

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import numpy as np
+from scipy.fft import rfft
 
 from ridge.core.models.base import Array
 
 PER_CYCLE = 6
 """Trials in each step of one cycle over the range: enough for a trial to lie in every valley."""
 DIRECT = 16.0
-"""Of many readings, up to so many cycles over the range are tried one by one, the rest by their spectrum."""
+"""So many cycles over the range are tried one by one, however many readings there are."""
 FEW = 240
-"""Up to so many readings, every frequency is tried by its own least-squares solve."""
+"""Up to so many readings, the faster ones are tried one by one too, and beyond that found by their spectrum."""
 
 
 def most_cycles(readings: int) -> float:
@@ -22,27 +23,28 @@ def most_cycles(readings: int) -> float:
 def angular_frequencies(u: Array) -> Array:
     """Trial values of ω for u over [0, 1], ascending, shape (trials, 1)."""
     slow = np.array([0.05, 0.08, 0.12, 0.17, 0.23, 0.3, 0.38, 0.46])
-    last = most_cycles(len(u)) if len(u) < FEW else DIRECT
+    last = min(most_cycles(len(u)), DIRECT)
     return 2 * np.pi * np.concatenate([slow, np.arange(0.55, last + 0.5 / PER_CYCLE, 1 / PER_CYCLE)])[:, None]
 
 
 def high_frequencies(u: Array, y: Array) -> Array:
-    """Trial values of ω beyond the directly tried ones: the strongest in the spectrum of many readings.
+    """Trial values of ω beyond ``angular_frequencies``, ascending: all, or of many readings the strongest in their spectrum.
 
     A fast Fourier transform of the binned readings (Press and Rybicki, Astrophysical Journal 338, 1989, use the
     same shortcut).
     """
-    if len(u) < FEW:
-        return np.zeros((0, 1))
     cycles = most_cycles(len(u))
+    if len(u) < FEW:
+        return 2 * np.pi * np.arange(DIRECT + 1 / PER_CYCLE, cycles + 0.5 / PER_CYCLE, 1 / PER_CYCLE)[:, None]
     padded = 8  # of the range, with zeros: peaks then show their tops
     size = 1 << int(np.ceil(np.log2(2 * padded * len(u))))
     bins = size // padded
-    trend = np.polynomial.polynomial.polyfit(u, y, 1)
-    rest = y - np.polynomial.polynomial.polyval(u, trend)
+    from_middle, rest = u - u.mean(), y - y.mean()
+    rest -= (from_middle @ rest) / (from_middle @ from_middle) * from_middle
     binned = np.bincount(np.minimum((u * bins).astype(np.int64), bins - 1), rest, minlength=size)
-    strength = np.abs(np.fft.rfft(binned))[: int(cycles * padded) + 1]
+    spectrum = rfft(binned)[: int(cycles * padded) + 1]
+    strength = spectrum.real**2 + spectrum.imag**2
     strength[: int(DIRECT * padded)] = 0
     peaks = np.flatnonzero((strength[1:-1] >= strength[:-2]) & (strength[1:-1] > strength[2:])) + 1
-    best = peaks[np.argsort(-strength[peaks], kind="stable")[:3]]
+    best = np.sort(peaks[np.argsort(-strength[peaks], kind="stable")[:3]])
     return 2 * np.pi * best[:, None] / padded
