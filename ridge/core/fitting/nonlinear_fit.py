@@ -12,9 +12,11 @@ from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSens
 from ridge.core.fitting.curve import NonlinearCurve
 from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data, Limits, descend
-from ridge.core.fitting.descend_one import Minimum, descend_one
+from ridge.core.fitting.descend_along import descend_along
+from ridge.core.fitting.descend_one import descend_one
 from ridge.core.fitting.high_precision import NEARLY_EXACT, refine
 from ridge.core.fitting.linear import DependentColumn
+from ridge.core.fitting.place import Minimum
 from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covariance
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
 from ridge.core.fitting.search import CONDENSED, apart, condense, search, try_all, valleys
@@ -142,7 +144,13 @@ def _minima(
     found: list[Minimum] = []
     for start in starts:
         to_beat = min((one.rss for one in found), default=np.inf)
-        found.append(descend_one(problem, data, start, iterations, deadline, farthest, to_beat, settled))
+        if len(start) == 1:
+            along = float(start[0])
+            found.append(
+                descend_along(problem, data, along, iterations, deadline, float(farthest[0]), to_beat, settled)
+            )
+        else:
+            found.append(descend_one(problem, data, start, iterations, deadline, farthest, to_beat, settled))
     known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
     if not known:
         return []

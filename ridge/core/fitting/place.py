@@ -1,0 +1,105 @@
+"""One trial of a separable model: its best linear parameters, and how the sum of squares bends there.
+
+With few readings nearly all time goes into calls, so the readings are touched by one program and one factorisation, and
+what is left, a handful of numbers, is worked on as plain floats.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import hypot, inf, isfinite
+from typing import Any
+
+import numpy as np
+from scipy.linalg.lapack import dgeqrf
+
+from ridge.core.fitting.descend import Data
+from ridge.core.fitting.separable import NEGLIGIBLE, Separable
+from ridge.core.readings import Array
+
+Row = list[float]
+
+
+@dataclass(frozen=True)
+class Minimum:
+    """Nonlinear parameters (k,), linear ones (m,), and the sum of squares there."""
+
+    shape: Array
+    coefficients: Array
+    rss: float
+
+
+class Ground:
+    """What every place of one descent stands on: the problem and the readings."""
+
+    def __init__(self, problem: Separable, data: Data) -> None:
+        self.problem, self.data = problem, data
+
+    def triangle(self, columns: list[Any]) -> list[Row]:
+        """R of the columns, each an array (n,) or a number, times the root weights: row by row, below the diagonal zeros.
+
+        Where there are fewer readings than columns, rows of zeros take their place.
+        """
+        count, length = len(columns), len(self.data.x)
+        held = np.zeros((max(length, count), count), order="F")
+        for j, column in enumerate(columns):
+            held[:length, j] = column
+        if self.data.root is not None:
+            held[:length] *= self.data.root[:, None]
+        found = dgeqrf(held, overwrite_a=1)[0][:count]
+        for i in range(1, count):
+            found[i, :i] = 0.0  # where the factorisation keeps its own notes
+        return found.tolist()  # type: ignore[no-any-return]
+
+
+class Place:
+    """The best linear parameters at one shape. ``rss`` is infinite where the model has no value."""
+
+    def __init__(self, ground: Ground, shape: Row) -> None:
+        self.shape, self._ground = shape, ground
+        offset, columns, derivatives = ground.problem.split_of_one(ground.data.x, shape)
+        wanted = ground.data.y if offset is None else ground.data.y - offset
+        told = list(range(len(columns)))
+        rows = ground.triangle([*columns, *derivatives, wanted])
+        while (extra := _adds_nothing(rows, len(told))) is not None:
+            del told[extra]
+            rows = ground.triangle([*(columns[j] for j in told), *derivatives, wanted])
+        self.coefficients = [0.0] * len(columns)
+        self._count = count = len(told)
+        for i in range(count - 1, -1, -1):
+            row = rows[i]
+            known = row[-1]
+            for j in range(i + 1, count):
+                known -= row[j] * self.coefficients[told[j]]
+            self.coefficients[told[i]] = known / row[i]
+        self._rest = rest = rows[count:]
+        rss = 0.0
+        for row in rest:
+            rss += row[-1] * row[-1]
+        self.rss = rss if isfinite(rss + sum(self.coefficients)) else inf
+
+    def minimum(self) -> Minimum:
+        return Minimum(np.array(self.shape), np.array(self.coefficients), self.rss)
+
+    def slopes(self) -> tuple[list[Row], Row]:
+        """Derivatives by each nonlinear parameter and the rest, the linear parameters taken out, in turned coordinates."""
+        slopes: list[Row] = []
+        place = self._count
+        for parts in self._ground.problem.parts:
+            slope = [0.0] * len(self._rest)
+            for j in parts:
+                factor = 1.0 if j is None else self.coefficients[j]
+                for i, row in enumerate(self._rest):
+                    slope[i] += factor * row[place]
+                place += 1
+            slopes.append(slope)
+        return slopes, [row[-1] for row in self._rest]
+
+
+def _adds_nothing(rows: list[Row], count: int) -> int | None:
+    """The first of so many columns that is a combination of those before it."""
+    for i in range(count):
+        length = hypot(*[row[i] for row in rows[: i + 1]])
+        if abs(rows[i][i]) <= NEGLIGIBLE * length:
+            return i
+    return None
