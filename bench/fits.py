@@ -5,29 +5,15 @@ from __future__ import annotations
 import random
 import shutil
 import time
+from collections.abc import Iterator
 from statistics import median
 from typing import Any
 
-from playwright.sync_api import Locator, Page, sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
+from bench.dragging import dragged
 from bench.interface import Visitor, server
 from bench.timing import percentile
-
-WATCH = """(places) => {
-    window.asked = 0;
-    window.drawn = [];
-    addEventListener("pointermove", () => { window.asked = performance.now(); window.seen = new Set(); }, true);
-    for (const place of places) {
-        const changed = () => {
-            if (!window.asked || window.seen.has(place)) return;
-            window.seen.add(place);
-            const from = window.asked;
-            if (window.seen.size === places.length) requestAnimationFrame(() => window.drawn.push(performance.now() - from));
-        };
-        const all = { subtree: true, characterData: true, childList: true, attributes: true };
-        new MutationObserver(changed).observe(document.querySelector(place), all);
-    }
-}"""
 
 
 def study_of(visitor: Visitor, readings: int) -> str:
@@ -40,13 +26,19 @@ def study_of(visitor: Visitor, readings: int) -> str:
     return study
 
 
+def sideways() -> Iterator[tuple[float, float]]:
+    return ((i % 30 + 1, 0) for i in range(50))
+
+
 def turned(page: Page, address: str, pause: int) -> list[float]:
     """Milliseconds from a move of the pointer to the redrawn curve, residuals and R²."""
     page.goto(address)
     page.get_by_test_id("curve").wait_for(state="attached")
     page.get_by_test_id("by-hand").wait_for()
     page.wait_for_timeout(1500)
-    return dragged(page, page.get_by_role("slider").first, ["[data-testid=by-hand]", "[data-testid=curve]"], pause)
+    return dragged(
+        page, page.get_by_role("slider").first, ["[data-testid=by-hand]", "[data-testid=curve]"], sideways(), pause
+    )
 
 
 def answered(page: Page, address: str) -> list[float]:
@@ -56,23 +48,9 @@ def answered(page: Page, address: str) -> list[float]:
     page.get_by_label("x, given").fill("40")
     page.get_by_test_id("asked-holder").wait_for()
     page.wait_for_timeout(1500)
-    return dragged(page, page.get_by_test_id("asked-holder"), ["[data-testid=asked]", "[data-testid=drop-asked]"], 150)
-
-
-def dragged(page: Page, holder: Locator, places: list[str], pause: int) -> list[float]:
-    """Milliseconds from each of fifty moves of the pointer until all ``places`` of the page have changed and are drawn."""
-    box = holder.bounding_box()
-    assert box
-    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-    page.mouse.move(x, y)
-    page.mouse.down()
-    page.evaluate(WATCH, places)
-    for i in range(50):
-        page.mouse.move(x + i % 30 + 1, y)
-        page.wait_for_timeout(pause)
-    page.mouse.up()
-    found: list[float] = page.evaluate("() => window.drawn")
-    return found[3:]
+    return dragged(
+        page, page.get_by_test_id("asked-holder"), ["[data-testid=asked]", "[data-testid=drop-asked]"], sideways(), 150
+    )
 
 
 def gallery(visitor: Visitor, study: str) -> float:

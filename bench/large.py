@@ -10,6 +10,7 @@ from statistics import median
 
 from playwright.sync_api import Page, sync_playwright
 
+from bench.dragging import dragged
 from bench.interface import server
 from bench.timing import percentile
 
@@ -107,7 +108,7 @@ def memory(port: int) -> float:
     return largest
 
 
-def dragged(page: Page, base: str) -> list[float]:
+def reading_dragged(page: Page, base: str) -> list[float]:
     """Milliseconds from a move of the pointer to the redrawn curve, at 1 000 readings."""
     page.goto(base)
     page.get_by_role("button", name="New study", exact=True).click()
@@ -116,34 +117,12 @@ def dragged(page: Page, base: str) -> list[float]:
         {"name": "log.csv", "mimeType": "text/csv", "buffer": table(1000).encode()}
     )
     page.get_by_role("dialog").get_by_role("button", name="Take in").click()
-    curve = page.get_by_test_id("curve")
-    curve.wait_for(state="attached")
+    page.get_by_test_id("curve").wait_for(state="attached")
     page.wait_for_timeout(500)
     page.get_by_role("gridcell").nth(4 * 3).click()  # the chosen reading of row 5 is drawn by itself
     page.get_by_role("radio", name="Move a reading").click()
-    mark = page.locator("g[data-status=used][data-row='5'] circle").bounding_box()
-    assert mark
-    x, y = mark["x"] + mark["width"] / 2, mark["y"] + mark["height"] / 2
-    page.evaluate(
-        """() => {
-            const path = document.querySelector("[data-testid=curve]");
-            window.drawn = [];
-            new MutationObserver(() => requestAnimationFrame(() => window.drawn.push(performance.now()))).observe(path, { attributes: true });
-            window.asked = [];
-            document.querySelector("[role=application]").addEventListener("pointermove", () => window.asked.push(performance.now()), true);
-        }"""
-    )
-    page.mouse.move(x, y)
-    page.mouse.down()
-    times = []
-    for i in range(60):
-        page.evaluate("() => { window.drawn = []; window.asked = []; }")
-        page.mouse.move(x, y - 3 * (i + 1))
-        page.wait_for_function("() => window.drawn.length > 0", timeout=5000)
-        asked, drawn = page.evaluate("() => [window.asked[0], window.drawn[0]]")
-        times.append(drawn - asked)
-    page.mouse.up()
-    return times[3:]
+    mark = page.locator("g[data-status=used][data-row='5'] circle")
+    return dragged(page, mark, ["[data-testid=curve]"], ((0, -3 * (i + 1)) for i in range(60)), 60)
 
 
 def run() -> None:
@@ -170,7 +149,7 @@ def run() -> None:
                 f"Frames while the view is {word}: median {median(times):.1f} ms, p95 {percentile(times, 0.95):.1f} ms (goal 17)"
             )
         print(f"Largest server process meanwhile: {memory(port):.0f} MB (goal 500)")
-        times = dragged(page, base)
+        times = reading_dragged(page, base)
         print(
             f"A reading dragged at 1 000 readings, to the redrawn curve: median {median(times):.0f} ms, p95 {percentile(times, 0.95):.0f} ms (goal 50)"
         )

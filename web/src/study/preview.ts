@@ -3,7 +3,7 @@ import { share } from "./sharing";
 import { setView, useView } from "./view";
 
 /** The table and the page follow when the hand rests for so many milliseconds, */
-const REST = 60;
+const REST = 120;
 /** and while it does not, so often. */
 const CALM = 400;
 
