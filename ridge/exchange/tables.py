@@ -303,4 +303,25 @@ def _with_roles(columns: list[TableColumn]) -> tuple[TableColumn, ...]:
         place = next((i for i, column in enumerate(found) if column.role in ("x_error", "weight")), None)
         if place is not None:
             found[place] = replace(found[place], role="y")
-    return tuple(found)
+    return tuple(_paired(found))
+
+
+def _paired(columns: list[TableColumn]) -> list[TableColumn]:
+    """Where the heading of x comes again, what follows it is another pair, with its uncertainty if there is one."""
+    first = next((column for column in columns if column.role == "x"), None)
+    if first is None or not (first.name or first.symbol):
+        return columns
+    found, before, place_of_x = list(columns), "", 0
+    for place, column in enumerate(columns):
+        if column.role not in ("other", "skip") or 2 * len(column.wrong) > len(column.cells):
+            continue
+        if (column.name, column.symbol, column.unit) == (first.name, first.symbol, first.unit):
+            before, place_of_x = "x", place
+        elif before == "x":
+            found[place_of_x] = replace(columns[place_of_x], role="x")
+            found[place] = replace(column, role="y")
+            before = "y"
+        elif before == "y" and _ERROR_NAME.search(column.symbol or column.name):
+            found[place] = replace(column, role="y_error")
+            before = ""
+    return found

@@ -78,6 +78,14 @@ class Series(ApiCase):
         cells = {column["role"]: column["cells"] for column in state["columns"]}
         self.assertEqual((cells["x"], cells["series"]), (["0", "1", "5", "6"], ["h1", "h1", "h2", "h2"]))
 
+    def test_series_are_told_apart_by_their_symbols(self) -> None:
+        for symbols, labels in ((("A", "B"), ["height A", "height B"]), (("h", "h"), ["height h 1", "height h 2"])):
+            change = take("t;a;b\n0;1;5\n", "x", "y", "y")
+            for column, symbol in zip(change["columns"][1:], symbols, strict=True):
+                column |= {"name": "height", "symbol": symbol}
+            state = self.change(self.new(), 0, **change)
+            self.assertEqual(state["analysis"]["series"], labels)
+
     def test_or_studies_of_their_own(self) -> None:
         self.post(
             "/studies", {"title": "Tide", "table": take(WIDE, "x", "y", "y_error", "y"), "apart": True}, status=201

@@ -117,6 +117,17 @@ class Headings(TestCase):
         self.assertEqual([column.unit for column in table.columns], ["s", "m"])
         self.assertEqual(table.row_count, 2)
 
+    def test_a_heading_that_comes_again_begins_another_pair(self) -> None:
+        for heading, roles in (
+            ("time / s;a / m;time / s;b / m", ["x", "y", "x", "y"]),
+            ("t;h;u_h;t;v;u_v", ["x", "y", "y_error", "x", "y", "y_error"]),
+            ("time / s;a / m;time / min;b / m", ["x", "y", "other", "other"]),
+            ("t;h;t", ["x", "y", "other"]),
+        ):
+            row = ";".join("1" for _ in roles)
+            table = read_text_table(f"{heading}\n{row}\n{row}\n")
+            self.assertEqual([column.role for column in table.columns], roles, heading)
+
     def test_roles(self) -> None:
         for heading, roles in (
             ("t;h;u_h", ["x", "y", "y_error"]), ("t;u_t;h;u_h", ["x", "x_error", "y", "y_error"]), ("place;t;h", ["other", "x", "y"]),

@@ -156,6 +156,8 @@ def _blocks(columns: list[ColumnState]) -> list[dict[str, ColumnState]]:
 
 def _labels(columns: list[ColumnState]) -> list[str]:
     names = [column.name or column.symbol or f"series {place + 1}" for place, column in enumerate(columns)]
+    if len(set(names)) < len(names):
+        names = [f"{column.name} {column.symbol}".strip() or name for column, name in zip(columns, names, strict=True)]
     return [name if names.count(name) == 1 else f"{name} {place + 1}" for place, name in enumerate(names)]
 
 
