@@ -24,17 +24,18 @@ PROBLEMS_SHOWN = 50
 log = logging.getLogger(__name__)
 
 
-def analyse(state: StudyState, *, same_readings: bool = False) -> AnalysisOut:
+def analyse(state: StudyState, *, same_readings: bool = False, preview: bool = False) -> AnalysisOut:
     """The whole analysis of a state. Should it fail in a way that was not foreseen, the readings can still be opened.
 
-    ``same_readings``: whoever asks has the readings already, and they are left out.
+    ``same_readings``: whoever asks has the readings already, and they are left out. ``preview``: it is shown only while a
+    hand moves, and limits are not held against refits.
     """
     table = read_table(state)
     try:
-        found = _analyse(state, table, fit_all(table, state.fits))
+        found = _analyse(state, table, fit_all(table, state.fits), checked=not preview)
     except Exception:
         log.exception("the analysis failed")
-        found = _analyse(state, table, [Fitted(wanted, None, None, FAILED) for wanted in state.fits])
+        found = _analyse(state, table, [Fitted(wanted, None, None, FAILED) for wanted in state.fits], checked=False)
     return _with_readings(found, table) if not same_readings else found
 
 
@@ -50,12 +51,12 @@ def _with_readings(found: AnalysisOut, table: Table) -> AnalysisOut:
     return found
 
 
-def _analyse(state: StudyState, table: Table, fitted: list[Fitted]) -> AnalysisOut:
+def _analyse(state: StudyState, table: Table, fitted: list[Fitted], *, checked: bool) -> AnalysisOut:
     naming, readings = table.naming, table.readings
-    fits = [word_fitted(one, table, state) for one in fitted]
+    fits = [word_fitted(one, table, state, checked=checked) for one in fitted]
     leading = fitted[0].fit if fitted else None
-    answers = [follow(answer(fitted, kept, state.level, naming), kept) for kept in state.answers]
-    unknowns = [answer_unknown(fitted, unknown, state.level, naming) for unknown in table.unknowns]
+    answers = [follow(answer(fitted, kept, state.level, naming, checked=checked), kept) for kept in state.answers]
+    unknowns = [answer_unknown(fitted, unknown, state.level, naming, checked=checked) for unknown in table.unknowns]
     view = default_view(table, leading, [*answers, *(unknown.answer for unknown in unknowns)])
     for one, out in zip(fitted, fits, strict=True):
         if one.curve is not None and not out.hidden:

@@ -11,6 +11,7 @@ from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
 from ridge.core.wording.answers import number_as_given, word_prediction, word_solution
 from ridge.core.wording.interpolation import word_between, word_place_between
+from ridge.core.wording.limits import limits_text
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import name_rows, significant
 from ridge.core.wording.outside import beyond_sentence
@@ -24,6 +25,8 @@ from ridge.studies.readings import Unknown
 from ridge.studies.schemas import AnswerOut, AnswerRowOut, UnknownOut
 from ridge.studies.state import AnswerState
 
+MOST_CHECKED = 12
+"""Values of one question up to which each one's limits are held against refits."""
 MOST_MARKED = 60
 """Results of one question up to which each is marked on the plot."""
 
@@ -34,9 +37,11 @@ def answer(
     level: float,
     naming: Naming,
     numbers: list[float] | None = None,
+    *,
+    checked: bool = True,
 ) -> AnswerOut:
     """One question answered, or the reason why it cannot be. ``fitted``: every fit, the leading one first; ``numbers``
-    spares reading what was typed."""
+    spares reading what was typed; ``checked``: whether the limits are held against refits where they might mislead."""
     out = AnswerOut(
         key=question.key, direction=question.direction, given=question.given, repeats=question.repeats,
         fit=question.fit, name=question.name, asked=_asked(question, naming),
@@ -50,8 +55,8 @@ def answer(
         if not asked:
             return out.model_copy(update={"problem": "No answer until there is a fit."})
         if len(asked) == 1 and (looking or len(values) == 1):
-            return _single(asked[0], out, values, question.repeats, level, naming)
-        return _table(asked, out, values, question.repeats, level, naming)
+            return _single(asked[0], out, values, question.repeats, level, naming, checked)
+        return _table(asked, out, values, question.repeats, level, naming, checked and len(values) <= MOST_CHECKED)
     except NotANumber as problem:
         return out.model_copy(update={"problem": f"{str(problem)[:1].upper()}{str(problem)[1:]}."})
     except RidgeError as problem:
@@ -72,18 +77,20 @@ def _asked_fits(fitted: Sequence[Fitted], question: AnswerState) -> list[Fitted]
     return there[:1] if fitted and fitted[0].curve is not None else []
 
 
-def _single(one: Fitted, out: AnswerOut, values: list[float], repeats: int, level: float, naming: Naming) -> AnswerOut:
+def _single(
+    one: Fitted, out: AnswerOut, values: list[float], repeats: int, level: float, naming: Naming, checked: bool
+) -> AnswerOut:
     curve = one.curve
     if isinstance(curve, Interpolation):
         return _between(curve, out, values, naming)
     assert curve is not None
     if out.direction == "x_at_y":
-        return _at_y(curve, out, values, repeats, level, naming)
-    return _at_x(curve, out, values[0], level, naming)
+        return _at_y(curve, out, values, repeats, level, naming, checked)
+    return _at_x(curve, out, values[0], level, naming, checked)
 
 
-def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming) -> AnswerOut:
-    prediction = fit.predict(x, level)
+def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming, checked: bool) -> AnswerOut:
+    prediction = fit.predict(x, level, checked)
     value = float(prediction.value)
     if not math.isfinite(value):
         return out.model_copy(update={"problem": _no_value(value, naming)})
@@ -100,10 +107,12 @@ def _no_value(value: float, naming: Naming) -> str:
     return f"{naming.y} there is beyond what the computer's numbers hold."
 
 
-def _at_y(fit: Fit, out: AnswerOut, numbers: list[float], repeats: int, level: float, naming: Naming) -> AnswerOut:
+def _at_y(
+    fit: Fit, out: AnswerOut, numbers: list[float], repeats: int, level: float, naming: Naming, checked: bool
+) -> AnswerOut:
     """Every x at that y; the first one inside the readings, or else the nearest to them, is the answer."""
     repeats = len(numbers) if len(numbers) > 1 else repeats
-    solutions = fit.solve(numbers, repeats, level)
+    solutions = fit.solve(numbers, repeats, level, checked=checked)
     y = float(np.mean(numbers))
     first = min(solutions, key=lambda solution: (solution.beyond, solution.value))
     words = word_solution(fit, first, y, repeats, naming)
@@ -144,7 +153,13 @@ def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming:
 
 
 def _table(
-    asked: Sequence[Fitted], out: AnswerOut, values: list[float], repeats: int, level: float, naming: Naming
+    asked: Sequence[Fitted],
+    out: AnswerOut,
+    values: list[float],
+    repeats: int,
+    level: float,
+    naming: Naming,
+    checked: bool,
 ) -> AnswerOut:
     """Several values, several fits, or both: a row for each, and no single result."""
     single = out.direction == "x_at_y"
@@ -152,10 +167,10 @@ def _table(
     for one in asked:
         for group in [values] if single else [[value] for value in values]:
             try:
-                found = _single(one, out, group, repeats, level, naming)
+                found = _single(one, out, group, repeats, level, naming, checked)
             except RidgeError as problem:
                 found = out.model_copy(update={"problem": str(problem)})
-            rows.append(_row(one, found, group, level, naming))
+            rows.append(_row(one, found, group, level, naming, checked))
     if len(rows) > MOST_MARKED:
         rows = [row.model_copy(update={"mark": None}) for row in rows]
     count = f"{len(values)} values of {naming.y}" if not single else f"{naming.x} at {out.asked}"
@@ -163,7 +178,9 @@ def _table(
     return out.model_copy(update={"rows": rows, "result": f"{count}, {of}", "full": ""})
 
 
-def _row(one: Fitted, found: AnswerOut, given: list[float], level: float, naming: Naming) -> AnswerRowOut:
+def _row(
+    one: Fitted, found: AnswerOut, given: list[float], level: float, naming: Naming, checked: bool
+) -> AnswerRowOut:
     row = AnswerRowOut(
         letter=one.wanted.letter, asked=found.asked, result=found.result, place=found.place, problem=found.problem,
         mark=found.mark,
@@ -171,10 +188,15 @@ def _row(one: Fitted, found: AnswerOut, given: list[float], level: float, naming
     if found.direction == "y_at_x":
         row.asked = f"{naming.x} = {naming.x_with_unit(number_as_given(given[0]))}"
         if one.fit is not None and not found.problem:
-            prediction = one.fit.predict(given[0], level)
+            prediction = one.fit.predict(given[0], level, checked)
             value = float(prediction.value)
-            row.curve = _half(float(prediction.mean_high) - value, naming)
-            row.new = _half(float(prediction.high) - value, naming)
+            if prediction.profiled:
+                row.result = f"{naming.y} = {naming.y_with_unit(significant(value, 4).text)}"
+                row.curve = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
+                row.new = limits_text(float(prediction.low), float(prediction.high), naming.y_unit)
+            else:
+                row.curve = _half(float(prediction.mean_high) - value, naming)
+                row.new = _half(float(prediction.high) - value, naming)
     else:
         row.new = found.sentence
     return row
@@ -196,11 +218,13 @@ def said(out: AnswerOut) -> str:
     return (out.problem or out.result)[:400]
 
 
-def answer_unknown(fitted: Sequence[Fitted], unknown: Unknown, level: float, naming: Naming) -> UnknownOut:
+def answer_unknown(
+    fitted: Sequence[Fitted], unknown: Unknown, level: float, naming: Naming, *, checked: bool = True
+) -> UnknownOut:
     """x of an unknown from its row, or from the rows of its repeated readings."""
     given = "; ".join(number_as_given(value) for value in unknown.values)
     question = AnswerState(f"rows-{unknown.rows[0]}", "x_at_y", given, 1)
-    out = answer(fitted, question, level, naming, list(unknown.values))
+    out = answer(fitted, question, level, naming, list(unknown.values), checked=checked)
     label = f"{unknown.label} ({name_rows(unknown.rows)})" if unknown.label else name_rows(unknown.rows).capitalize()
     short = ""
     if out.mark:

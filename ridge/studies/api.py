@@ -266,7 +266,7 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     same = (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed)
-    return _json(analyse(after, same_readings=same))
+    return _json(analyse(after, same_readings=same, preview=True))
 
 
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})

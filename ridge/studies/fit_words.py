@@ -14,7 +14,7 @@ from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation.cautions import find as find_in_interpolation
 from ridge.core.judging.cautions import Finding, find
 from ridge.core.judging.misses import typical_miss
-from ridge.core.wording.answers import level_text
+from ridge.core.judging.profile import Interval, intervals, lopsided
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.checklist import failing_checks
@@ -23,12 +23,13 @@ from ridge.core.wording.equation import Equation, word_equation, write_symbols
 from ridge.core.wording.families import model_name, parameter_meaning
 from ridge.core.wording.interpolation import NO_R_SQUARED, beyond_interpolation, how_it_goes, interpolation_name
 from ridge.core.wording.judgement import how_well, list_statistics
+from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import full, place, probability, share, significant, write
+from ridge.core.wording.numbers import full, place, probability, share, significant
 from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
-from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
+from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.studies.curves import finite
 from ridge.studies.fits import Fitted, fit_one, hand_values
 from ridge.studies.readings import Status, Table
@@ -56,8 +57,8 @@ COMPARED = 121
 BY_HAND_DIGITS = 4
 
 
-def word_fitted(one: Fitted, table: Table, state: StudyState) -> FitOut:
-    """What came of one wanted fit, or its refusal, in words."""
+def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) -> FitOut:
+    """What came of one wanted fit, or its refusal, in words. ``checked``: whether ± is held against refits."""
     wanted, naming = one.wanted, table.naming
     out = FitOut(
         letter=wanted.letter,
@@ -85,10 +86,11 @@ def word_fitted(one: Fitted, table: Table, state: StudyState) -> FitOut:
             out.refused_at = [one.error.position, one.error.position + one.error.length]
         out.actions = for_refusal(one, naming)
     if one.fit is not None:
-        safe = _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level)
+        limits = intervals(one.fit, state.level, checked=checked)
+        safe = _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level, limits)
         if one.kind == "fit":
             _word_decimals(out, one.fit, naming, safe, wanted.decimals)
-        out.cautions = _cautions(one, table, naming)
+        out.cautions = _cautions(one, table, naming, lopsided(limits, state.level))
     if one.interpolation is not None:
         _word_interpolation(out, one.interpolation, naming)
         out.cautions = _cautions(one, table, naming)
@@ -140,13 +142,13 @@ def name_of(one: Fitted) -> str:
     return f"{model_name(one.model)}, by hand" if one.kind == "hand" else model_name(one.model)
 
 
-def _cautions(one: Fitted, table: Table, naming: Naming) -> list[CautionOut]:
+def _cautions(one: Fitted, table: Table, naming: Naming, wide: Finding | None = None) -> list[CautionOut]:
     """What to know about it, each with what can be done at one press. A curve with given numbers claims nothing."""
     found: list[Finding] = []
     if one.interpolation is not None:
         found = [finding for finding in find_in_interpolation(one.interpolation) if finding.code != "no-residuals"]
     elif one.fit is not None and one.fit.least_squares_in != "given":
-        found = [*_better_elsewhere(one, table), *find(one.fit)]
+        found = [*_better_elsewhere(one, table), *find(one.fit), *([wide] if wide else [])]
     cautions = [word_caution(finding, naming) for finding in found]
     return [
         CautionOut(
@@ -167,7 +169,9 @@ def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:
     return [Finding("better-elsewhere", facts={"ratio": ratio})] if ratio < 0.999 else []
 
 
-def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float) -> Equation:
+def _word_fit(
+    out: FitOut, result: Fit, naming: Naming, aside: int, level: float, limits: Mapping[str, Interval]
+) -> Equation:
     """Everything said of a fit; its equation with as many decimals as it needs."""
     statistics = result.statistics
     equation = word_equation(result, naming, given_digits=BY_HAND_DIGITS if out.kind == "hand" else None)
@@ -177,7 +181,9 @@ def _word_fit(out: FitOut, result: Fit, naming: Naming, aside: int, level: float
     out.equation_text, out.equation_latex = equation.text, equation.latex
     out.rounding = "" if result.least_squares_in == "given" else rounding_sentence(result, naming, equation)
     units = naming.parameter_units(result.model)
-    out.parameters = [_word_parameter(result, name, units[name], naming, level) for name in result.parameters]
+    out.parameters = [
+        _word_parameter(result, name, units[name], naming, level, limits.get(name)) for name in result.parameters
+    ]
     out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming)]
     out.how_well = how_well(result, naming)
     out.method = method_sentence(result, naming, aside, by_hand=out.kind == "hand")
@@ -210,16 +216,16 @@ def _word_decimals(out: FitOut, result: Fit, naming: Naming, safe: Equation, wan
     ]
 
 
-def _word_parameter(result: Fit, name: str, unit: str, naming: Naming, level: float) -> ParameterOut:
+def _word_parameter(
+    result: Fit, name: str, unit: str, naming: Naming, level: float, limits: Interval | None
+) -> ParameterOut:
     parameter = result.parameters[name]
     error = None if result.statistics.exact else parameter.standard_error
     rounded = round_with_uncertainty(parameter.value, error)
     relative = parameter.relative_error
     interval = ""
-    low, high = parameter.interval(level)
-    if error and math.isfinite(low):
-        decimals = uncertainty_decimals(high - low) + 1
-        interval = f"{level_text(level)}: {write(low, decimals).text} to {write(high, decimals).text}"
+    if error and limits is not None and limits.method != "none":
+        interval = f"{level_text(level)}: {limits_text(limits.low, limits.high)}"
     return ParameterOut(
         name=name,
         symbol=naming.letter(name),
@@ -232,6 +238,7 @@ def _word_parameter(result: Fit, name: str, unit: str, naming: Naming, level: fl
         else f"{significant(relative * 100, 2).text}\u00a0%",
         fixed=parameter.fixed,
         interval=interval,
+        lopsided=limits is not None and limits.method == "profile",
         t="" if parameter.t is None else significant(parameter.t, 3).text,
         p="" if parameter.p_value is None else probability(parameter.p_value),
         full=f"{full(parameter.value)}" + (f" ± {full(error)}" if error else ""),

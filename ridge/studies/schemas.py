@@ -74,6 +74,7 @@ class ParameterOut(Schema):
     relative: str
     fixed: bool
     interval: str
+    lopsided: bool
     t: str
     p: str
     full: str

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -32,6 +33,37 @@ def parabola(*fits: FitState) -> StudyState:
 def ask(state: StudyState, direction: str, given: str = "", **more: Any) -> AnswerOut:
     table = read_table(state)
     return answer(fit_all(table, state.fits), AnswerState("", direction, given, **more), state.level, table.naming)
+
+
+def loose_decay(*answers: AnswerState) -> StudyState:
+    """So few and loose readings of an exponential that ± standard errors mislead."""
+    texts = "0 0.8 1.6 2.4 3.2 4", "11.2 5.1 6.4 0.2 3.9 1.4"
+    one = study(
+        column("t", "x", texts[0], unit="s"), column("h", "y", texts[1], unit="m"), fits=(FitState("A", "exponential"),)
+    )
+    return replace(one, answers=answers)
+
+
+class LimitsThatAreNoPlusMinus(SimpleTestCase):
+    def test_parameter_answer_and_caution_say_so(self) -> None:
+        found = analyse(loose_decay(AnswerState("a", "y_at_x", "8")))
+        fit, said = found.fits[0], found.answers[0]
+        self.assertEqual([one.lopsided for one in fit.parameters if one.name == "k"], [True])
+        self.assertIn("lopsided", [one.code for one in fit.cautions])
+        self.assertIn(", from ", said.result)
+        self.assertIn("± standard errors would mislead", said.sentence)
+        assert said.mark is not None and said.mark.y_low is not None and said.mark.y_high is not None
+        self.assertGreater(said.mark.y_high - said.mark.y, said.mark.y - said.mark.y_low)
+
+    def test_a_preview_spares_the_refits(self) -> None:
+        found = analyse(loose_decay(AnswerState("a", "y_at_x", "8")), preview=True)
+        self.assertFalse(any(one.lopsided for one in found.fits[0].parameters))
+        self.assertNotIn("mislead", found.answers[0].sentence)
+
+    def test_in_a_table_of_answers(self) -> None:
+        rows = ask(loose_decay(), "y_at_x", "1, 8").rows
+        self.assertTrue(rows[0].new.startswith("±") or " to " in rows[0].new)
+        self.assertIn(" to ", rows[1].curve)
 
 
 class Asking(SimpleTestCase):

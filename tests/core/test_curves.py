@@ -10,7 +10,6 @@ from scipy.stats import t as student
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import NoSolution, OutsideSense
-from ridge.core.judging.profile import intervals, profile_interval
 from ridge.core.models import Exponential, Formula, Gaussian, Line, Logistic, Polynomial, Reciprocal, Sinusoid
 from ridge.core.predicting.curve_at_y import solve_curve
 from ridge.core.predicting.features import area, crossings, inflexions, roots, tangent, turning_points
@@ -172,37 +171,3 @@ class Features(TestCase):
     def test_beyond_is_said(self) -> None:
         place = roots(fit(Readings(X, 2 * X + 30 + NOISE), Line()))[0]
         self.assertGreater(place.beyond_ranges, 1)
-
-
-class Profiles(TestCase):
-    def test_for_a_linear_model_the_usual_interval(self) -> None:
-        result = fit(Readings(X, 2 * X + 1 + NOISE), Line())
-        found = profile_interval(result, "slope")
-        np.testing.assert_allclose([found.low, found.high], result.parameters["slope"].interval())
-        self.assertFalse(found.misleading)
-
-    def test_the_sum_of_squares_at_its_ends(self) -> None:
-        readings = Readings(X[:8], (30 * np.exp(-0.1 * X) + 7 + 3 * NOISE)[:8])
-        result = fit(readings, Exponential())
-        found = profile_interval(result, "k")
-        s, lowest = result.statistics.residual_standard_deviation or 0, result.statistics.residual_sum_of_squares
-        rise = student.ppf(0.975, 6) ** 2 * s**2
-        for end in (found.low, found.high):
-            held = fit(readings, Exponential(), fixed={"k": end})
-            self.assertAlmostEqual(held.statistics.residual_sum_of_squares, lowest + rise, delta=1e-4 * rise)
-
-    def test_a_lopsided_one_is_called_misleading(self) -> None:
-        readings = Readings(X[:10], (40 / (1 + np.exp(-1.2 * (X - 6))) + 4 * NOISE)[:10])
-        self.assertTrue(profile_interval(fit(readings, Logistic()), "upper").misleading)
-        with self.assertRaises(OutsideSense):
-            profile_interval(fit(readings, Logistic()), "height")
-
-    def test_the_method_is_said(self) -> None:
-        calm = fit(Readings(X, 30 * np.exp(-0.4 * X) + 7 + NOISE), Exponential(level=True))
-        self.assertEqual({one.method for one in intervals(calm).values()}, {"standard error"})
-        wild = fit(Readings(X[:14], (40 / (1 + np.exp(-1.2 * (X - 6))) + 4 * NOISE)[:14]), Logistic())
-        found = intervals(wild)
-        self.assertEqual(found["upper"].method, "profile")
-        profile = profile_interval(wild, "upper")
-        self.assertEqual((found["upper"].low, found["upper"].high), (profile.low, profile.high))
-        self.assertEqual(intervals(fit(Readings([1, 2], [1.0, 3.0]), Line()))["slope"].method, "none")

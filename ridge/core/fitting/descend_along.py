@@ -7,7 +7,7 @@ digits come sooner.
 
 from __future__ import annotations
 
-from math import hypot, inf, isfinite
+from math import hypot, isfinite
 
 import numpy as np
 
@@ -24,17 +24,15 @@ def descend_along(
     iterations: int,
     deadline: Deadline,
     farthest: float,
-    to_beat: float = inf,
-    settled: float = 1e-24,
+    to_beat: float,
+    settled: float,
+    damping: float,
 ) -> Minimum:
-    """Go downhill from ``start``, no farther from zero than ``farthest``.
-
-    Given up where it does not get below ``to_beat`` any more; done when a step promises no more than the share ``settled``.
-    """
+    """Go downhill from ``start``, no farther from zero than ``farthest``; the rest as in ``downhill``."""
     with np.errstate(all="ignore"):
         ground = Ground(problem, data)
         here = Place(ground, [start])
-        damping, growth, largest = 1e-7, 2.0, 0.0
+        growth, largest = 2.0, 0.0
         length = gradient = curvature = 0.0
         before: tuple[float, float] | None = None  # the last place and the gradient there
         moved = True

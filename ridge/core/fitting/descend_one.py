@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from math import hypot, inf, isfinite, sqrt
+from math import hypot, isfinite, sqrt
 
 import numpy as np
 from scipy.linalg.lapack import dgeqrf
@@ -22,18 +22,16 @@ def descend_one(
     iterations: int,
     deadline: Deadline,
     farthest: Array,
-    to_beat: float = inf,
-    settled: float = 1e-24,
+    to_beat: float,
+    settled: float,
+    damping: float,
 ) -> Minimum:
-    """Go downhill from one shape (k,), each parameter no larger than ``farthest`` (k,).
-
-    Given up where it does not get below ``to_beat`` any more; done when a step promises no more than the share ``settled``.
-    """
+    """Go downhill from one shape (k,), each parameter no larger than ``farthest`` (k,); the rest as in ``downhill``."""
     with np.errstate(all="ignore"):
         ground = Ground(problem, data)
         here = Place(ground, shape.tolist())
         walls = farthest.tolist()
-        damping, growth = 1e-7, 2.0
+        growth = 2.0
         scale = size = [0.0] * len(walls)
         moved = True
         inner: list[Row] = []

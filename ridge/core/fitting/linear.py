@@ -77,7 +77,7 @@ def solve_in_doubles(basis: Array, target: Extended, root_weights: Extended | No
     rounded here is a share of its small projections, so that only the factor itself has the digits of a double.
     """
     p, n = basis.shape
-    if n < p:
+    if not 0 < p <= n:
         return None
     if root_weights is not None:
         basis *= root_weights.astype(np.float64)

@@ -12,8 +12,7 @@ from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSens
 from ridge.core.fitting.curve import NonlinearCurve
 from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data, Limits, descend
-from ridge.core.fitting.descend_along import descend_along
-from ridge.core.fitting.descend_one import descend_one
+from ridge.core.fitting.downhill import downhill
 from ridge.core.fitting.high_precision import NEARLY_EXACT, refine
 from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.place import Minimum
@@ -144,13 +143,7 @@ def _minima(
     found: list[Minimum] = []
     for start in starts:
         to_beat = min((one.rss for one in found), default=np.inf)
-        if len(start) == 1:
-            along = float(start[0])
-            found.append(
-                descend_along(problem, data, along, iterations, deadline, float(farthest[0]), to_beat, settled)
-            )
-        else:
-            found.append(descend_one(problem, data, start, iterations, deadline, farthest, to_beat, settled))
+        found.append(downhill(problem, data, start, iterations, deadline, farthest, to_beat, settled))
     known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
     if not known:
         return []
@@ -200,13 +193,17 @@ def _natural_minimum(
         starts = limits.clip(starts) if limits else starts
     if not len(starts):
         raise _Nowhere
-    found, coefficients, rss = descend(problem, data, starts, 400, limits, deadline)
-    if not np.isfinite(rss[0]):
+    if len(starts) == 1 and limits is None:
+        best = downhill(problem, data, starts[0], 400, deadline, damping=1e-3)
+    else:
+        found, coefficients, rss = descend(problem, data, starts, 400, limits, deadline)
+        best = Minimum(found[0], coefficients[0], float(rss[0]))
+    if not np.isfinite(best.rss):
         raise _Nowhere
     size = prepared.y_scale if not problem.has_offset else np.longdouble(1)
     values = {name: np.longdouble(value) for name, value in model.fixed.items()}
-    values |= dict(zip(names, found[0].astype(np.longdouble), strict=True))
-    values |= dict(zip(problem.linear, coefficients[0].astype(np.longdouble) * size, strict=True))
+    values |= dict(zip(names, best.shape.astype(np.longdouble), strict=True))
+    values |= dict(zip(problem.linear, best.coefficients.astype(np.longdouble) * size, strict=True))
     return {name: values[name] for name in model.parameter_names}
 
 

@@ -181,19 +181,24 @@ class Fit:
         with np.errstate(invalid="ignore", divide="ignore"):
             return np.asarray(self.unit_covariance / np.outer(errors, errors))
 
-    def predict(self, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
+    def predict(self, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
         """y at x with both intervals; see ``ridge.core.predicting.at_x``."""
         from ridge.core.predicting.at_x import predict
 
-        return predict(self, x, level)
+        return predict(self, x, level, checked)
 
     def solve(
-        self, y: npt.ArrayLike, repeats: int = 1, level: float = 0.95, interval: tuple[float, float] | None = None
+        self,
+        y: npt.ArrayLike,
+        repeats: int = 1,
+        level: float = 0.95,
+        interval: tuple[float, float] | None = None,
+        checked: bool = False,
     ) -> list[Solution]:
         """Every x at which the curve takes the value y; see ``ridge.core.predicting.at_y``."""
         from ridge.core.predicting.at_y import solve
 
-        return solve(self, y, repeats, level, interval)
+        return solve(self, y, repeats, level, interval, checked)
 
     @cached_property
     def derived(self) -> list[DerivedQuantity]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -9,13 +10,46 @@ import numpy as np
 from scipy.optimize import brentq
 
 from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.judging.cautions import Finding
 from ridge.core.judging.statistics import critical_value
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
-MISLEADS = 0.15
+MISLEADS = 0.25
 """How lopsided a profile interval is when ± standard errors are said to mislead: the sides differ by this share."""
+FARTHEST = 10.0
+"""Half-widths up to which a limit is looked for."""
+MOST = 1000
+"""Readings up to which profiles are walked: with more, ± standard errors serve."""
+
+
+def misleads(raised: Callable[[float], float]) -> bool:
+    """Whether ± a half-width is clearly off, by two refits only.
+
+    ``raised``: how far the sum of squares has risen that many half-widths from its lowest place, as a share of the rise
+    that marks the limit.
+    """
+    return not all(1 / (1 + MISLEADS) ** 2 < raised(side) < 1 / (1 - MISLEADS) ** 2 for side in (-1.0, 1.0))
+
+
+def sides(raised: Callable[[float], float]) -> tuple[float, float]:
+    """How many half-widths down and up the limits lie; infinite where there is none within ``FARTHEST``."""
+    found = []
+    for side in (-1.0, 1.0):
+        inner, far = 0.0, 1.0
+        while far <= FARTHEST and raised(side * far) < 1:
+            inner, far = far, far * 1.6
+        found.append(
+            np.inf if far > FARTHEST else float(brentq(lambda s: raised(side * s) - 1, inner, far, xtol=2e-5))  # noqa: B023
+        )
+    return found[0], found[1]
+
+
+def can_mislead(fit: Fit) -> bool:
+    """Whether there is a scatter, and a model bent in its parameters, so that ± standard errors are approximate."""
+    bent = fit.model.linear_form is None and fit.least_squares_in == "y"
+    return bent and not fit.statistics.exact and bool(fit.reading_deviation) and fit.statistics.n <= MOST
 
 
 @dataclass(frozen=True)
@@ -38,8 +72,6 @@ def profile_interval(fit: Fit, name: str, level: float = 0.95) -> ProfileInterva
     Bates and Watts, "Nonlinear Regression Analysis and its Applications", 1988, section 6.1. For models that are linear in
     their parameters this is the usual interval. Raises OutsideSense for a fixed or unknown parameter.
     """
-    from ridge.core.fitting.fit import fit as fit_readings
-
     if name not in fit.model.free_names:
         raise OutsideSense(name, "is not among the fitted parameters.")
     parameter = fit.parameters[name]
@@ -50,37 +82,38 @@ def profile_interval(fit: Fit, name: str, level: float = 0.95) -> ProfileInterva
     if fit.model.linear_form is not None or fit.log_line is not None:
         low, high = parameter.interval(level)
         return ProfileInterval(name, low, high, level, False)
-    lowest = fit.statistics.residual_sum_of_squares
-    wanted = width**2 * deviation**2
-    start = {other: value for other, value in fit.values.items() if other != name}
+    below, above = sides(_rise(fit, name, width))
+    misleading = not (abs(below - 1) < MISLEADS and abs(above - 1) < MISLEADS)
+    half = width * error
+    return ProfileInterval(name, parameter.value - below * half, parameter.value + above * half, level, misleading)
+
+
+def _rise(fit: Fit, name: str, width: float) -> Callable[[float], float]:
+    """The rise with a parameter held so many half-widths from its best value, the others at their best there."""
+    from ridge.core.fitting.fit import fit as fit_readings
+
+    parameter, lowest = fit.parameters[name], fit.statistics.residual_sum_of_squares
+    assert parameter.standard_error is not None and fit.reading_deviation is not None
+    half, wanted = width * parameter.standard_error, (width * fit.reading_deviation) ** 2
+    others = {other: fit.values[other] for other in fit.model.free_names if other != name}
+    used, weights = fit.readings.used, fit.readings.used_weights
+
+    def sum_of_squares(value: float) -> float:
+        if others:
+            held = fit_readings(fit.readings, fit.model, start=others, fixed={name: value})
+            return held.statistics.residual_sum_of_squares
+        rest = fit.readings.y[used] - fit.model.evaluate(fit.readings.x[used], {**fit.values, name: value})
+        return float(weights @ (rest * rest))
 
     def raised(share: float) -> float:
-        """Rise of the sum of squares over the wanted one, ``share`` interval widths from the best value."""
         if share == 0:
-            return -1.0
+            return 0.0
         try:
-            held = fit_readings(
-                fit.readings, fit.model, start=start or None, fixed={name: parameter.value + share * width * error}
-            )
+            return (sum_of_squares(parameter.value + share * half) - lowest) / wanted
         except RidgeError:
             return 1e6
-        return (held.statistics.residual_sum_of_squares - lowest) / wanted - 1
 
-    ends = []
-    for side in (-1.0, 1.0):
-        far = 1.0
-        while far <= 10 and raised(side * far) < 0:
-            far *= 1.6
-        inner = 0.0
-        ends.append(
-            side * np.inf
-            if far > 10
-            else parameter.value + side * width * error * brentq(lambda s: raised(side * s), inner, far, xtol=1e-6)  # noqa: B023
-        )
-    low, high = ends
-    below, above = (parameter.value - low) / (width * error), (high - parameter.value) / (width * error)
-    misleading = not (abs(below - 1) < MISLEADS and abs(above - 1) < MISLEADS)
-    return ProfileInterval(name, float(low), float(high), level, misleading)
+    return raised
 
 
 @dataclass(frozen=True)
@@ -92,15 +125,33 @@ class Interval:
     method: str
 
 
-def intervals(fit: Fit, level: float = 0.95) -> dict[str, Interval]:
-    """An interval for every fitted parameter: by its standard error, or by its profile where that would mislead."""
+def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[str, Interval]:
+    """An interval for every fitted parameter: by its standard error, or by its profile where that would mislead.
+
+    ``checked``: False spares the refits that tell whether it would.
+    """
     found = {}
+    bent = checked and can_mislead(fit)
     for name in fit.model.free_names:
-        low, high = fit.parameters[name].interval(level)
+        parameter = fit.parameters[name]
+        low, high = parameter.interval(level)
         found[name] = Interval(low, high, "standard error" if np.isfinite(low) and not fit.statistics.exact else "none")
-        if found[name].method == "none" or fit.model.linear_form is not None:
+        width = critical_value(level, fit.statistics.degrees_of_freedom, fit.readings.absolute_errors)
+        if found[name].method == "none" or not bent or width is None or not parameter.standard_error:
             continue
-        profile = profile_interval(fit, name, level)
-        if profile.misleading:
-            found[name] = Interval(profile.low, profile.high, "profile")
+        raised = _rise(fit, name, width)
+        if misleads(raised):
+            below, above = sides(raised)
+            half = width * parameter.standard_error
+            found[name] = Interval(parameter.value - below * half, parameter.value + above * half, "profile")
     return found
+
+
+def lopsided(found: Mapping[str, Interval], level: float) -> Finding | None:
+    """Parameters whose ± would mislead, as a finding: a name each with its two limits as facts."""
+    wide = [(name, one) for name, one in found.items() if one.method == "profile"]
+    if not wide:
+        return None
+    facts = {f"{name} {end}": value for name, one in wide for end, value in (("low", one.low), ("high", one.high))}
+    names = {name: name for name, _ in wide}
+    return Finding("lopsided", facts={"level": level, **facts}, words={"curve": "curve", **names})

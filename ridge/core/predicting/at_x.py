@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -11,7 +11,8 @@ import numpy.typing as npt
 from ridge.core.errors import OutsideSense
 from ridge.core.fitting.logarithms import LogarithmicCurve
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
-from ridge.core.readings import Array
+from ridge.core.predicting.profile import curve_limits
+from ridge.core.readings import Array, Mask
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -36,13 +37,18 @@ class Prediction:
     beyond: Array
     beyond_ranges: Array
     level: float
+    profiled: Mask
+    """Where the limits follow the profile of the sum of squares, since ± standard errors would mislead."""
 
 
-def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
+def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
     """y at x (any shape) with its intervals at ``level``.
 
     Variance of the curve g·C·gᵀ with the exact gradient g; of a new reading, that plus the variance of a
-    reading of weight one (Draper and Smith, "Applied Regression Analysis", 3rd ed., section 3.1).
+    reading of weight one (Draper and Smith, "Applied Regression Analysis", 3rd ed., section 3.1). ``checked``: these are
+    held against refits (some milliseconds for each x), and replaced where they mislead: see
+    ``ridge.core.predicting.profile``; the interval of a new reading then adds the squares side by side (Zou and Donner,
+    Statistics in Medicine 27, 2008).
     Raises OutsideSense for a level outside (0, 1) or an x that is not finite.
     """
     x = np.asarray(x, dtype=float)
@@ -61,11 +67,36 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95) -> Prediction:
             new_error = np.hypot(error, deviation)
             half, new_half = width * error, width * new_error
         beyond = distance_beyond(fit.readings, x)
-        return Prediction(
+        found = Prediction(
             x=x, value=value, standard_error=error, mean_low=value - half, mean_high=value + half,
             low=value - new_half, high=value + new_half, beyond=beyond,
-            beyond_ranges=in_ranges(fit.readings, beyond), level=level,
+            beyond_ranges=in_ranges(fit.readings, beyond), level=level, profiled=np.zeros(x.shape, dtype=np.bool_),
         )  # fmt: skip
+    return _checked(fit, found) if checked and deviation is not None else found
+
+
+def _checked(fit: Fit, found: Prediction) -> Prediction:
+    """The same with the limits of the profile wherever those by standard errors mislead."""
+    width, deviation = fit.critical_value(found.level), fit.reading_deviation
+    if width is None or deviation is None:
+        return found
+    mean = np.array([found.mean_low, found.mean_high]).reshape(2, -1)
+    profiled = np.zeros(found.x.size, dtype=np.bool_)
+    value = found.value.ravel()
+    for i, x in enumerate(found.x.ravel().tolist()):
+        limits = curve_limits(fit, x, float(mean[1, i] - value[i]), found.level)
+        if limits is not None:
+            mean[:, i], profiled[i] = limits, True
+    with np.errstate(over="ignore", invalid="ignore"):
+        scatter = width * deviation
+        low, high = value - np.hypot(value - mean[0], scatter), value + np.hypot(mean[1] - value, scatter)
+    shape = found.x.shape
+    mask = profiled.reshape(shape)
+    return replace(
+        found, mean_low=mean[0].reshape(shape), mean_high=mean[1].reshape(shape),
+        low=np.where(mask, low.reshape(shape), found.low), high=np.where(mask, high.reshape(shape), found.high),
+        profiled=mask,
+    )  # fmt: skip
 
 
 def _of_logarithms(fit: Fit, curve: LogarithmicCurve, line: Fit, x: Array, level: float) -> Prediction:
@@ -83,5 +114,5 @@ def _of_logarithms(fit: Fit, curve: LogarithmicCurve, line: Fit, x: Array, level
         return Prediction(
             x=x, value=value, standard_error=value * of_line.standard_error, mean_low=risen(of_line.mean_low),
             mean_high=risen(of_line.mean_high), low=risen(of_line.low), high=risen(of_line.high), beyond=beyond,
-            beyond_ranges=in_ranges(fit.readings, beyond), level=level,
+            beyond_ranges=in_ranges(fit.readings, beyond), level=level, profiled=np.zeros(x.shape, dtype=np.bool_),
         )  # fmt: skip

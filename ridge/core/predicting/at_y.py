@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -10,6 +10,7 @@ import numpy.typing as npt
 
 from ridge.core.errors import BeyondDoubles, NoSolution, OutsideSense
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
+from ridge.core.predicting.profile import x_limits
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -31,6 +32,8 @@ class Solution:
     beyond: float
     beyond_ranges: float
     level: float
+    profiled: bool = False
+    """Whether the limits follow the profile of the sum of squares, since those from the band would mislead."""
 
 
 def solve(
@@ -39,6 +42,7 @@ def solve(
     repeats: int = 1,
     level: float = 0.95,
     interval: tuple[float, float] | None = None,
+    checked: bool = False,
 ) -> list[Solution]:
     """Every x at which the curve takes the value y.
 
@@ -53,6 +57,8 @@ def solve(
     interval : (low, high), optional
         Where x is looked for. Left out: anywhere for a line, otherwise the measured range and three times its width
         on either side.
+    checked : bool
+        The limits are held against refits, and replaced where they mislead: see ``ridge.core.predicting.profile``.
 
     See ``ridge.core.predicting.line_at_y`` for lines and ``ridge.core.predicting.curve_at_y`` for the rest.
 
@@ -85,9 +91,18 @@ def solve(
             found = [solution for solution in found if interval[0] <= solution.value <= interval[1]]
     else:
         found = solve_curve(fit, float(target), int(repeats), level, interval)
+        if checked:
+            found = [_checked(fit, solution, float(target), int(repeats)) for solution in found]
     if not found:
         raise NoSolution("The curve does not take that value there. Look at a wider stretch, or check the value.")
     return found
+
+
+def _checked(fit: Fit, solution: Solution, y: float, repeats: int) -> Solution:
+    ends = x_limits(fit, solution.value, y, repeats, (solution.low, solution.high), solution.level)
+    if ends is None:
+        return solution
+    return replace(solution, low=ends[0], high=ends[1], bounded=bool(np.all(np.isfinite(ends))), profiled=True)
 
 
 def place(fit: Fit, value: float, error: float | None, low: float, high: float, level: float) -> Solution:

@@ -9,12 +9,16 @@ from typing import TYPE_CHECKING
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.at_y import Solution
 from ridge.core.wording.families import curve_word
+from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
+
+
+WHY_NO_STANDARD_ERRORS = "They follow the sum of squares: ± standard errors would mislead here."
 
 
 @dataclass(frozen=True)
@@ -32,11 +36,6 @@ class AnswerText:
     full: str
 
 
-def level_text(level: float) -> str:
-    """``95 %``."""
-    return f"{significant(level * 100, 6, strip=True).text}\u00a0%"
-
-
 def number_as_given(value: float) -> str:
     """A number that the user typed: all its digits, in the house's notation."""
     return significant(value, 15, strip=True).text
@@ -49,18 +48,36 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming) -> AnswerT
     mean_half = float(prediction.mean_high) - value
     asked = f"{naming.x} = {naming.x_with_unit(number_as_given(x))}"
     place = word_place(fit, x, float(prediction.beyond), float(prediction.beyond_ranges), naming)
-    if not math.isfinite(half):
+    if not math.isfinite(half) and not prediction.profiled:
         result = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
         sentence = "How sure this is cannot be said: there are as many parameters as readings."
     elif fit.statistics.exact:
         result = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
         sentence = "The fit is exact, so the scatter of a new reading is unknown."
+    elif prediction.profiled:
+        result, sentence = _profiled(fit, prediction, naming)
     else:
         result = f"{naming.y} = {naming.y_with_unit(round_with_uncertainty(value, half).text)}"
         line = naming.y_with_unit(significant(mean_half, 2).text)
         curve = curve_word(fit.model)
         sentence = f"A new reading there falls within these limits with {level_text(prediction.level)} confidence; the {curve} itself is known to ±{line}."
     return AnswerText(asked, result, sentence, place, repr(value))
+
+
+def _profiled(fit: Fit, prediction: Prediction, naming: Naming) -> tuple[str, str]:
+    """A result whose limits are no ±, and how they came about."""
+    value, low, high = (float(part) for part in (prediction.value, prediction.low, prediction.high))
+    distance = min(value - low, high - value)
+    finer = math.isfinite(distance) and distance > 0
+    number = write(value, uncertainty_decimals(distance) + 1) if finer else significant(value, 3)
+    said = naming.y_with_unit(number.text)
+    new = limits_text(low, high, naming.y_unit)
+    curve = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
+    return (
+        f"{naming.y} = {said}, {'from ' if math.isfinite(high - low) else ''}{new}",
+        f"{level_text(prediction.level)} limits of a new reading there; the {curve_word(fit.model)} itself: {curve}. "
+        f"{WHY_NO_STANDARD_ERRORS}",
+    )
 
 
 def word_solution(fit: Fit, solution: Solution, y: float, repeats: int, naming: Naming) -> AnswerText:
@@ -96,13 +113,14 @@ def word_solution(fit: Fit, solution: Solution, y: float, repeats: int, naming: 
     if max(above, below) > 1.25 * min(above, below):  # one ± would hide how lopsided the limits are
         number = write(solution.value, uncertainty_decimals(min(above, below))).text
         result = f"{naming.x} = {naming.x_with_unit(number)}, from {limits}"
-        sentence = (
-            f"{level_text(solution.level)} limits, unequal because the slope is uncertain; standard error {standard}."
-        )
+        why = "" if solution.profiled else ", unequal because the slope is uncertain"
+        sentence = f"{level_text(solution.level)} limits{why}; standard error {standard}."
     else:
         rounded = round_with_uncertainty(solution.value, max(above, below))
         result = f"{naming.x} = {naming.x_with_unit(rounded.text)}"
         sentence = f"{level_text(solution.level)} limits {limits}; standard error {standard}."
+    if solution.profiled:
+        sentence = f"{sentence} {WHY_NO_STANDARD_ERRORS}"
     return AnswerText(asked, result, sentence, place, repr(solution.value))
 
 

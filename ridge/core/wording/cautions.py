@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from ridge.core.judging.cautions import Caution, Finding
+from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
 from ridge.core.wording.numbers import name_rows, probability, significant
 
@@ -257,7 +258,20 @@ def _better_elsewhere(finding: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
+def _lopsided(finding: Finding, naming: Naming) -> tuple[str, str]:
+    names = [name for name in finding.words if name != "curve"]
+    limits = [limits_text(finding.facts[f"{name} low"], finding.facts[f"{name} high"]) for name in names]
+    told = "; ".join(f"{naming.letter(name)} {one}" for name, one in zip(names, limits, strict=True))
+    return (
+        f"± standard errors mislead here: over so wide a scatter the {_curve(finding)} bends with its parameters. "
+        f"{level_text(finding.facts['level'])} limits: {told}.",
+        "Quote these limits, which follow the sum of squares; the band on the plot is a guide only. More readings where the "
+        f"{_curve(finding)} bends would narrow them.",
+    )
+
+
 _WORDS = {
+    "lopsided": _lopsided,
     "better-elsewhere": _better_elsewhere,
     "y-all-equal": _all_equal,
     "as-many-parameters-as-readings": _as_many_parameters,

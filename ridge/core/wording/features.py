@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ridge.core.predicting.features import Place, Quantity, Tangent
-from ridge.core.wording.answers import level_text
+from ridge.core.wording.limits import level_text
 from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.numbers import significant
 from ridge.core.wording.rounding import round_with_uncertainty

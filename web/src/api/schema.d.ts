@@ -1947,6 +1947,8 @@ export interface components {
             full: string;
             /** Interval */
             interval: string;
+            /** Lopsided */
+            lopsided: boolean;
             /** Meaning */
             meaning: string;
             /** Name */

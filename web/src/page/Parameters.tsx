@@ -75,6 +75,7 @@ function Details({ parameter }: { parameter: Parameter }) {
       {parameter.meaning && <span>{parameter.meaning[0]!.toUpperCase() + parameter.meaning.slice(1)}.</span>}
       {parameter.fixed && <span>Kept at this value, not fitted.</span>}
       {parameter.interval && <span className="numerals">{parameter.interval}</span>}
+      {parameter.lopsided && <span>These limits follow the sum of squares; ± would mislead.</span>}
       {parameter.t && (
         <span className="numerals">
           t = {parameter.t}, p {parameter.p.startsWith("<") ? parameter.p : `= ${parameter.p}`}
