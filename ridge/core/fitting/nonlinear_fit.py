@@ -18,7 +18,7 @@ from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.place import Minimum
 from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covariance
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
-from ridge.core.fitting.search import CONDENSED, apart, condense, search, try_all, valleys
+from ridge.core.fitting.search import CONDENSED, apart, bottoms, condense, search, try_all, valleys
 from ridge.core.fitting.separable import Separable
 from ridge.core.fitting.solved import Held, Prepared, Solved, check_values, reach_of, sums
 from ridge.core.fitting.trials import Spread, low_discrepancy, spreads
@@ -104,7 +104,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
         shapes = np.concatenate([shapes, form.more(small.x, small.y)])
     rss = try_all(problem, small, shapes)
     farthest = 2 * np.max(np.abs(shapes), axis=0)
-    starts = shapes[valleys(rss, 4) if single else apart(shapes, rss, 6)]
+    starts = bottoms(shapes, rss, valleys(rss, 4)) if single else shapes[apart(shapes, rss, 6)]
     if condensed:
         likely = _minima(problem, small, starts, 30, deadline, farthest, settled=1e-7)
         starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
@@ -284,8 +284,9 @@ def _settle(
     """Hold what cannot move or cannot be told, polish the rest, and sum up."""
     with np.errstate(all="ignore"):
         check_values({name: float(value) for name, value in values.items()})
-    for name in model.free_names:
-        low, high = bounds.get(name, (-np.inf, np.inf))
+    bounded = [name for name in model.free_names if name in bounds]
+    for name in bounded:
+        low, high = bounds[name]
         edge = (
             low if values[name] <= low + 1e-9 * abs(low) else high if values[name] >= high - 1e-9 * abs(high) else None
         )
@@ -311,8 +312,8 @@ def _settle(
         return _settle(
             prepared, kept, values, bounds, deadline, (*held, Held(dependent, plain[dependent], "redundant"))
         )
-    for name in model.free_names:
-        low, high = bounds.get(name, (-np.inf, np.inf))
+    for name in bounded:
+        low, high = bounds[name]
         if not low <= polished.values[name] <= high:
             edge = low if polished.values[name] < low else high
             return _settle(prepared, model, {**values, name: np.longdouble(edge)}, bounds, deadline, held)

@@ -41,7 +41,7 @@ class Ground:
         Where there are fewer readings than columns, rows of zeros take their place.
         """
         count, length = len(columns), len(self.data.x)
-        held = np.zeros((max(length, count), count), order="F")
+        held = (np.empty if length >= count else np.zeros)((max(length, count), count), order="F")
         for j, column in enumerate(columns):
             held[:length, j] = column
         if self.data.root is not None:

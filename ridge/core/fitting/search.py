@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from math import isfinite
 
 import numpy as np
 import numpy.typing as npt
@@ -55,6 +56,20 @@ def valleys(rss: Array, most: int) -> Indices:
     lowest[:-1] &= rss[:-1] < rss[1:]
     found = lowest.nonzero()[0]
     return found[np.argsort(rss[found], kind="stable")[:most]]
+
+
+def bottoms(shapes: Array, rss: Array, found: Indices) -> Array:
+    """Where the parabolas through the valleys of a scan and their neighbours are lowest, (number, 1)."""
+    places: list[list[float]] = []
+    for i in found.tolist():
+        here = float(shapes[i, 0])
+        places.append([here])
+        if 0 < i < len(rss) - 1:
+            left, right = here - float(shapes[i - 1, 0]), float(shapes[i + 1, 0]) - here
+            down, up = float(rss[i - 1] - rss[i]) / left, float(rss[i + 1] - rss[i]) / right
+            if isfinite(down + up) and down + up > 0:
+                places[-1] = [here + (down * right - up * left) / (2 * (down + up))]
+    return np.array(places).reshape(-1, 1)
 
 
 def apart(shapes: Array, rss: Array, most: int) -> Indices:

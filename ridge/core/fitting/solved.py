@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import isfinite
 
 import numpy as np
 
@@ -126,7 +127,7 @@ def sums(
     with np.errstate(over="ignore", under="ignore"):
         for sum_of_squares in (rss, regression):
             held.append(float(sum_of_squares * prepared.y_scale**2))
-            if not np.isfinite(held[-1]) or (sum_of_squares > 0 and held[-1] < TINY):
+            if not isfinite(held[-1]) or (sum_of_squares > 0 and held[-1] < TINY):
                 raise BeyondDoubles("sum of squares")
         return held[0], held[1], float(regression / rss) if rss > 0 else np.inf, exact
 
@@ -134,5 +135,5 @@ def sums(
 def check_values(values: dict[str, float]) -> None:
     """Raise BeyondDoubles for a parameter that a double cannot hold."""
     for name, value in values.items():
-        if not np.isfinite(value):
+        if not isfinite(value):
             raise BeyondDoubles(name)

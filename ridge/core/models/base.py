@@ -213,7 +213,7 @@ class Model(ABC):
         x = x if x.dtype == np.longdouble else x.astype(np.float64)
         with np.errstate(all="ignore"):
             values = self._programs.values(x, *self._ordered(parameters))[0]
-        return np.array(np.broadcast_to(values, x.shape))
+        return np.array(values if np.shape(values) == x.shape else np.broadcast_to(values, x.shape))
 
     def derivatives(self, x: npt.ArrayLike, parameters: Mapping[str, Any]) -> Any:
         """Exact derivatives with respect to every parameter, one after the other, shape (number of them, *shape of x)."""
