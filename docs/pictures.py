@@ -109,6 +109,13 @@ def compare(page: Page) -> None:
     page.get_by_text("R² rises").first.wait_for()
 
 
+def resample(page: Page) -> None:
+    open_study(page, "Sheer line of the rowing boat")
+    page.get_by_role("radio", name="Resample").click()
+    page.get_by_role("group", name="Models").get_by_role("checkbox").nth(1).check()
+    page.get_by_role("group", name="What the draws show").get_by_role("listitem").nth(1).wait_for()
+
+
 def asking(page: Page) -> None:
     open_study(page, "A draining bucket")
     page.get_by_label("t, given").fill("20, 60, 100 to 140 step 20")
@@ -153,7 +160,7 @@ def bench_phone(page: Page) -> None:
 PICTURES: dict[str, Callable[[Page], None]] = {
     one.__name__.replace("_", "-"): one
     for one in (
-        shelf, bench, models, straightened, column, axes, by_hand, formula, residuals, compare, asking,
+        shelf, bench, models, straightened, column, axes, by_hand, formula, residuals, compare, resample, asking,
         bench_calibration, table, report, bench_phone,
     )
 }  # fmt: skip

@@ -16,6 +16,7 @@ from ridge.studies.formula_editor import known_names, look_at
 from ridge.studies.gallery import ALL, candidate, ranking
 from ridge.studies.own import own_study
 from ridge.studies.readings import read_table
+from ridge.studies.resampling import resampling_of
 from ridge.studies.residuals import residuals_of
 from ridge.studies.schemas import (
     CandidateOut,
@@ -25,6 +26,8 @@ from ridge.studies.schemas import (
     KnownNameOut,
     Message,
     RankingOut,
+    ResamplingIn,
+    ResamplingOut,
     ResidualsOut,
     WithoutOut,
 )
@@ -88,6 +91,12 @@ def rank_candidates(request: HttpRequest, study_id: uuid.UUID, wanted: Query[Ser
 def comparison(request: HttpRequest, study_id: uuid.UUID) -> ComparisonOut:
     """The fits of the study side by side."""
     return comparison_of(read_state(own_study(request, study_id)))
+
+
+@router.get("/studies/{study_id}/resampling", response={200: ResamplingOut, 404: Message})
+def resampling(request: HttpRequest, study_id: uuid.UUID, wanted: Query[ResamplingIn]) -> ResamplingOut:
+    """The fits made to shares of the readings, the rest left out."""
+    return resampling_of(read_state(own_study(request, study_id)), wanted)
 
 
 @router.get("/studies/{study_id}/without/{letter}/{row}", response={200: WithoutOut, 404: Message})

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from pydantic import BaseModel as Schema
+from pydantic import Field, StringConstraints
 
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.report import PartSettings
@@ -615,6 +616,53 @@ class ComparisonOut(Schema):
     nested: list[NestedOut]
     ladder: list[RungOut]
     ladder_sentence: str
+
+
+class ResamplingIn(Schema):
+    """How shares of the readings are drawn.
+
+    ``kind``: "shares" (``times`` random ones of ``share`` per cent), "parts" (each of ``parts`` left out in turn) or
+    "in_turn" (each reading left out). ``letters`` of the fits, one after the other. The same ``seed``, the same draws.
+    """
+
+    kind: Literal["shares", "parts", "in_turn"] = "shares"
+    share: Annotated[int, Field(ge=10, le=90)] = 50
+    times: Annotated[int, Field(ge=4, le=25)] = 9
+    parts: Annotated[int, Field(ge=2, le=25)] = 5
+    seed: Annotated[int, Field(ge=0, le=999_999)] = 1
+    letters: Annotated[str, StringConstraints(pattern="^[A-F]{0,6}$")] = ""
+
+
+class DrawOut(Schema):
+    """The curve of one draw, empty where it could not be fitted; ``error``: what it misses the readings left out by."""
+
+    y: list[float | None]
+    error: str
+
+
+class ResampledOut(Schema):
+    """One fit on every draw, its curves sampled at ``x``. ``own``: its typical miss where it is fitted to all readings."""
+
+    letter: str
+    name: str
+    parameters: int
+    own: str
+    left_out: str
+    error: float | None
+    sentence: str
+    x: list[float]
+    draws: list[DrawOut]
+
+
+class ResamplingOut(Schema):
+    """``letters``: the fits that can be made anew. ``left_out``: the rows left out of each draw. ``remark``: why there are
+    no draws, or which fits are not among them."""
+
+    letters: list[str]
+    left_out: list[list[int]]
+    fits: list[ResampledOut]
+    remark: str
+    view: ViewOut
 
 
 class WithoutOut(Schema):

@@ -108,6 +108,9 @@ class Wide(BrowserCase):
         self.page.get_by_role("radio", name="Compare").click()
         expect(self.page.get_by_role("region", name="Fits side by side")).to_contain_text("R² rises")
         self.check("compare")
+        self.page.get_by_role("radio", name="Resample").click()
+        expect(self.page.get_by_role("group", name="What the draws show")).to_be_visible()
+        self.check("resample")
 
     def test_formula_and_interpolation(self) -> None:
         self.open_sample("A draining bucket")

@@ -67,6 +67,40 @@ def k_fold(fit: Fit, folds: int = 5, seed: int = 0) -> list[Draw]:
     return [_draw(fit, np.setdiff1d(used, part)) for part in np.array_split(shuffled, int(folds))]
 
 
+def each_in_turn(fit: Fit) -> list[Draw]:
+    """Leave out each reading in use, in their order."""
+    used = np.flatnonzero(fit.readings.used)
+    return [_draw(fit, np.delete(used, place)) for place in range(len(used))]
+
+
+@dataclass(frozen=True)
+class Movement:
+    """How far the curves of several draws lie apart over the measured range, in the unit of y.
+
+    ``typical``: the median over x of their standard deviation; ``largest``: the greatest one, ``at`` the x where. NaN where
+    fewer than two draws could be fitted.
+    """
+
+    typical: float
+    largest: float
+    at: float
+
+
+def movement(draws: list[Draw], fit: Fit, places: int = 121) -> Movement:
+    """How much the curve changes from draw to draw."""
+    x = np.linspace(*fit.readings.measured_range, places)
+    with np.errstate(all="ignore"):
+        curves = np.array([draw.fit.evaluate(x) for draw in draws if draw.fit is not None])
+        if len(curves) < 2:
+            return Movement(np.nan, np.nan, np.nan)
+        apart = np.std(curves, axis=0, ddof=1)
+    known = np.isfinite(apart)
+    if not known.any():
+        return Movement(np.nan, np.nan, np.nan)
+    most = int(np.argmax(np.where(known, apart, -1.0)))
+    return Movement(float(np.median(apart[known])), float(apart[most]), float(x[most]))
+
+
 def root_mean_square(draws: list[Draw], fit: Fit) -> float:
     """The error on readings left out, over all draws; NaN where none could be fitted."""
     used = fit.readings.used

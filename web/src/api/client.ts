@@ -25,6 +25,7 @@ export type Candidate = Schemas["CandidateOut"];
 export type Ranking = Schemas["RankingOut"];
 export type Residuals = Schemas["ResidualsOut"];
 export type Comparison = Schemas["ComparisonOut"];
+export type Resampling = Schemas["ResamplingOut"];
 export type FormulaLook = Schemas["FormulaOut"];
 export type KnownName = Schemas["KnownNameOut"];
 export type Sample = Schemas["SampleOut"];

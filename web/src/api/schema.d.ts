@@ -367,6 +367,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/resampling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Resampling
+         * @description The fits made to shares of the readings, the rest left out.
+         */
+        get: operations["ridge_studies_fits_api_resampling"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/residuals/{letter}": {
         parameters: {
             query?: never;
@@ -1178,6 +1198,16 @@ export interface components {
             sentence: string;
             /** X */
             x: number[];
+            /** Y */
+            y: (number | null)[];
+        };
+        /**
+         * DrawOut
+         * @description The curve of one draw, empty where it could not be fitted; ``error``: what it misses the readings left out by.
+         */
+        DrawOut: {
+            /** Error */
+            error: string;
             /** Y */
             y: (number | null)[];
         };
@@ -2315,6 +2345,86 @@ export interface components {
             kind: "remove_fit";
             /** Letter */
             letter: string;
+        };
+        /**
+         * ResampledOut
+         * @description One fit on every draw, its curves sampled at ``x``. ``own``: its typical miss where it is fitted to all readings.
+         */
+        ResampledOut: {
+            /** Draws */
+            draws: components["schemas"]["DrawOut"][];
+            /** Error */
+            error: number | null;
+            /** Left Out */
+            left_out: string;
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Own */
+            own: string;
+            /** Parameters */
+            parameters: number;
+            /** Sentence */
+            sentence: string;
+            /** X */
+            x: number[];
+        };
+        /**
+         * ResamplingIn
+         * @description How shares of the readings are drawn.
+         *
+         *     ``kind``: "shares" (``times`` random ones of ``share`` per cent), "parts" (each of ``parts`` left out in turn) or
+         *     "in_turn" (each reading left out). ``letters`` of the fits, one after the other. The same ``seed``, the same draws.
+         */
+        ResamplingIn: {
+            /**
+             * Kind
+             * @default shares
+             * @enum {string}
+             */
+            kind?: "shares" | "parts" | "in_turn";
+            /**
+             * Letters
+             * @default
+             */
+            letters?: string;
+            /**
+             * Parts
+             * @default 5
+             */
+            parts?: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+            /**
+             * Share
+             * @default 50
+             */
+            share?: number;
+            /**
+             * Times
+             * @default 9
+             */
+            times?: number;
+        };
+        /**
+         * ResamplingOut
+         * @description ``letters``: the fits that can be made anew. ``left_out``: the rows left out of each draw. ``remark``: why there are
+         *     no draws, or which fits are not among them.
+         */
+        ResamplingOut: {
+            /** Fits */
+            fits: components["schemas"]["ResampledOut"][];
+            /** Left Out */
+            left_out: number[][];
+            /** Letters */
+            letters: string[];
+            /** Remark */
+            remark: string;
+            view: components["schemas"]["ViewOut"];
         };
         /**
          * ResidualRowOut
@@ -3665,6 +3775,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_fits_api_resampling: {
+        parameters: {
+            query?: {
+                kind?: "shares" | "parts" | "in_turn";
+                share?: number;
+                times?: number;
+                parts?: number;
+                seed?: number;
+                letters?: string;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResamplingOut"];
                 };
             };
             /** @description Not Found */

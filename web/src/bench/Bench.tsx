@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 import { api, messageOf, type Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
 import { CompareLens } from "../lenses/CompareLens";
+import { ResampleLens } from "../lenses/ResampleLens";
 import { ReportLens } from "../lenses/ReportLens";
 import { ResidualsLens } from "../lenses/ResidualsLens";
 import { Page } from "../page/Page";
@@ -112,7 +113,7 @@ function OpenBench({ study: first }: { study: Study }) {
           </div>
           <div className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing ? "pl-3.5" : ""} max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}>
             <div className="min-h-0 grow">
-              {lens === "plot" ? <Plot /> : lens === "residuals" ? <ResidualsLens /> : lens === "compare" ? <CompareLens /> : <ReportLens />}
+              {lens === "plot" ? <Plot /> : lens === "residuals" ? <ResidualsLens /> : lens === "compare" ? <CompareLens /> : lens === "resample" ? <ResampleLens /> : <ReportLens />}
             </div>
             {!handing && <AskLine />}
           </div>

@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, type Analysis, type Comparison, type Fit } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
+import { pathOf } from "../plot/path";
 import { makeScale, ticksOf } from "../plot/scales";
 import { STATUS, useAnalysis, useChange, useStudy } from "../study/context";
 import { CopyTable } from "../ui/CopyTable";
@@ -72,20 +73,8 @@ function Multiple({ fit, analysis }: { fit: Fit; analysis: Analysis }) {
   const every = Math.max(1, Math.ceil(analysis.x.length / MOST_MARKS));
   const rows = analysis.status.flatMap((status, row) => ((status === STATUS.used || status === STATUS.aside) && row % every === 0 ? [row] : []));
   const curve = fit.curve!;
-  const path = (inside: boolean) => {
-    let pen = "M";
-    let text = "";
-    curve.x.forEach((at, i) => {
-      const value = curve.y[i];
-      const within = measured !== null && at >= measured.low && at <= measured.high;
-      if (value == null || within !== inside) pen = "M";
-      else {
-        text += `${pen}${x(at).toFixed(1)} ${Math.max(-1e4, Math.min(1e4, y(value))).toFixed(1)}`;
-        pen = "L";
-      }
-    });
-    return text;
-  };
+  const within = (at: number) => measured !== null && at >= measured.low && at <= measured.high;
+  const path = (inside: boolean) => pathOf(curve.x, curve.y, x, y, (at) => within(at) === inside);
   const name = fit.label || fit.name;
   return (
     <li className="border border-rule bg-sheet">

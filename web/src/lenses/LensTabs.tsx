@@ -2,7 +2,7 @@ import { ToggleGroup } from "radix-ui";
 
 import { type Lens, setView, useView } from "../study/view";
 
-const LENSES: Record<Lens, string> = { plot: "Plot", residuals: "Residuals", compare: "Compare", report: "Report" };
+const LENSES: Record<Lens, string> = { plot: "Plot", residuals: "Residuals", compare: "Compare", resample: "Resample", report: "Report" };
 
 /** Which view stands in the middle. */
 export function LensTabs() {

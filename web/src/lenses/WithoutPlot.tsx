@@ -1,4 +1,5 @@
 import type { Curve } from "../api/client";
+import { pathOf } from "../plot/path";
 import { makeScale } from "../plot/scales";
 import { STATUS, useAnalysis } from "../study/context";
 import { useWithout } from "../study/useWithout";
@@ -16,21 +17,7 @@ export function WithoutPlot({ letter, row, color }: { letter: string; row: numbe
   const x = makeScale([view.x.low, view.x.high], [8, WIDTH - 8]);
   const y = makeScale([view.y.low, view.y.high], [HEIGHT - 8, 8]);
   const every = Math.max(1, Math.ceil(analysis.x.length / MOST_MARKS));
-  const path = (curve: Curve) => {
-    let pen = "M";
-    return curve.x
-      .map((at, i) => {
-        const value = curve.y[i];
-        if (value == null) {
-          pen = "M";
-          return "";
-        }
-        const step = `${pen}${x(at).toFixed(1)} ${Math.max(-1e4, Math.min(1e4, y(value))).toFixed(1)}`;
-        pen = "L";
-        return step;
-      })
-      .join("");
-  };
+  const path = (curve: Curve) => pathOf(curve.x, curve.y, x, y);
   return (
     <figure className="border border-rule bg-sheet">
       <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">What if a reading were left out</figcaption>

@@ -23,7 +23,7 @@ export interface Selection {
 export type Tool = "look" | "box" | "region" | "shift" | "add";
 
 /** Which view stands in the middle. */
-export type Lens = "plot" | "residuals" | "compare" | "report";
+export type Lens = "plot" | "residuals" | "compare" | "resample" | "report";
 
 /** A table that waits to be looked through: pasted, or from a file that can be read again in another way. */
 export interface Incoming {
@@ -34,6 +34,17 @@ export interface Incoming {
   sheet?: string;
   encoding?: string;
   encodings?: string[];
+}
+
+/** How shares of the readings are drawn, and how they are shown; `letters` null: the leading fit. */
+export interface Resample {
+  kind: "shares" | "parts" | "in_turn";
+  share: number;
+  times: number;
+  parts: number;
+  seed: number;
+  letters: string | null;
+  together: boolean;
 }
 
 interface View {
@@ -55,6 +66,7 @@ interface View {
   pageFolded: boolean;
   /** Which view stands in the middle. */
   lens: Lens;
+  resample: Resample;
   tool: Tool;
   /** The reading in hand and where it would go, in the units of the axes; the view stands still meanwhile. */
   inHand: { row: number; x: number; y: number } | null;
@@ -79,6 +91,7 @@ const START: View = {
   panel: "plot",
   pageFolded: false,
   lens: "plot",
+  resample: { kind: "shares", share: 50, times: 9, parts: 5, seed: 1, letters: null, together: false },
   tool: "look",
   inHand: null,
   turning: null,
