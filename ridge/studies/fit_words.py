@@ -184,7 +184,7 @@ def _word_fit(
     out.parameters = [
         _word_parameter(result, name, units[name], naming, level, limits.get(name)) for name in result.parameters
     ]
-    out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming)]
+    out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming, limits)]
     out.how_well = how_well(result, naming)
     out.method = method_sentence(result, naming, aside, by_hand=out.kind == "hand")
     out.r_squared = "–" if statistics.r_squared is None else share(statistics.r_squared)

@@ -15,6 +15,7 @@ from ridge.core.models import Exponential, Line, Logistic
 from ridge.core.predicting.profile import curve_limits, x_limits
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.cautions import word_caution
+from ridge.core.wording.derived import word_derived
 from ridge.core.wording.limits import limits_text
 from ridge.core.wording.naming import Naming
 
@@ -140,6 +141,31 @@ class InWords(TestCase):
         solution = result.solve(2.0, checked=True)[0]
         said = word_solution(result, solution, 2.0, 1, self.naming).sentence
         self.assertEqual(solution.profiled and solution.bounded, "mislead" in said)
+
+    def test_what_follows_from_the_parameter_has_its_limits_too(self) -> None:
+        result = decay(8)
+        found = intervals(result)
+        k = found["k"]
+        said = {one.name: one.text for one in word_derived(result, self.naming, found)}
+        low, high = np.log(2) / -k.low, np.log(2) / -k.high
+        self.assertIn(f"from {limits_text(low, high, 'min')}", said["half-life"])
+        plain = {one.name: one.text for one in word_derived(result, self.naming)}
+        self.assertIn("±", plain["half-life"])
+
+    def test_a_rate_that_may_be_zero_leaves_the_half_life_open(self) -> None:
+        result = decay(2)
+        found = intervals(result)
+        self.assertGreater(found["k"].high, 0)
+        said = {one.name: one.text for one in word_derived(result, self.naming, found)}
+        self.assertIn(limits_text(np.log(2) / -found["k"].low, np.inf, "min"), said["half-life"])
+
+    def test_a_rate_without_a_lower_limit(self) -> None:
+        result = decay(3)
+        k = intervals(result)["k"]
+        self.assertEqual(k.low, -np.inf)
+        said = {one.name: one.text for one in word_derived(result, self.naming, {"k": k})}
+        self.assertIn(limits_text(0.0, float(np.exp(k.high))), said["growth factor"])
+        self.assertIn(limits_text(0.0, np.log(2) / -k.high, "min"), said["half-life"])
 
     def test_the_caution_names_the_parameter_and_its_limits(self) -> None:
         found = intervals(decay(2))

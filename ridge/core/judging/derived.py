@@ -8,7 +8,6 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.formula import Program, differentiate, parse
-from ridge.core.models.base import Derived
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -16,13 +15,17 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class DerivedQuantity:
-    """Value and standard error (None where unknown), in powers ``unit`` of the units of x and y; or an angle in degrees."""
+    """Value and standard error (None where unknown), in powers ``unit`` of the units of x and y; or an angle in degrees.
+
+    ``of``: the parameter that it follows from where that is a single free one, else empty.
+    """
 
     name: str
     value: float
     standard_error: float | None
     unit: tuple[int, int]
     angle: bool
+    of: str = ""
 
 
 def derive(fit: Fit) -> list[DerivedQuantity]:
@@ -42,12 +45,32 @@ def derive(fit: Fit) -> list[DerivedQuantity]:
                 continue
             direction = np.array(gradient)
             variance = float(direction @ fit.covariance @ direction)
-            found.append(_dressed(quantity, value, float(np.sqrt(variance)) if variance >= 0 else None))
+            error = float(np.sqrt(variance)) if variance >= 0 else None
+            moving = [
+                name for name, slope in zip(names, gradient, strict=True) if slope and name in fit.model.free_names
+            ]
+            of = moving[0] if len(moving) == 1 else ""
+            found.append(DerivedQuantity(quantity.name, value, error, quantity.unit, quantity.angle, of))
     return found
 
 
-def _dressed(quantity: Derived, value: float, error: float | None) -> DerivedQuantity:
-    return DerivedQuantity(quantity.name, value, error, quantity.unit, quantity.angle)
+def carried_over(fit: Fit, quantity: DerivedQuantity, low: float, high: float) -> tuple[float, float]:
+    """Limits of a quantity from those of the parameter that it follows from (``quantity.of``), in rising order.
+
+    Exact, since the quantity rises or falls with it throughout. A limit at which it has no meaning, such as a half-life
+    where the rate is zero or beyond, leaves that side open.
+    """
+    of_model = (*fit.model.derived, *fit.model.derived_beyond(fit.values, fit.readings.measured_range[1]))
+    form = next(one for one in of_model if one.name == quantity.name)
+    names = fit.model.parameter_names
+    ends = []
+    with np.errstate(all="ignore"):
+        for limit in (low, high):
+            values = [float({**fit.values, quantity.of: limit}[name]) for name in names]
+            there = not form.when or _compute(form.when, names, values)[0] > 0
+            value = _compute(form.expression, names, values)[0] if there else np.inf
+            ends.append(value if np.isfinite(value) else np.inf)
+    return min(ends), max(ends)
 
 
 def _compute(expression: str, names: tuple[str, ...], values: list[float]) -> list[float]:

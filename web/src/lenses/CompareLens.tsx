@@ -4,12 +4,13 @@ import { api, type Analysis, type Comparison, type Fit } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
 import { pathOf } from "../plot/path";
-import { makeScale, ticksOf } from "../plot/scales";
+import { makeScale } from "../plot/scales";
 import { STATUS, useAnalysis, useChange, useStudy } from "../study/context";
 import { CopyTable } from "../ui/CopyTable";
 import { Term } from "../ui/Hint";
 import { Ladder } from "./Ladder";
 import { LensTabs } from "./LensTabs";
+import { Ticks } from "./Ticks";
 
 /** The fits side by side: small plots on common axes, the criteria with their meaning, and why R² is no judge. */
 export function CompareLens() {
@@ -86,19 +87,7 @@ function Multiple({ fit, analysis }: { fit: Fit; analysis: Analysis }) {
           <rect x={AREA.left} y={AREA.top} width={AREA.right - AREA.left} height={AREA.bottom - AREA.top} />
         </clipPath>
         <g fontSize="11" fill="var(--color-mute)">
-          {ticksOf(y, 4).map(({ key, at, text }) => (
-            <g key={key}>
-              <line x1={AREA.left} x2={AREA.right} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.6" />
-              <text x={AREA.left - 6} y={at} dy="0.34em" textAnchor="end">
-                {text}
-              </text>
-            </g>
-          ))}
-          {ticksOf(x, 5).map(({ key, at, text }) => (
-            <text key={key} x={at} y={HEIGHT - 6} textAnchor="middle">
-              {text}
-            </text>
-          ))}
+          <Ticks x={x} y={y} area={AREA} count={{ x: 5, y: 4 }} base={HEIGHT - 6} />
         </g>
         {measured && <line x1={x(measured.low)} x2={x(measured.high)} y1={AREA.bottom} y2={AREA.bottom} stroke="var(--color-ink)" strokeWidth="4" />}
         <g clipPath={`url(#multiple-${fit.letter})`}>

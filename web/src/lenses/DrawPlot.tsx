@@ -1,8 +1,9 @@
 import type { Resampling } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { pathOf } from "../plot/path";
-import { makeScale, ticksOf } from "../plot/scales";
+import { makeScale } from "../plot/scales";
 import { STATUS, useAnalysis } from "../study/context";
+import { Ticks } from "./Ticks";
 
 const MOST_MARKS = 600;
 
@@ -23,19 +24,7 @@ export function DrawPlot({ found, places, wide = false, label }: { found: Resamp
         <rect x={area.left} y={area.top} width={area.right - area.left} height={area.bottom - area.top} />
       </clipPath>
       <g fontSize={wide ? 11 : 12} fill="var(--color-mute)">
-        {ticksOf(y, wide ? 6 : 3).map(({ key, at, text }) => (
-          <g key={key}>
-            <line x1={area.left} x2={area.right} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.6" />
-            <text x={area.left - 5} y={at} dy="0.34em" textAnchor="end">
-              {text}
-            </text>
-          </g>
-        ))}
-        {ticksOf(x, wide ? 7 : 3).map(({ key, at, text }) => (
-          <text key={key} x={at} y={height - 6} textAnchor="middle">
-            {text}
-          </text>
-        ))}
+        <Ticks x={x} y={y} area={area} count={wide ? { x: 7, y: 6 } : { x: 3, y: 3 }} base={height - 6} />
         <path d={`M${area.left} ${area.top}V${area.bottom}H${area.right}`} fill="none" stroke="var(--color-edge)" />
       </g>
       <g clipPath={`url(#${clip})`}>

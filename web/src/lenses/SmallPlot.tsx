@@ -1,7 +1,8 @@
 import type { MouseEvent } from "react";
 
 import { isLit } from "../study/view";
-import { makeScale, ticksOf } from "../plot/scales";
+import { makeScale } from "../plot/scales";
+import { Ticks } from "./Ticks";
 
 const WIDTH = 330;
 const HEIGHT = 196;
@@ -100,19 +101,7 @@ function Axes({ x: xDomain, y: yDomain, xTitle, yTitle }: Frame) {
   const y = makeScale(yDomain, [AREA.bottom, AREA.top]);
   return (
     <g fontSize="11" fill="var(--color-mute)">
-      {ticksOf(y, 4).map(({ key, at, text }) => (
-        <g key={key}>
-          <line x1={AREA.left} x2={AREA.right} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.6" />
-          <text x={AREA.left - 6} y={at} dy="0.34em" textAnchor="end">
-            {text}
-          </text>
-        </g>
-      ))}
-      {ticksOf(x, 4).map(({ key, at, text }) => (
-        <text key={key} x={at} y={AREA.bottom + 15} textAnchor="middle">
-          {text}
-        </text>
-      ))}
+      <Ticks x={x} y={y} area={AREA} count={{ x: 4, y: 4 }} base={AREA.bottom + 15} />
       <path d={`M${AREA.left} ${AREA.top}V${AREA.bottom}H${AREA.right}`} fill="none" stroke="var(--color-edge)" />
       <text x={(AREA.left + AREA.right) / 2} y={HEIGHT - 7} textAnchor="middle" fill="var(--color-ink)">
         {xTitle}
