@@ -158,6 +158,11 @@ class Readings:
         return mask
 
     @property
+    def weighted(self) -> bool:
+        """Whether one reading may count for more than another."""
+        return not (self.y_error is None and self.weight is None and self.count is None)
+
+    @property
     def used_counts(self) -> Array:
         """How often each of the rows in use occurred, shape (number used,); ones where no count is given."""
         return np.ones(int(self.used.sum())) if self.count is None else self.count[self.used]

@@ -39,13 +39,7 @@ def descend(
     problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, deadline: Deadline
 ) -> tuple[Array, Array, Array]:
     """Go downhill from every trial; returns shapes, linear coefficients and sums of squares, best first."""
-    with np.errstate(all="ignore"):
-        return _descend(problem, data, np.array(shapes, dtype=float), iterations, limits, deadline)
-
-
-def _descend(
-    problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, deadline: Deadline
-) -> tuple[Array, Array, Array]:
+    shapes = np.array(shapes, dtype=float)
     here = problem.project(data.x, data.y, data.root, shapes)
     coefficients, rss, rest, directions = here.coefficients, here.rss, np.array(here.rest), here.directions
     trials, k = shapes.shape

@@ -27,50 +27,49 @@ def descend_one(
     damping: float,
 ) -> Minimum:
     """Go downhill from one shape (k,), each parameter no larger than ``farthest`` (k,); the rest as in ``downhill``."""
-    with np.errstate(all="ignore"):
-        ground = Ground(problem, data)
-        here = Place(ground, shape.tolist())
-        walls = farthest.tolist()
-        growth = 2.0
-        scale = size = [0.0] * len(walls)
-        moved = True
-        inner: list[Row] = []
-        target: Row = []
-        for _ in range(iterations if isfinite(here.rss) and walls else 0):
-            if deadline.passed or here.rss <= 0:
+    ground = Ground(problem, data)
+    here = Place(ground, shape.tolist())
+    walls = farthest.tolist()
+    growth = 2.0
+    scale = size = [0.0] * len(walls)
+    moved = True
+    inner: list[Row] = []
+    target: Row = []
+    for _ in range(iterations if isfinite(here.rss) and walls else 0):
+        if deadline.passed or here.rss <= 0:
+            break
+        if moved:
+            inner, target = _linearised(here)
+            promised = _dot(target, target)
+            # Even five times what the straightened problem promises would not do.
+            if not isfinite(promised) or here.rss - 5 * promised > to_beat * (1 + 1e-9):
                 break
-            if moved:
-                inner, target = _linearised(here)
-                promised = _dot(target, target)
-                # Even five times what the straightened problem promises would not do.
-                if not isfinite(promised) or here.rss - 5 * promised > to_beat * (1 + 1e-9):
-                    break
-                scale = [max(old, hypot(*(row[j] for row in inner))) for j, old in enumerate(scale)]
-                size = [value if value > 0 else 1.0 for value in scale]
-            step = _step(inner, target, size, damping)
-            bent = [_dot(row, step) for row in inner]
-            predicted = damping * sum((a * b) * (a * b) for a, b in zip(step, size, strict=True)) + _dot(bent, bent)
-            if predicted <= settled * here.rss or damping > 1e12:
-                break
-            shape_there = [a + b for a, b in zip(here.shape, step, strict=True)]
-            if all(abs(value) <= wall for value, wall in zip(shape_there, walls, strict=True)):
-                there = Place(ground, shape_there)
-                gained = here.rss - there.rss
-                # Where the step is down in the rounding of the sum it is taken on trust: it is nearly the last.
-                moved = gained > 0 or (predicted < 1e-13 * here.rss and gained > -1e-13 * here.rss)
-            else:
-                moved = False
-            if moved:
-                if there.rss - to_beat > 100 * gained:
-                    break  # at this pace it would take for ever
-                ratio = min(gained / predicted, 2.0) if predicted > 0 else 1.0
-                bend = 2 * ratio - 1
-                damping = max(damping * max(1 / 3, 1 - bend * bend * bend), 1e-15)
-                growth = 2.0
-                here = there
-            else:
-                damping = max(damping * growth, 1e-3)
-                growth *= 2
+            scale = [max(old, hypot(*(row[j] for row in inner))) for j, old in enumerate(scale)]
+            size = [value if value > 0 else 1.0 for value in scale]
+        step = _step(inner, target, size, damping)
+        bent = [_dot(row, step) for row in inner]
+        predicted = damping * sum((a * b) * (a * b) for a, b in zip(step, size, strict=True)) + _dot(bent, bent)
+        if predicted <= settled * here.rss or damping > 1e12:
+            break
+        shape_there = [a + b for a, b in zip(here.shape, step, strict=True)]
+        if all(abs(value) <= wall for value, wall in zip(shape_there, walls, strict=True)):
+            there = Place(ground, shape_there)
+            gained = here.rss - there.rss
+            # Where the step is down in the rounding of the sum it is taken on trust: it is nearly the last.
+            moved = gained > 0 or (predicted < 1e-13 * here.rss and gained > -1e-13 * here.rss)
+        else:
+            moved = False
+        if moved:
+            if there.rss - to_beat > 100 * gained:
+                break  # at this pace it would take for ever
+            ratio = min(gained / predicted, 2.0) if predicted > 0 else 1.0
+            bend = 2 * ratio - 1
+            damping = max(damping * max(1 / 3, 1 - bend * bend * bend), 1e-15)
+            growth = 2.0
+            here = there
+        else:
+            damping = max(damping * growth, 1e-3)
+            growth *= 2
     return here.minimum()
 
 

@@ -33,8 +33,7 @@ def downhill(
     """
     walls = np.full(len(start), inf) if farthest is None else farthest
     if len(start) == 0:
-        with np.errstate(all="ignore"):
-            return Place(Ground(problem, data), []).minimum()
+        return Place(Ground(problem, data), []).minimum()
     if len(start) == 1:
         along, wall = float(start[0]), float(walls[0])
         return descend_along(problem, data, along, iterations, deadline, wall, to_beat, settled, damping)

@@ -151,8 +151,8 @@ def correlation_of(x: Array, y: Array, weights: Array) -> float | None:
     """Weighted correlation; None where one of the two does not vary."""
 
     def about_mean(values: Array) -> Array:
-        low, high = values.min() / 2, values.max() / 2
-        scaled = (values / 2 - low) / ((high - low) or 1.0)
+        low, high = values.min(), values.max()
+        scaled = values - low if 1e-140 < high - low < 1e140 else (values / 2 - low / 2) / ((high / 2 - low / 2) or 1.0)
         return np.asarray(scaled - weights @ scaled / total)
 
     total = weights.sum()
@@ -165,7 +165,6 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
     """Spread the results of a solve over all rows and dress the parameters with their uncertainties."""
     model, used, weights = solved.model, readings.used, readings.used_weights
     free = len(model.free_names)
-    counts = readings.used_counts
     with np.errstate(over="ignore", under="ignore"):
         told = solved.regression > 0 or (not solved.exact and solved.rss > 0)
         statistics = compute_statistics(
@@ -178,18 +177,10 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
             ratio=solved.ratio,
             exact=solved.exact,
             correlation=correlation_of(readings.x[used], readings.y[used], weights),
-            log_weight_sum=float(counts @ np.log(weights / counts)),
+            log_weight_sum=_log_weight_sum(readings),
             reference_error=readings.reference_error if readings.absolute_errors else None,
         )
-    fitted, residuals, leverage = np.full((3, len(readings)), np.nan)
-    residuals[used], leverage[used] = solved.residuals, solved.leverage
-    fitted[used] = readings.y[used] - solved.residuals
-    rest = ~used & np.isfinite(readings.x)
-    if rest.any():
-        with np.errstate(over="ignore", invalid="ignore"):
-            fitted[rest] = solved.curve.value(readings.x[rest])
-            residuals[rest] = np.where(np.isfinite(readings.y[rest]), readings.y[rest] - fitted[rest], np.nan)
-
+    fitted, residuals, leverage = _over_all_rows(readings, solved)
     degrees = statistics.degrees_of_freedom
     deviation = readings.reference_error if readings.absolute_errors else statistics.residual_standard_deviation
     with np.errstate(over="ignore", under="ignore", invalid="ignore"):
@@ -211,6 +202,29 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
         readings, model, parameters, covariance, statistics, fitted, residuals, leverage, solved.unit_covariance,
         solved.curve, least_squares_in, solved.held, solved.cut_short,
     )  # fmt: skip
+
+
+def _log_weight_sum(readings: Readings) -> float:
+    """Σ ln(weight) over the readings in use, each as often as it occurred."""
+    if not readings.weighted:
+        return 0.0
+    counts = readings.used_counts
+    return float(counts @ np.log(readings.used_weights / counts))
+
+
+def _over_all_rows(readings: Readings, solved: Solved) -> tuple[Array, Array, Array]:
+    """Fitted values and residuals of every row with an x, also of those set aside; leverage of those in use."""
+    used = readings.used
+    if used.all():
+        return readings.y - solved.residuals, solved.residuals, solved.leverage
+    fitted, residuals, leverage = np.full((3, len(readings)), np.nan)
+    residuals[used], leverage[used] = solved.residuals, solved.leverage
+    fitted[used] = readings.y[used] - solved.residuals
+    rest = ~used & np.isfinite(readings.x)
+    with np.errstate(over="ignore", invalid="ignore"):
+        fitted[rest] = solved.curve.value(readings.x[rest])
+        residuals[rest] = np.where(np.isfinite(readings.y[rest]), readings.y[rest] - fitted[rest], np.nan)
+    return fitted, residuals, leverage
 
 
 def _share(ratio: float) -> float:

@@ -41,6 +41,7 @@ _ALIKE = 1e-9
 """Minima whose sums of squares differ by less than this share are one."""
 
 
+@np.errstate(all="ignore")  # once for all that is tried below: overflow and the like are told by what they leave
 def solve_nonlinear(
     prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, deadline: Deadline
 ) -> Solved:
@@ -103,7 +104,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
     if form.more is not None and not condensed:
         shapes = np.concatenate([shapes, form.more(small.x, small.y)])
     rss = try_all(problem, small, shapes)
-    farthest = 2 * np.max(np.abs(shapes), axis=0)
+    farthest = 2 * np.abs(shapes[[0, -1]] if single else shapes).max(axis=0)
     starts = bottoms(shapes, rss, valleys(rss, 4)) if single else shapes[apart(shapes, rss, 6)]
     if condensed:
         likely = _minima(problem, small, starts, 30, deadline, farthest, settled=1e-7)
@@ -118,13 +119,12 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
         inner = dict(zip(form.nonlinear, best.shape.astype(np.longdouble), strict=True))
         scaled = best.coefficients.astype(np.longdouble) * prepared.y_scale
         inner |= dict(zip(form.linear, scaled, strict=True))
-        with np.errstate(all="ignore"):
-            found_natural = form.natural(inner, np.longdouble(origin), np.longdouble(span))
-            # Far from x = 0 a parameter may be beyond all doubles; the next best may not.
-            held = [float(value) for value in found_natural.values()]
-            vanished = 0.0 in held and bool(np.all(scaled != 0))
-            if all(map(isfinite, held)) and not vanished:
-                return found_natural
+        found_natural = form.natural(inner, np.longdouble(origin), np.longdouble(span))
+        # Far from x = 0 a parameter may be beyond all doubles; the next best may not.
+        held = [float(value) for value in found_natural.values()]
+        vanished = 0.0 in held and bool(np.all(scaled != 0))
+        if all(map(isfinite, held)) and not vanished:
+            return found_natural
     if minima:
         raise BeyondDoubles(f"factor of the {model.family}")
     raise _Nowhere
@@ -282,8 +282,7 @@ def _settle(
     held: tuple[Held, ...],
 ) -> Solved:
     """Hold what cannot move or cannot be told, polish the rest, and sum up."""
-    with np.errstate(all="ignore"):
-        check_values({name: float(value) for name, value in values.items()})
+    check_values({name: float(value) for name, value in values.items()})
     bounded = [name for name in model.free_names if name in bounds]
     for name in bounded:
         low, high = bounds[name]
@@ -368,14 +367,15 @@ def _hold_one(
 
 def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], cut_short: bool) -> Solved:
     free = len(model.free_names)
-    weights = prepared.weights
-    total = np.longdouble(weights.sum())
-    centre = np.dot(weights, prepared.target) / total if model.has_constant else np.longdouble(0)
-    about = prepared.target - centre
-    whole = np.dot(weights * about, about)
+    weights, target = prepared.weights, prepared.target
+    centre = np.longdouble(0)
+    if model.has_constant:
+        centre = target.mean() if prepared.root is None else np.dot(weights, target) / np.longdouble(weights.sum())
+    about = target - centre
+    whole = np.dot(about if prepared.root is None else weights * about, about)
     rest, rss = polished.rest, np.dot(polished.rest, polished.rest)
     refined = None
-    if 0 < rss < NEARLY_EXACT**2 * np.dot(prepared.target, prepared.target):
+    if 0 < rss < NEARLY_EXACT**2 * np.dot(target, target):
         y = prepared.readings.y[prepared.readings.used]
         refined = refine(model, polished.values, prepared.x, y, weights)
     if refined is not None:

@@ -7,7 +7,7 @@ what is left, a handful of numbers, is worked on as plain floats.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import hypot, inf, isfinite
+from math import inf, isfinite
 from typing import Any
 
 import numpy as np
@@ -36,7 +36,7 @@ class Ground:
         self.problem, self.data = problem, data
 
     def triangle(self, columns: list[Any]) -> list[Row]:
-        """R of the columns, each an array (n,) or a number, times the root weights: row by row, below the diagonal zeros.
+        """R of the columns, each an array (n,) or a number, times the root weights: row by row. Below the diagonal the factorisation keeps its own notes.
 
         Where there are fewer readings than columns, rows of zeros take their place.
         """
@@ -47,8 +47,6 @@ class Ground:
         if self.data.root is not None:
             held[:length] *= self.data.root[:, None]
         found = dgeqrf(held, overwrite_a=1)[0][:count]
-        for i in range(1, count):
-            found[i, :i] = 0.0  # where the factorisation keeps its own notes
         return found.tolist()  # type: ignore[no-any-return]
 
 
@@ -89,8 +87,8 @@ class Place:
             slope = [0.0] * len(self._rest)
             for j in parts:
                 factor = 1.0 if j is None else self.coefficients[j]
-                for i, row in enumerate(self._rest):
-                    slope[i] += factor * row[place]
+                for i in range(place - self._count + 1):
+                    slope[i] += factor * self._rest[i][place]
                 place += 1
             slopes.append(slope)
         return slopes, [row[-1] for row in self._rest]
@@ -99,7 +97,10 @@ class Place:
 def _adds_nothing(rows: list[Row], count: int) -> int | None:
     """The first of so many columns that is a combination of those before it."""
     for i in range(count):
-        length = hypot(*[row[i] for row in rows[: i + 1]])
-        if abs(rows[i][i]) <= NEGLIGIBLE * length:
+        left = abs(rows[i][i])
+        length = left
+        for row in rows[:i]:
+            length += abs(row[i])
+        if left <= NEGLIGIBLE * length:
             return i
     return None

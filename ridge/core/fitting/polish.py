@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -26,7 +27,7 @@ class Polished:
     rest: Extended
     settled: bool
 
-    @property
+    @cached_property
     def scaled_inverse(self) -> Extended:
         """R⁻¹ of the derivatives with columns of length one."""
         return self.solution.inverse_factor * self.solution.lengths[:, None]
@@ -73,28 +74,27 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) 
     free = model.free_names
     at = [model.parameter_names.index(name) for name in free]
     values = dict(values)
-    with np.errstate(all="ignore"):
-        for _ in range(STEPS):
-            rest = _rest(prepared, model, values)
-            rss = np.dot(rest, rest)
-            solution = _linearised(prepared, model, values, at, rest)
-            steps = solution.coefficients * prepared.y_scale
-            size = float(np.sqrt(np.dot(solution.projections, solution.projections)))
-            # The step in units of s. After one so small, what the solve left over is the rest, and no digit of a double moves.
-            if size < 1e-11 * float(np.sqrt(rss)) or size < 1e-19:
-                values |= {name: values[name] + steps[i] for i, name in enumerate(free)}
-                return Polished(values, solution, solution.weighted_residuals, True)
-            share = np.longdouble(1)
-            for _ in range(8):
-                trial = values | {name: values[name] + share * steps[i] for i, name in enumerate(free)}
-                found = _rest(prepared, model, trial)
-                if np.dot(found, found) <= rss * (1 + 1e-15):
-                    break
-                share /= 4
-            else:
-                return Polished(values, solution, rest, True)
-            values = trial
-        return Polished(values, solution, found, False)
+    for _ in range(STEPS):
+        rest = _rest(prepared, model, values)
+        rss = np.dot(rest, rest)
+        solution = _linearised(prepared, model, values, at, rest)
+        steps = solution.coefficients * prepared.y_scale
+        size = float(np.sqrt(np.dot(solution.projections, solution.projections)))
+        # The step in units of s. After one so small, what the solve left over is the rest, and no digit of a double moves.
+        if size < 1e-11 * float(np.sqrt(rss)) or size < 1e-19:
+            values |= {name: values[name] + steps[i] for i, name in enumerate(free)}
+            return Polished(values, solution, solution.weighted_residuals, True)
+        share = np.longdouble(1)
+        for _ in range(8):
+            trial = values | {name: values[name] + share * steps[i] for i, name in enumerate(free)}
+            found = _rest(prepared, model, trial)
+            if np.dot(found, found) <= rss * (1 + 1e-15):
+                break
+            share /= 4
+        else:
+            return Polished(values, solution, rest, True)
+        values = trial
+    return Polished(values, solution, found, False)
 
 
 def _plain(rest: Extended, root: Extended | None) -> Extended:

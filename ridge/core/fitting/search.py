@@ -40,13 +40,14 @@ def condense(data: Data, groups: int = CONDENSED) -> Data:
 def try_all(problem: Separable, data: Data, shapes: Array) -> Array:
     """Sum of squares of every trial, the linear parameters at their best."""
     block = max(1, ROOM // (len(data.x) * (len(problem.linear) + 2)))
-    with np.errstate(all="ignore"):
-        return np.concatenate(
-            [
-                problem.project(data.x, data.y, data.root, shapes[start : start + block]).rss
-                for start in range(0, len(shapes), block)
-            ]
-        )
+    if len(shapes) <= block:
+        return problem.project(data.x, data.y, data.root, shapes).rss
+    return np.concatenate(
+        [
+            problem.project(data.x, data.y, data.root, shapes[start : start + block]).rss
+            for start in range(0, len(shapes), block)
+        ]
+    )
 
 
 def valleys(rss: Array, most: int) -> Indices:

@@ -93,17 +93,18 @@ def among_all(model: Model, names: Sequence[str], matrix: Array) -> Array:
 def prepare(readings: Readings) -> Prepared:
     """The readings in use, ready to be solved. Raises OutsideSense for weights too large to be added up."""
     used = readings.used
-    x, weights = readings.x[used], readings.used_weights
-    with np.errstate(over="ignore"):
-        if not np.isfinite(weights.sum()):
-            raise OutsideSense(
-                "weight", "the weights are too large to be added up. Divide all of them by the same number."
-            )
+    x, weights, root = readings.x[used], readings.used_weights, None
+    if readings.weighted:
+        with np.errstate(over="ignore"):
+            if not np.isfinite(weights.sum()):
+                raise OutsideSense(
+                    "weight", "the weights are too large to be added up. Divide all of them by the same number."
+                )
+        root = None if (weights == 1).all() else np.sqrt(weights.astype(np.longdouble))
     target = readings.y[used].astype(np.longdouble)
     reach = reach_of(target)
     y_scale = power_of_two(reach)
     target /= y_scale
-    root = None if (weights == 1).all() else np.sqrt(weights.astype(np.longdouble))
     return Prepared(readings, x, x.astype(np.longdouble), target, y_scale, reach, weights, root)
 
 
@@ -117,7 +118,8 @@ def sums(
     """
     n = len(prepared.x)
     largest = max(prepared.reach, prepared.y_scale / 2)
-    noise = 4 * EPSILON * np.longdouble(np.sqrt(prepared.weights.max())) * largest / prepared.y_scale
+    heaviest = 1.0 if prepared.root is None else np.longdouble(np.sqrt(prepared.weights.max()))
+    noise = 4 * EPSILON * heaviest * largest / prepared.y_scale
     exact = n > free and bool(farthest <= noise)
     if n == free:
         rss = np.longdouble(0)

@@ -176,7 +176,7 @@ class Model(ABC):
         """Quantities that follow from the parameters and the last x in use, such as the next crest."""
         return ()
 
-    @property
+    @cached_property
     def free_names(self) -> tuple[str, ...]:
         return tuple(name for name in self.parameter_names if name not in self.fixed)
 
@@ -193,6 +193,7 @@ class Model(ABC):
             if not np.isfinite(value):
                 raise OutsideSense(name, "must be kept at a finite number.")
         other = copy(self)
+        other.__dict__.pop("free_names", None)
         other.fixed = {**self.fixed, **{name: float(value) for name, value in fixed.items()}}
         return other
 
