@@ -8,7 +8,7 @@ import numpy as np
 
 from ridge.core import Readings, fit
 from ridge.core.errors import RidgeError
-from ridge.core.models import Exponential, Line, Model, Polynomial, Sinusoid
+from ridge.core.models import Exponential, Line, Logistic, Model, Polynomial, Sinusoid
 
 STUDIES = 1000
 LEVELS = (0.9, 0.95, 0.99)
@@ -49,3 +49,34 @@ def run() -> Iterator[str]:
                     ))  # fmt: skip
             shown = [", ".join(f"{100 * inside[level][i] / fitted:.1f}" for level in LEVELS) for i in range(3)]
             yield f"| {model!r} | {n} | {' | '.join(shown)} | {STUDIES - fitted} |"
+
+
+LOOSE: list[tuple[Model, dict[str, float], float, int, float, float]] = [
+    (Exponential(), {"a": 10.0, "k": -0.5}, 4.0, 6, 8.0, 1.5),
+    (Exponential(level=True), {"a": 10.0, "k": -0.5, "c": 3.0}, 4.0, 8, 8.0, 0.8),
+    (Logistic(), {"upper": 10.0, "rate": 1.0, "midpoint": 4.0}, 5.0, 8, 8.0, 0.6),
+]
+LOOSE_STUDIES = 300
+
+
+def where_errors_mislead() -> Iterator[str]:
+    """Few loose readings and a curve asked beyond them: by standard errors, and held against refits."""
+    yield "| model | readings, up to x | asked at | by standard errors, % | held against refits, % | replaced, % |"
+    yield "| --- | ---: | ---: | ---: | ---: | ---: |"
+    for model, values, end, n, at, spread in LOOSE:
+        random = np.random.default_rng(3)
+        x = np.linspace(0, end, n)
+        curve, truth = model.evaluate(x, values), float(model.evaluate([at], values)[0])
+        plain = checked = replaced = fitted = 0
+        for _ in range(LOOSE_STUDIES):
+            try:
+                result = fit(Readings(x, curve + random.normal(0, spread, n)), model)
+            except RidgeError:
+                continue
+            fitted += 1
+            by_errors, by_profile = result.predict(at), result.predict(at, checked=True)
+            plain += bool(by_errors.mean_low <= truth <= by_errors.mean_high)
+            checked += bool(by_profile.mean_low <= truth <= by_profile.mean_high)
+            replaced += bool(by_profile.profiled)
+        shares = (f"{100 * count / fitted:.1f}" for count in (plain, checked, replaced))
+        yield f"| {model!r} | {n}, {end:g} | {at:g} | {' | '.join(shares)} |"
