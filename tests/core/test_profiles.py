@@ -115,6 +115,12 @@ class OfPredictions(TestCase):
             np.testing.assert_array_equal(plain.high, checked.high)
         self.assertFalse(calm.solve(15.0, checked=True)[0].profiled)
 
+    def test_without_time_for_refits_standard_errors_serve(self) -> None:
+        result = decay(7)
+        with patch("ridge.core.predicting.profile.SECONDS", -1.0), patch("ridge.core.judging.profile.SECONDS", -1.0):
+            self.assertFalse(bool(result.predict(6.0, checked=True).profiled))
+            self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"standard error"})
+
     def test_an_x_without_an_end(self) -> None:
         found = decay(3).solve(1.0, checked=True)[0]
         self.assertLess(found.low, found.value)

@@ -32,6 +32,14 @@ class InTurn(TestCase):
         self.assertAlmostEqual(one, other, places=12)
 
 
+class Time(TestCase):
+    def test_draws_not_begun_in_time_have_no_fit(self) -> None:
+        result = fit(Readings(X, Y), Line())
+        for draws in (random_shares(result, 0.5, 5, 1, -1.0), k_fold(result, 5, 1, -1.0), each_in_turn(result, -1.0)):
+            self.assertTrue(all(draw.fit is None for draw in draws))
+            self.assertTrue(np.isnan(root_mean_square(draws, result)))
+
+
 class Movement(TestCase):
     def test_by_hand_from_the_lines_of_the_draws(self) -> None:
         result = fit(Readings(X, Y), Line())

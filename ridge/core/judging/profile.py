@@ -10,6 +10,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.fitting.deadline import Deadline
 from ridge.core.judging.cautions import Finding
 from ridge.core.judging.statistics import critical_value
 
@@ -22,6 +23,12 @@ FARTHEST = 10.0
 """Half-widths up to which a limit is looked for."""
 MOST = 1000
 """Readings up to which profiles are walked: with more, ± standard errors serve."""
+SECONDS, SECONDS_A_REFIT = 2.0, 0.5
+"""Time for all refits of one question, and for one of them: with a formula slower than that, ± standard errors serve."""
+
+
+class OutOfTime(Exception):
+    """The refits of a question took too long."""
 
 
 def misleads(raised: Callable[[float], float]) -> bool:
@@ -82,14 +89,17 @@ def profile_interval(fit: Fit, name: str, level: float = 0.95) -> ProfileInterva
     if fit.model.linear_form is not None or fit.log_line is not None:
         low, high = parameter.interval(level)
         return ProfileInterval(name, low, high, level, False)
-    below, above = sides(_rise(fit, name, width))
+    below, above = sides(_rise(fit, name, width, Deadline(None)))
     misleading = not (abs(below - 1) < MISLEADS and abs(above - 1) < MISLEADS)
     half = width * error
     return ProfileInterval(name, parameter.value - below * half, parameter.value + above * half, level, misleading)
 
 
-def _rise(fit: Fit, name: str, width: float) -> Callable[[float], float]:
-    """The rise with a parameter held so many half-widths from its best value, the others at their best there."""
+def _rise(fit: Fit, name: str, width: float, deadline: Deadline) -> Callable[[float], float]:
+    """The rise with a parameter held so many half-widths from its best value, the others at their best there.
+
+    Raises OutOfTime.
+    """
     from ridge.core.fitting.fit import fit as fit_readings
 
     parameter, lowest = fit.parameters[name], fit.statistics.residual_sum_of_squares
@@ -100,7 +110,9 @@ def _rise(fit: Fit, name: str, width: float) -> Callable[[float], float]:
 
     def sum_of_squares(value: float) -> float:
         if others:
-            held = fit_readings(fit.readings, fit.model, start=others, fixed={name: value})
+            if deadline.passed:
+                raise OutOfTime
+            held = fit_readings(fit.readings, fit.model, start=others, fixed={name: value}, seconds=SECONDS_A_REFIT)
             return held.statistics.residual_sum_of_squares
         rest = fit.readings.y[used] - fit.model.evaluate(fit.readings.x[used], {**fit.values, name: value})
         return float(weights @ (rest * rest))
@@ -131,7 +143,7 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
     ``checked``: False spares the refits that tell whether it would.
     """
     found = {}
-    bent = checked and can_mislead(fit)
+    bent, deadline = checked and can_mislead(fit), Deadline(SECONDS)
     for name in fit.model.free_names:
         parameter = fit.parameters[name]
         low, high = parameter.interval(level)
@@ -139,11 +151,14 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
         width = critical_value(level, fit.statistics.degrees_of_freedom, fit.readings.absolute_errors)
         if found[name].method == "none" or not bent or width is None or not parameter.standard_error:
             continue
-        raised = _rise(fit, name, width)
-        if misleads(raised):
-            below, above = sides(raised)
-            half = width * parameter.standard_error
-            found[name] = Interval(parameter.value - below * half, parameter.value + above * half, "profile")
+        raised = _rise(fit, name, width, deadline)
+        try:
+            if misleads(raised):
+                below, above = sides(raised)
+                half = width * parameter.standard_error
+                found[name] = Interval(parameter.value - below * half, parameter.value + above * half, "profile")
+        except OutOfTime:
+            bent = False
     return found
 
 

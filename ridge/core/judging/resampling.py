@@ -11,12 +11,15 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.fitting.deadline import Deadline
 from ridge.core.judging.comparison import refit
 from ridge.core.judging.statistics import check_level
 from ridge.core.readings import Array, Mask, Readings
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
+
+SECONDS_A_REFIT = 2.0
 
 
 @dataclass(frozen=True)
@@ -44,8 +47,10 @@ class Bootstrap:
     failed: int
 
 
-def random_shares(fit: Fit, share: float = 0.5, times: int = 9, seed: int = 0) -> list[Draw]:
-    """Fit ``times`` random shares of the readings in use.
+def random_shares(
+    fit: Fit, share: float = 0.5, times: int = 9, seed: int = 0, seconds: float | None = None
+) -> list[Draw]:
+    """Fit ``times`` random shares of the readings in use; those not begun after ``seconds`` have no fit.
 
     Raises OutsideSense for a share outside (0, 1) or fewer than one time.
     """
@@ -55,22 +60,24 @@ def random_shares(fit: Fit, share: float = 0.5, times: int = 9, seed: int = 0) -
     used = np.flatnonzero(fit.readings.used)
     count = min(max(round(share * len(used)), 1), len(used) - 1)
     random = np.random.default_rng(seed)
-    return [_draw(fit, random.permutation(used)[:count]) for _ in range(times)]
+    deadline = Deadline(seconds)
+    return [_draw(fit, random.permutation(used)[:count], deadline) for _ in range(times)]
 
 
-def k_fold(fit: Fit, folds: int = 5, seed: int = 0) -> list[Draw]:
+def k_fold(fit: Fit, folds: int = 5, seed: int = 0, seconds: float | None = None) -> list[Draw]:
     """Leave out each of ``folds`` equal parts in turn. Raises OutsideSense unless 2 ≤ folds ≤ readings in use."""
     used = np.flatnonzero(fit.readings.used)
     if folds != int(folds) or not 2 <= folds <= len(used):
         raise OutsideSense("folds", f"is a whole number from 2 to {len(used)}.")
     shuffled = np.random.default_rng(seed).permutation(used)
-    return [_draw(fit, np.setdiff1d(used, part)) for part in np.array_split(shuffled, int(folds))]
+    deadline = Deadline(seconds)
+    return [_draw(fit, np.setdiff1d(used, part), deadline) for part in np.array_split(shuffled, int(folds))]
 
 
-def each_in_turn(fit: Fit) -> list[Draw]:
+def each_in_turn(fit: Fit, seconds: float | None = None) -> list[Draw]:
     """Leave out each reading in use, in their order."""
-    used = np.flatnonzero(fit.readings.used)
-    return [_draw(fit, np.delete(used, place)) for place in range(len(used))]
+    used, deadline = np.flatnonzero(fit.readings.used), Deadline(seconds)
+    return [_draw(fit, np.delete(used, place), deadline) for place in range(len(used))]
 
 
 @dataclass(frozen=True)
@@ -165,13 +172,15 @@ def _plain(fit: Fit) -> str:
     return fit.least_squares_in if fit.least_squares_in == "logarithms" else "y"
 
 
-def _draw(fit: Fit, rows: Array) -> Draw:
+def _draw(fit: Fit, rows: Array, deadline: Deadline) -> Draw:
     included = np.zeros(len(fit.readings), dtype=np.bool_)
     included[rows] = True
     out = fit.readings.used & ~included
     try:
-        one = refit(fit, included)
+        one = None if deadline.passed else refit(fit, included, seconds=SECONDS_A_REFIT)
     except RidgeError:
+        one = None
+    if one is None:
         return Draw(included, None, float("nan"))
     misses = fit.readings.y[out] - one.evaluate(fit.readings.x[out])
     return Draw(included, one, float(np.sqrt(np.mean(misses**2))) if len(misses) else float("nan"))

@@ -8,17 +8,21 @@ these are the usual limits and Fieller's.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.errors import RidgeError
-from ridge.core.judging.profile import can_mislead, misleads, sides
+from ridge.core.fitting.deadline import Deadline
+from ridge.core.judging.profile import SECONDS_A_REFIT, OutOfTime, can_mislead, misleads, sides
 from ridge.core.readings import Readings
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
+SECONDS = 1.0
+"""Time for the refits of one prediction: with a formula slower than that, ± standard errors serve."""
 OVERWHELMING = 1e6
 """How often more the reading that holds a value weighs than all that the others say there."""
 
@@ -28,6 +32,7 @@ class _OneMore:
 
     def __init__(self, fit: Fit) -> None:
         used = fit.readings.used
+        self._deadline = Deadline(SECONDS)
         self._fit, self._start = fit, {name: fit.values[name] for name in fit.model.free_names}
         self._x, self._y, self._weights = fit.readings.x[used], fit.readings.y[used], fit.readings.used_weights
 
@@ -35,9 +40,11 @@ class _OneMore:
         """The least weighted sum of squares with the reading; ``counted``: whether its own square is among them."""
         from ridge.core.fitting.fit import fit as fit_readings
 
+        if self._deadline.passed:
+            raise OutOfTime
         readings = Readings(np.append(self._x, x), np.append(self._y, y), weight=np.append(self._weights, weight))
         try:
-            found = fit_readings(readings, self._fit.model, start=self._start)
+            found = fit_readings(readings, self._fit.model, start=self._start, seconds=SECONDS_A_REFIT)
         except RidgeError:
             return np.inf
         own = 0.0 if counted else weight * float(found.residuals[-1]) ** 2
@@ -57,10 +64,8 @@ def curve_limits(fit: Fit, x: float, half: float, level: float) -> tuple[float, 
         held = one_more.sum_of_squares(x, value + share * half, weight, counted=False)
         return (held - lowest) / (width * deviation) ** 2
 
-    if not misleads(raised):
-        return None
-    down, up = sides(raised)
-    return value - down * half, value + up * half
+    apart = _sides_if_misleading(raised)
+    return None if apart is None else (value - apart[0] * half, value + apart[1] * half)
 
 
 def x_limits(
@@ -84,7 +89,13 @@ def x_limits(
         place = x + share * half * (above if share > 0 else below)
         return (one_more.sum_of_squares(place, y, repeats, counted=True) - lowest) / (width * deviation) ** 2
 
-    if not misleads(raised):
+    apart = _sides_if_misleading(raised)
+    return None if apart is None else (x - apart[0] * below * half, x + apart[1] * above * half)
+
+
+def _sides_if_misleading(raised: Callable[[float], float]) -> tuple[float, float] | None:
+    """None where ± will do, or where finding out takes too long."""
+    try:
+        return sides(raised) if misleads(raised) else None
+    except OutOfTime:
         return None
-    down, up = sides(raised)
-    return x - down * below * half, x + up * above * half
