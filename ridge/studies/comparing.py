@@ -22,8 +22,7 @@ from ridge.core.wording.numbers import share, significant
 from ridge.studies.curves import default_view, finite, sample_curve
 from ridge.studies.fit_words import name_of
 from ridge.studies.fits import fit_all, fit_one
-from ridge.studies.readings import read_table
-from ridge.studies.schemas import (
+from ridge.studies.lens_schemas import (
     ComparedOut,
     ComparisonOut,
     CriterionOut,
@@ -32,6 +31,7 @@ from ridge.studies.schemas import (
     ValueOut,
     WithoutOut,
 )
+from ridge.studies.readings import read_table
 from ridge.studies.state import StudyState
 
 NOT_COMPARABLE = "These fits are not made to the same readings in the same way, so the criteria do not compare them."

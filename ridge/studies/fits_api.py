@@ -14,22 +14,24 @@ from ridge.studies.curves import sample_curve
 from ridge.studies.fits import fit_all
 from ridge.studies.formula_editor import known_names, look_at
 from ridge.studies.gallery import ALL, candidate, ranking
+from ridge.studies.lens_schemas import (
+    ComparisonOut,
+    ResamplingIn,
+    ResamplingOut,
+    ResidualsOut,
+    WithoutOut,
+)
 from ridge.studies.own import own_study
 from ridge.studies.readings import read_table
 from ridge.studies.resampling import resampling_of
 from ridge.studies.residuals import residuals_of
 from ridge.studies.schemas import (
     CandidateOut,
-    ComparisonOut,
     CurveOut,
     FormulaOut,
     KnownNameOut,
     Message,
     RankingOut,
-    ResamplingIn,
-    ResamplingOut,
-    ResidualsOut,
-    WithoutOut,
 )
 from ridge.studies.store import read_state
 

@@ -15,8 +15,13 @@ from ridge.core.wording.resampling import word_failed, word_left_out, word_movem
 from ridge.studies.curves import default_view, finite
 from ridge.studies.fit_words import name_of
 from ridge.studies.fits import Fitted, fit_all
+from ridge.studies.lens_schemas import (
+    DrawOut,
+    ResampledOut,
+    ResamplingIn,
+    ResamplingOut,
+)
 from ridge.studies.readings import read_table
-from ridge.studies.schemas import DrawOut, ResampledOut, ResamplingIn, ResamplingOut
 from ridge.studies.state import StudyState
 
 MOST_READINGS = 20_000

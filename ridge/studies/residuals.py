@@ -13,8 +13,12 @@ from ridge.core.wording.residuals import word_residuals
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.studies.curves import finite
 from ridge.studies.fits import fit_one
+from ridge.studies.lens_schemas import (
+    BinOut,
+    ResidualRowOut,
+    ResidualsOut,
+)
 from ridge.studies.readings import read_table
-from ridge.studies.schemas import BinOut, ResidualRowOut, ResidualsOut
 from ridge.studies.state import StudyState
 
 MOST_DRAWN = 4000

@@ -7,6 +7,10 @@ from unittest import TestCase
 
 import numpy as np
 
+from ridge.studies.lens_schemas import (
+    ResamplingIn,
+    ResamplingOut,
+)
 from ridge.studies.resampling import (
     MOST_IN_TURN,
     NOTHING_FITTED,
@@ -15,7 +19,6 @@ from ridge.studies.resampling import (
     TOO_MANY_IN_TURN,
     resampling_of,
 )
-from ridge.studies.schemas import ResamplingIn, ResamplingOut
 from ridge.studies.state import FitState, StudyState
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study

@@ -65,7 +65,10 @@ class Movement(TestCase):
 
 class InWords(TestCase):
     def test_what_a_ratio_says(self) -> None:
-        self.assertTrue(word_left_out(1.1, 1.0, NAMING).startswith("It holds: readings left out are missed 1.1 times"))
+        self.assertEqual(
+            word_left_out(1.1, 1.0, NAMING),
+            "Readings left out are missed 1.1 times as far as those it is fitted to: it holds.",
+        )
         self.assertIn("some of what it follows is scatter", word_left_out(1.8, 1.0, NAMING))
         self.assertIn("it follows the scatter. Try", word_left_out(5.0, 1.0, NAMING))
         self.assertEqual(word_left_out(0.5, None, NAMING), "Readings left out are missed by 0.50\u00a0m, typically.")

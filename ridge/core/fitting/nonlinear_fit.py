@@ -20,7 +20,7 @@ from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covari
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
 from ridge.core.fitting.search import CONDENSED, apart, bottoms, condense, search, try_all, valleys
 from ridge.core.fitting.separable import Separable
-from ridge.core.fitting.solved import Held, Prepared, Solved, check_values, reach_of, sums
+from ridge.core.fitting.solved import Held, Prepared, Solved, among_all, check_values, reach_of, sums
 from ridge.core.fitting.trials import Spread, low_discrepancy, spreads
 from ridge.core.formula import parse
 from ridge.core.models.base import InnerForm, Model
@@ -390,8 +390,7 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
         check_values(values)
         covariance, root, sizes = spread_covariance(model, polished)
         if refined is not None:
-            at = [model.parameter_names.index(name) for name in model.free_names]
-            covariance[np.ix_(at, at)] = refined.unit_covariance
+            covariance = among_all(model, model.free_names, refined.unit_covariance)
         plain = rest if prepared.root is None else rest / prepared.root
         residuals = (plain * prepared.y_scale).astype(np.float64)
     return Solved(

@@ -54,8 +54,11 @@ def sides(raised: Callable[[float], float]) -> tuple[float, float]:
 
 
 def can_mislead(fit: Fit) -> bool:
-    """Whether there is a scatter, and a model bent in its parameters, so that ± standard errors are approximate."""
-    bent = fit.model.linear_form is None and fit.least_squares_in == "y"
+    """Whether there is a scatter, and a model bent in its parameters, so that ± standard errors are approximate.
+
+    Not asked of a fit whose search was cut short: refits would take as long, and it is not the best yet.
+    """
+    bent = fit.model.linear_form is None and fit.least_squares_in == "y" and not fit.cut_short
     return bent and not fit.statistics.exact and bool(fit.reading_deviation) and fit.statistics.n <= MOST
 
 

@@ -19,12 +19,12 @@ def word_left_out(error: float, own: float | None, naming: Naming) -> str:
     if not own:
         return f"Readings left out are missed by {naming.y_with_unit(significant(error, 2).text)}, typically."
     ratio = error / own
-    missed = f"eadings left out are missed {significant(ratio, 2).text} times as far as those it is fitted to"
+    missed = f"Readings left out are missed {significant(ratio, 2).text} times as far as those it is fitted to"
     if ratio <= HOLDS:
-        return f"It holds: r{missed}."
+        return f"{missed}: it holds."
     if ratio <= FOLLOWS:
-        return f"R{missed}: some of what it follows is scatter, or the shares are small."
-    return f"R{missed}: it follows the scatter. Try a model with fewer parameters, or add readings."
+        return f"{missed}: some of what it follows is scatter, or the shares are small."
+    return f"{missed}: it follows the scatter. Try a model with fewer parameters, or add readings."
 
 
 def word_movement(found: Movement, naming: Naming) -> str:

@@ -6,10 +6,10 @@ import { Swatch } from "../fits/Swatch";
 import { pathOf } from "../plot/path";
 import { makeScale } from "../plot/scales";
 import { STATUS, useAnalysis, useChange, useStudy } from "../study/context";
-import { CopyTable } from "../ui/CopyTable";
 import { Term } from "../ui/Hint";
 import { Ladder } from "./Ladder";
 import { LensTabs } from "./LensTabs";
+import { TableCard } from "./TableCard";
 import { Ticks } from "./Ticks";
 
 /** The fits side by side: small plots on common axes, the criteria with their meaning, and why R² is no judge. */
@@ -125,52 +125,50 @@ function largestResidual(analysis: Analysis): number {
 function Criteria({ found }: { found: Comparison }) {
   const table = () => [["fit", "model", ...found.criteria.map((one) => one.label)], ...found.fits.map((fit) => [fit.letter, fit.name, ...fit.values.map((value) => value.text)])];
   return (
-    <div className="border border-rule bg-sheet">
-      <div className="flex items-center justify-between px-2.5 py-1">
-        <h2 className="text-[12px] font-semibold text-mute">Criteria</h2>
-        <CopyTable label="Copy the criteria" what="The criteria" rows={table} />
-      </div>
-      <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label="Criteria of the fits">
-        <table className="numerals w-full text-right text-[12.5px]">
-          <thead>
-            <tr className="border-y border-rule text-[11.5px] text-mute">
-              <th scope="col" className="px-2 py-1 text-left font-normal">
-                fit
-              </th>
-              {found.criteria.map((one) => (
-                <th key={one.name} scope="col" className="px-1.5 py-1 font-normal whitespace-nowrap">
-                  <Term word={one.label} meaning={one.meaning} />
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {found.fits.map((fit) => (
-              <tr key={fit.letter} className="border-b border-rule/60">
-                <th scope="row" title={fit.name} className="max-w-36 truncate px-2 py-1 text-left font-normal">
-                  <span className="font-semibold" style={{ color: lookOf(fit.letter).color }}>
-                    {fit.letter}
-                  </span>{" "}
-                  <span className="font-book">{fit.name}</span>
-                </th>
-                {fit.values.map((value, i) => (
-                  <td key={found.criteria[i]!.name} className={`px-1.5 py-1 whitespace-nowrap ${value.best ? "bg-tint font-semibold" : ""}`}>
-                    {value.text}
-                    {value.best && <span className="sr-only"> (best)</span>}
-                  </td>
-                ))}
-              </tr>
+    <TableCard
+      title="Criteria"
+      label="Criteria of the fits"
+      copy={{ label: "Copy the criteria", what: "The criteria", rows: table }}
+      below={
+        <div className="grid gap-1 px-2.5 py-2 font-book text-[14px] leading-snug">
+          {found.remark && <p className="text-amber">{found.remark}</p>}
+          {found.nested.map((test) => (
+            <p key={test.smaller + test.larger}>{test.sentence}</p>
+          ))}
+          {found.fits.length > 1 && <p className="text-[12.5px] text-mute">The best of each criterion is marked. R² is not: it cannot choose.</p>}
+        </div>
+      }
+    >
+      <thead>
+        <tr className="border-y border-rule text-[11.5px] text-mute">
+          <th scope="col" className="px-2 py-1 text-left font-normal">
+            fit
+          </th>
+          {found.criteria.map((one) => (
+            <th key={one.name} scope="col" className="px-1.5 py-1 font-normal whitespace-nowrap">
+              <Term word={one.label} meaning={one.meaning} />
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {found.fits.map((fit) => (
+          <tr key={fit.letter} className="border-b border-rule/60">
+            <th scope="row" title={fit.name} className="max-w-36 truncate px-2 py-1 text-left font-normal">
+              <span className="font-semibold" style={{ color: lookOf(fit.letter).color }}>
+                {fit.letter}
+              </span>{" "}
+              <span className="font-book">{fit.name}</span>
+            </th>
+            {fit.values.map((value, i) => (
+              <td key={found.criteria[i]!.name} className={`px-1.5 py-1 whitespace-nowrap ${value.best ? "bg-tint font-semibold" : ""}`}>
+                {value.text}
+                {value.best && <span className="sr-only"> (best)</span>}
+              </td>
             ))}
-          </tbody>
-        </table>
-      </div>
-      <div className="grid gap-1 px-2.5 py-2 font-book text-[14px] leading-snug">
-        {found.remark && <p className="text-amber">{found.remark}</p>}
-        {found.nested.map((test) => (
-          <p key={test.smaller + test.larger}>{test.sentence}</p>
+          </tr>
         ))}
-        {found.fits.length > 1 && <p className="text-[12.5px] text-mute">The best of each criterion is marked. R² is not: it cannot choose.</p>}
-      </div>
-    </div>
+      </tbody>
+    </TableCard>
   );
 }

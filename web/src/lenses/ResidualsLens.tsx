@@ -4,12 +4,13 @@ import { useState } from "react";
 import { api, type Fit, type Residuals } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
-import { CopyTable } from "../ui/CopyTable";
 import { useAnalysis, useNaming, useStudy } from "../study/context";
 import { isLit, litRows, select, useView } from "../study/view";
 import { Term } from "../ui/Hint";
 import { LensTabs } from "./LensTabs";
 import { Histogram, SmallPlot } from "./SmallPlot";
+import { TableCard } from "./TableCard";
+import { withUnit } from "./withUnit";
 import { WithoutPlot } from "./WithoutPlot";
 
 const COLUMNS = ["observed", "fitted", "residual", "squared", "standardised", "leverage", "cook"] as const;
@@ -92,8 +93,6 @@ function ResidualsOf({ fit, titled }: { fit: Fit; titled: boolean }) {
   );
 }
 
-const withUnit = (symbol: string, unit: string) => (unit ? `${symbol} / ${unit}` : symbol);
-
 function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Residuals; color: string; deviation: number; xTitle: string; yTitle: string; rTitle: string }) {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
@@ -125,57 +124,53 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
         {found.bins.length > 0 && <Histogram title="How often" bins={found.bins} color={color} x={[found.bins[0]!.low, found.bins[found.bins.length - 1]!.high]} y={[0, most * 1.08]} xTitle={rTitle} yTitle="readings" />}
         <WithoutPlot letter={found.letter} row={looked} color={color} />
       </div>
-      <div className="border border-rule bg-sheet">
-        <div className="flex items-center justify-between px-2.5 py-1">
-          <h2 className="text-[12px] font-semibold text-mute">Residual table</h2>
-          <span className="flex items-center gap-2">
-            <label className="flex items-center gap-1.5 text-[12px] text-mute">
-              <input type="checkbox" className="accent-(--color-pine)" checked={byInfluence} onChange={(event) => setByInfluence(event.target.checked)} />
-              most influential first
-            </label>
-            <CopyTable label="Copy the residual table" what="The residual table" rows={cells} />
-          </span>
-        </div>
-        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Residual table">
-          <table className="numerals w-full text-right text-[12.5px]">
-            <thead>
-              <tr className="border-y border-rule text-[11.5px] text-mute">
-                <th scope="col" className="px-2 py-1 font-normal">
-                  row
-                </th>
-                {COLUMNS.map((name) => (
-                  <th key={name} scope="col" className="px-2 py-1 font-normal">
-                    {MEANINGS[name] ? <Term word={WORDS[name]} meaning={MEANINGS[name]} /> : WORDS[name]}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {table.map((line) => (
-                <tr
-                  key={line.row}
-                  className={`border-b border-rule/60 hover:bg-well ${isLit(lit, line.row) ? "bg-tint" : ""}`}
-                  onClick={() => choose(line.row)}
-                  onPointerEnter={(event) => event.pointerType === "mouse" && setPointed(line.row)}
-                  onPointerLeave={() => setPointed(null)}
-                >
-                  <th scope="row" className="px-2 font-normal text-mute">
-                    <button className="rounded-sm px-1" aria-label={`Row ${line.row + 1}: show the curve without it`} onFocus={() => setPointed(line.row)} onBlur={() => setPointed(null)}>
-                      {line.row + 1}
-                    </button>
-                  </th>
-                  {COLUMNS.map((name) => (
-                    <td key={name} className="px-2 py-0.5">
-                      {line[name]}
-                    </td>
-                  ))}
-                </tr>
+      <TableCard
+        title="Residual table"
+        label="Residual table"
+        copy={{ label: "Copy the residual table", what: "The residual table", rows: cells }}
+        control={
+          <label className="flex items-center gap-1.5 text-[12px] text-mute">
+            <input type="checkbox" className="accent-(--color-pine)" checked={byInfluence} onChange={(event) => setByInfluence(event.target.checked)} />
+            most influential first
+          </label>
+        }
+        below={found.table.length < found.rows.length && <p className="px-2.5 py-1 text-[12px] text-mute">The first {found.table.length} readings.</p>}
+      >
+        <thead>
+          <tr className="border-y border-rule text-[11.5px] text-mute">
+            <th scope="col" className="px-2 py-1 font-normal">
+              row
+            </th>
+            {COLUMNS.map((name) => (
+              <th key={name} scope="col" className="px-2 py-1 font-normal">
+                {MEANINGS[name] ? <Term word={WORDS[name]} meaning={MEANINGS[name]} /> : WORDS[name]}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {table.map((line) => (
+            <tr
+              key={line.row}
+              className={`border-b border-rule/60 hover:bg-well ${isLit(lit, line.row) ? "bg-tint" : ""}`}
+              onClick={() => choose(line.row)}
+              onPointerEnter={(event) => event.pointerType === "mouse" && setPointed(line.row)}
+              onPointerLeave={() => setPointed(null)}
+            >
+              <th scope="row" className="px-2 font-normal text-mute">
+                <button className="rounded-sm px-1" aria-label={`Row ${line.row + 1}: show the curve without it`} onFocus={() => setPointed(line.row)} onBlur={() => setPointed(null)}>
+                  {line.row + 1}
+                </button>
+              </th>
+              {COLUMNS.map((name) => (
+                <td key={name} className="px-2 py-0.5">
+                  {line[name]}
+                </td>
               ))}
-            </tbody>
-          </table>
-        </div>
-        {found.table.length < found.rows.length && <p className="px-2.5 py-1 text-[12px] text-mute">The first {found.table.length} readings.</p>}
-      </div>
+            </tr>
+          ))}
+        </tbody>
+      </TableCard>
     </div>
   );
 }
