@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Any
 
 import orjson
@@ -13,11 +14,14 @@ from ninja.renderers import BaseRenderer
 from ninja.utils import check_csrf
 
 from ridge.site.views import CSRF_MESSAGE
+from ridge.studies.apart import FAILED
 from ridge.studies.api import router as studies
 from ridge.studies.fits_api import router as fits
 from ridge.studies.out_api import router as out
 from ridge.studies.own import NotYours
 from ridge.studies.tables_api import router as tables
+
+log = logging.getLogger(__name__)
 
 
 class StrictJSON(BaseRenderer):
@@ -61,6 +65,13 @@ def invalid(request: HttpRequest, exception: ValidationError) -> HttpResponse:
     # The path also names the body's wrapper and the kind of change: the field is its last name.
     where = next((str(part) for part in reversed(first.get("loc", ())) if isinstance(part, str)), "request")
     return api.create_response(request, {"message": f"{where}: {first.get('msg', 'not understood')}."}, status=422)
+
+
+@api.exception_handler(Exception)
+def failed(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """What nobody foresaw: noted with its traceback, told without it."""
+    log.error("%s %s failed", request.method, request.path, exc_info=exception)
+    return api.create_response(request, {"message": FAILED}, status=500)
 
 
 @api.exception_handler(RequestDataTooBig)

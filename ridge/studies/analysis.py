@@ -2,41 +2,63 @@
 
 from __future__ import annotations
 
-import logging
 import math
+from dataclasses import replace
+from functools import partial
 from uuid import UUID
 
 import numpy as np
 
-from ridge.core.wording.numbers import group
-from ridge.core.wording.straight import straighten
-from ridge.studies.answers import answer, answer_unknown, follow
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import group, name_rows
+from ridge.core.wording.straight import Straight, straighten
+from ridge.studies.answers import answer, answer_unknown, follow, unanswered, unknown_unanswered
+from ridge.studies.apart import FAILED, Failures
 from ridge.studies.curves import default_view, finite, sample_curve
-from ridge.studies.fit_words import differ, word_fitted
-from ridge.studies.fits import FAILED, Fitted, fit_all
+from ridge.studies.fit_words import differ, refused, word_fitted
+from ridge.studies.fits import Fitted, fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
-from ridge.studies.schemas import AnalysisOut, NamingOut, ProblemOut, StraightOut, StretchOut
-from ridge.studies.state import StudyState
+from ridge.studies.schemas import (
+    AnalysisOut,
+    AnswerOut,
+    FitOut,
+    NamingOut,
+    ProblemOut,
+    StraightOut,
+    StretchOut,
+    UnknownOut,
+    ViewOut,
+)
+from ridge.studies.state import AnswerState, StudyState
 
 PROBLEMS_SHOWN = 50
-log = logging.getLogger(__name__)
+_EMPTY_VIEW = ViewOut(x=StretchOut(low=0, high=10), y=StretchOut(low=0, high=10), residual=1.0)
 
 
 def analyse(state: StudyState, *, same_readings: bool = False, preview: bool = False) -> AnalysisOut:
-    """The whole analysis of a state. Should it fail in a way that was not foreseen, the readings can still be opened.
+    """The whole analysis of a state. What fails in a way that was not foreseen is named in its ``failures``; all the rest
+    is there.
 
     ``same_readings``: whoever asks has the readings already, and they are left out. ``preview``: it is shown only while a
     hand moves, and limits are not held against refits.
     """
-    table = read_table(state)
-    try:
-        found = _analyse(state, table, fit_all(table, state.fits), checked=not preview)
-    except Exception:
-        log.exception("the analysis failed")
-        found = _analyse(state, table, [Fitted(wanted, None, None, FAILED) for wanted in state.fits], checked=False)
+    table, failures = read_table(state), Failures()
+    failures += table.failures
+    found = failures.apart(
+        "the analysis",
+        lambda: _analyse(state, table, failures, checked=not preview),
+        lambda: _bare(state, table),
+    )
+    found.failures = list(dict.fromkeys(failures))
     return _with_readings(found, table) if not same_readings else found
+
+
+def _bare(state: StudyState, table: Table) -> AnalysisOut:
+    """What is left to be said where the analysis as a whole failed: the readings, and that every fit is refused."""
+    fits = [refused(Fitted(wanted, None, None, FAILED)) for wanted in state.fits]
+    return _out(table, fits, [], [], _EMPTY_VIEW, FAILED)
 
 
 def _with_readings(found: AnalysisOut, table: Table) -> AnalysisOut:
@@ -51,19 +73,77 @@ def _with_readings(found: AnalysisOut, table: Table) -> AnalysisOut:
     return found
 
 
-def _analyse(state: StudyState, table: Table, fitted: list[Fitted], *, checked: bool) -> AnalysisOut:
-    naming, readings = table.naming, table.readings
-    fits = [word_fitted(one, table, state, checked=checked) for one in fitted]
+def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bool) -> AnalysisOut:
+    naming, level = table.naming, state.level
+    fitted = fit_all(table, state.fits)
+    failures += [_fit_called(one) for one in fitted if one.by_accident]
+    fits = [
+        failures.apart(
+            _fit_called(one),
+            partial(word_fitted, one, table, state, checked=checked),
+            partial(refused, replace(one, refusal=FAILED)),
+        )
+        for one in fitted
+    ]
     leading = fitted[0].fit if fitted else None
-    answers = [follow(answer(fitted, kept, state.level, naming, checked=checked), kept) for kept in state.answers]
-    unknowns = [answer_unknown(fitted, unknown, state.level, naming, checked=checked) for unknown in table.unknowns]
-    view = default_view(table, leading, [*answers, *(unknown.answer for unknown in unknowns)])
+    answers = [
+        failures.apart(
+            f"the answer to {kept.given or kept.direction.replace('_', ' ')}",
+            partial(_answer_kept, fitted, kept, level, naming, checked=checked),
+            partial(unanswered, kept, naming, FAILED),
+        )
+        for kept in state.answers
+    ]
+    unknowns = [
+        failures.apart(
+            name_rows(unknown.rows),
+            partial(answer_unknown, fitted, unknown, level, naming, checked=checked),
+            partial(unknown_unanswered, unknown, naming, FAILED),
+        )
+        for unknown in table.unknowns
+    ]
+    view = failures.apart(
+        "the view",
+        lambda: default_view(table, leading, [*answers, *(unknown.answer for unknown in unknowns)]),
+        lambda: _EMPTY_VIEW,
+    )
     for one, out in zip(fitted, fits, strict=True):
-        if one.curve is not None and not out.hidden:
-            out.curve = sample_curve(one.curve, view.x.low, view.x.high, state.level)
-            out.difference = differ(one, fitted[0], naming)
-    low, high = readings.measured_range
-    straight = straighten(leading, naming) if leading else "There is no fit yet."
+        failures.apart(
+            f"the curve of {_fit_called(one)}",
+            partial(_draw, one, out, fitted[0], view, level, naming),
+            lambda: None,
+        )
+    straight = failures.apart(
+        "straightening", lambda: straighten(leading, naming) if leading else "There is no fit yet.", lambda: FAILED
+    )
+    return _out(table, fits, answers, unknowns, view, straight)
+
+
+def _fit_called(one: Fitted) -> str:
+    return f"fit {one.wanted.letter}"
+
+
+def _answer_kept(fitted: list[Fitted], kept: AnswerState, level: float, naming: Naming, *, checked: bool) -> AnswerOut:
+    return follow(answer(fitted, kept, level, naming, checked=checked), kept)
+
+
+def _draw(one: Fitted, out: FitOut, leading: Fitted, view: ViewOut, level: float, naming: Naming) -> None:
+    """Put the curve of a fit that can be seen, and its difference from the leading one, into what is said of it."""
+    if one.curve is not None and not out.hidden:
+        out.curve = sample_curve(one.curve, view.x.low, view.x.high, level)
+        out.difference = differ(one, leading, naming)
+
+
+def _out(
+    table: Table,
+    fits: list[FitOut],
+    answers: list[AnswerOut],
+    unknowns: list[UnknownOut],
+    view: ViewOut,
+    straight: Straight | str,
+) -> AnalysisOut:
+    naming = table.naming
+    low, high = table.readings.measured_range
     return AnalysisOut(
         naming=NamingOut(**{name: getattr(naming, name) for name in NamingOut.model_fields}),
         same_readings=True,
@@ -86,6 +166,7 @@ def _analyse(state: StudyState, table: Table, fitted: list[Fitted], *, checked: 
         fits=fits,
         answers=answers,
         unknowns=unknowns,
+        failures=[],
     )
 
 
@@ -113,5 +194,7 @@ _recent: Recent[tuple[UUID, int], AnalysisOut] = Recent(8)
 
 
 def analysis_of(study: Study, state: StudyState) -> AnalysisOut:
-    """The analysis of a stored state, computed once."""
-    return _recent.get_or_make((study.pk, study.version), lambda: analyse(state))
+    """The analysis of a stored state, computed once; what failed is tried again."""
+    return _recent.get_or_make(
+        (study.pk, study.version), lambda: analyse(state), worth=lambda found: not found.failures
+    )

@@ -42,10 +42,7 @@ def answer(
 ) -> AnswerOut:
     """One question answered, or the reason why it cannot be. ``fitted``: every fit, the leading one first; ``numbers``
     spares reading what was typed; ``checked``: whether the limits are held against refits where they might mislead."""
-    out = AnswerOut(
-        key=question.key, direction=question.direction, given=question.given, repeats=question.repeats,
-        fit=question.fit, name=question.name, asked=_asked(question, naming),
-    )  # fmt: skip
+    out = unanswered(question, naming)
     try:
         asked = _asked_fits(fitted, question)
         if question.direction in FEATURES:
@@ -61,6 +58,14 @@ def answer(
         return out.model_copy(update={"problem": f"{str(problem)[:1].upper()}{str(problem)[1:]}."})
     except RidgeError as problem:
         return out.model_copy(update={"problem": str(problem)})
+
+
+def unanswered(question: AnswerState, naming: Naming, problem: str = "") -> AnswerOut:
+    """A question without its answer yet, or with what is in its way."""
+    return AnswerOut(
+        key=question.key, direction=question.direction, given=question.given, repeats=question.repeats,
+        fit=question.fit, name=question.name, asked=_asked(question, naming), problem=problem,
+    )  # fmt: skip
 
 
 def _asked(question: AnswerState, naming: Naming) -> str:
@@ -218,17 +223,31 @@ def said(out: AnswerOut) -> str:
     return (out.problem or out.result)[:400]
 
 
+def _question(unknown: Unknown) -> AnswerState:
+    given = "; ".join(number_as_given(value) for value in unknown.values)
+    return AnswerState(f"rows-{unknown.rows[0]}", "x_at_y", given, 1)
+
+
+def _label(unknown: Unknown) -> str:
+    rows = name_rows(unknown.rows)
+    return f"{unknown.label} ({rows})" if unknown.label else rows.capitalize()
+
+
+def unknown_unanswered(unknown: Unknown, naming: Naming, problem: str) -> UnknownOut:
+    """An unknown with what is in the way of its x."""
+    return UnknownOut(
+        rows=list(unknown.rows), label=_label(unknown), short="", answer=unanswered(_question(unknown), naming, problem)
+    )
+
+
 def answer_unknown(
     fitted: Sequence[Fitted], unknown: Unknown, level: float, naming: Naming, *, checked: bool = True
 ) -> UnknownOut:
     """x of an unknown from its row, or from the rows of its repeated readings."""
-    given = "; ".join(number_as_given(value) for value in unknown.values)
-    question = AnswerState(f"rows-{unknown.rows[0]}", "x_at_y", given, 1)
-    out = answer(fitted, question, level, naming, list(unknown.values), checked=checked)
-    label = f"{unknown.label} ({name_rows(unknown.rows)})" if unknown.label else name_rows(unknown.rows).capitalize()
+    out = answer(fitted, _question(unknown), level, naming, list(unknown.values), checked=checked)
     short = ""
     if out.mark:
         low, high = out.mark.x_low, out.mark.x_high
         half = None if low is None or high is None else (high - low) / 2
         short = round_with_uncertainty(out.mark.x, half).value if half else significant(out.mark.x, 4).text
-    return UnknownOut(rows=list(unknown.rows), label=label, short=short, answer=out)
+    return UnknownOut(rows=list(unknown.rows), label=_label(unknown), short=short, answer=out)

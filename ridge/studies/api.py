@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Annotated, Any
 
 import orjson
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import BaseModel, Field, StringConstraints
@@ -27,6 +28,7 @@ from ridge.studies.models import Study
 from ridge.studies.own import own_study
 from ridge.studies.reading_details import describe_reading
 from ridge.studies.readings import read_table
+from ridge.studies.repeated import made_by
 from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.schemas import (
     AnalysisOut,
@@ -122,6 +124,10 @@ def _leading(state: StudyState) -> Fit | Interpolation | None:
     return fit_one(read_table(state), state.fits[0]).curve if state.fits else None
 
 
+RequestKey = Annotated[str, StringConstraints(max_length=40)]
+"""Makes repeating a request harmless: what was carried out with this key within a day is not carried out again."""
+
+
 class NewStudy(Schema):
     """An empty study, a sample, or one that begins with a table; ``apart``: every y column a study of its own."""
 
@@ -129,18 +135,24 @@ class NewStudy(Schema):
     sample: str = ""
     table: TakeTable | None = None
     apart: bool = False
+    request_key: RequestKey = ""
 
 
 class ChangeIn(Schema):
-    """A change made on ``version``. ``request_key`` makes repeating the request harmless."""
+    """A change made on ``version``."""
 
     version: int
     change: AnyChange
-    request_key: Annotated[str, StringConstraints(max_length=40)] = ""
+    request_key: RequestKey = ""
 
 
 class StepIn(Schema):
     version: int
+    request_key: RequestKey = ""
+
+
+class CopyIn(Schema):
+    request_key: RequestKey = ""
 
 
 class GoToIn(StepIn):
@@ -182,11 +194,14 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
         except ChangeRefused as refused:
             return 400, Message(message=str(refused))
         user = user_or_new_guest(request)
-        made = [create_study(user, state) for state in states]
+        if known := made_by(user, body.request_key):
+            return 201, card(known)
+        with transaction.atomic():
+            made = [create_study(user, state, body.request_key if not i else "") for i, state in enumerate(states)]
         return 201, card(made[0])
     else:
         state = empty_study(body.title or "New study")
-    return 201, card(create_study(user_or_new_guest(request), state))
+    return 201, card(create_study(user_or_new_guest(request), state, body.request_key))
 
 
 @router.get("/studies/{study_id}", response={200: StudyOut, 404: Message})
@@ -210,23 +225,23 @@ def change(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
 
 @router.post("/studies/{study_id}/undo", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
 def undo(request: HttpRequest, study_id: uuid.UUID, body: StepIn) -> Any:
-    return _step(request, study_id, body.version, -1)
+    return _step(request, study_id, body, -1)
 
 
 @router.post("/studies/{study_id}/redo", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
 def redo(request: HttpRequest, study_id: uuid.UUID, body: StepIn) -> Any:
-    return _step(request, study_id, body.version, +1)
+    return _step(request, study_id, body, +1)
 
 
-def _step(request: HttpRequest, study_id: uuid.UUID, version: int, direction: int) -> Any:
+def _step(request: HttpRequest, study_id: uuid.UUID, body: StepIn, direction: int) -> Any:
     own_study(request, study_id)
     try:
-        study, before, after = step(study_id, version, direction)
+        study, before, after = step(study_id, body.version, direction, body.request_key)
     except StaleVersion:
         return _conflict(request, study_id)
     except NothingToStep:
         return 400, Message(message=f"There is nothing to {'undo' if direction < 0 else 'redo'}.")
-    return _json(_study_out(study, after, before))
+    return _json(_study_out(study, after, None if before is after else before))
 
 
 @router.get("/studies/{study_id}/history", response={200: HistoryOut, 404: Message})
@@ -246,12 +261,12 @@ def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
     """Back or forward to any step of the history."""
     own_study(request, study_id)
     try:
-        study, before, after = go_to(study_id, body.version, body.number)
+        study, before, after = go_to(study_id, body.version, body.number, body.request_key)
     except StaleVersion:
         return _conflict(request, study_id)
     except NothingToStep:
         return 400, Message(message="That step is no longer in the history.")
-    return _json(_study_out(study, after, before))
+    return _json(_study_out(study, after, None if before is after else before))
 
 
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})
@@ -294,11 +309,11 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingO
 
 
 @router.post("/studies/{study_id}/duplicate", response={201: CardOut, 404: Message})
-def duplicate(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, CardOut]:
+def duplicate(request: HttpRequest, study_id: uuid.UUID, body: CopyIn) -> tuple[int, CardOut]:
     study = own_study(request, study_id)
     state = read_state(study)
     title = f"{state.title[:190]} (copy)"
-    return 201, card(create_study(study.owner, replace(state, title=title)))
+    return 201, card(create_study(study.owner, replace(state, title=title), body.request_key))
 
 
 @router.delete("/studies/{study_id}", response={200: CardOut, 404: Message})

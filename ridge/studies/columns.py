@@ -16,6 +16,7 @@ from ridge.core.formula.parse import same_name
 from ridge.core.readings import Array
 from ridge.core.wording.numbers import significant
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_clock, read_number, read_plain
+from ridge.studies.apart import FAILED, Failures
 from ridge.studies.state import ColumnState, StudyState
 
 _FIT_NAME = re.compile(r"([A-F])(?:_(\w+))?")
@@ -99,7 +100,11 @@ class _Evaluation:
         if column.key not in self._done:
             if column.formula:
                 self._under_way.append(column.key)
-                self._done[column.key] = self._calculate(column)
+                self._done[column.key] = Failures().apart(
+                    f"column {column.name or column.symbol}".strip(),
+                    lambda: self._calculate(column),
+                    lambda: self._failed(FAILED),
+                )
                 self._under_way.pop()
             else:
                 self._done[column.key] = _read_cells(column.cells, column.unit, column.exponent)

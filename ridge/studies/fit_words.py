@@ -57,10 +57,10 @@ COMPARED = 121
 BY_HAND_DIGITS = 4
 
 
-def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) -> FitOut:
-    """What came of one wanted fit, or its refusal, in words. ``checked``: whether ± is held against refits."""
-    wanted, naming = one.wanted, table.naming
-    out = FitOut(
+def refused(one: Fitted) -> FitOut:
+    """What a wanted fit is, and why nothing came of it; without reading it further."""
+    wanted = one.wanted
+    return FitOut(
         letter=wanted.letter,
         family=wanted.family,
         kind=one.kind,
@@ -76,6 +76,12 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
         least_squares_in=wanted.method,
         refusal=one.refusal,
     )
+
+
+def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) -> FitOut:
+    """What came of one wanted fit, or its refusal, in words. ``checked``: whether ± is held against refits."""
+    wanted, naming = one.wanted, table.naming
+    out = refused(one)
     if one.model is not None:
         out.form_text, out.form_latex = write_symbols(one.model, naming)
     if one.error is not None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -16,13 +17,13 @@ from ridge.core.interpolation import Interpolation
 from ridge.core.models import FAMILIES, Model
 from ridge.core.readings import Readings
 from ridge.core.wording.naming import Naming
+from ridge.studies.apart import FAILED
 from ridge.studies.readings import Table
 from ridge.studies.recent import Recent
 from ridge.studies.state import FitState
-from ridge.studies.worker import fit_in_worker
+from ridge.studies.worker import Interrupted, fit_in_worker
 
-SECONDS = 4.0
-"""Time that one fit may take before the best so far is shown."""
+log = logging.getLogger(__name__)
 
 OPTIONS: dict[str, dict[str, Any]] = {
     "polynomial": {"degree": 2, "terms": None},
@@ -41,8 +42,6 @@ OPTIONS: dict[str, dict[str, Any]] = {
     },
 }
 """What can be chosen within a family, with what holds when nothing is said."""
-
-FAILED = "Ridge failed on these numbers. They are safe, and the failure is noted; it is our mistake, not yours."
 
 MANY = 5000
 _recent: Recent[object, Fit | Interpolation] = Recent(64)
@@ -74,6 +73,11 @@ class Fitted:
     interpolation: Interpolation | None = None
 
     @property
+    def by_accident(self) -> bool:
+        """Whether it failed for a reason that need not be there the next time."""
+        return bool(self.refusal) or isinstance(self.error, Interrupted)
+
+    @property
     def curve(self) -> Fit | Interpolation | None:
         """Whatever can be drawn and asked."""
         return self.fit or self.interpolation
@@ -94,7 +98,7 @@ class Fitted:
 
 
 def fit_one(table: Table, wanted: FitState) -> Fitted:
-    """One fit, or why there is none. Fits of the same readings are remembered."""
+    """One fit, or why there is none; it never fails. Fits of the same readings are remembered."""
     model: Model | None = None
     readings: Readings | None = None
     try:
@@ -111,6 +115,9 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
         return Fitted(wanted, model, found, readings=used)  # type: ignore[arg-type]
     except RidgeError as error:
         return Fitted(wanted, model, None, error=error, readings=readings)
+    except Exception:
+        log.exception("fit %s failed", wanted.letter)
+        return Fitted(wanted, None, None, FAILED, readings=readings)
 
 
 def _fingerprint(wanted: FitState) -> str:
@@ -123,9 +130,9 @@ def _make(readings: Readings, model: Model, wanted: FitState) -> Fit:
     if wanted.by_hand or not model.free_names:
         return with_values(readings, model, hand_values(readings, model, wanted))
     if wanted.family == "formula":
-        return fit_in_worker(readings, model, wanted.values, _bounds(wanted), wanted.method, SECONDS)
+        return fit_in_worker(readings, model, wanted.values, _bounds(wanted), wanted.method)
     start, bounds = _known(wanted.values, model), _bounds(wanted)
-    return fit(readings, model, start=start, bounds=bounds, least_squares_in=wanted.method, seconds=SECONDS)
+    return fit(readings, model, start=start, bounds=bounds, least_squares_in=wanted.method)
 
 
 def hand_values(readings: Readings, model: Model, wanted: FitState) -> dict[str, float]:

@@ -139,14 +139,13 @@ class Answer(models.Model):
 
 
 class Revision(models.Model):
-    """One accepted change with its inverse. ``request_key`` lets a repeated request be recognised."""
+    """One accepted change with its inverse."""
 
     study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
     label = models.CharField(max_length=120)
     change = models.JSONField()
     inverse = models.JSONField()
-    request_key = models.CharField(max_length=40, blank=True)
     made = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -155,3 +154,19 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return self.label
+
+
+class AnsweredRequest(models.Model):
+    """The key of a request that was carried out, so that it is not carried out again when its answer was lost. ``study`` is
+    what it changed, or what it made."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="answered")
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="answered")
+    key = models.CharField(max_length=40)
+    made = models.DateTimeField(auto_now_add=True, db_index=True)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["owner", "study", "key"], name="one_answer_a_request"),)
+
+    def __str__(self) -> str:
+        return self.key

@@ -16,6 +16,7 @@ from ridge.core.readings import Array, Mask
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
+from ridge.studies.apart import FAILED
 from ridge.studies.columns import ColumnValues, column_values, first_filled, in_percent, uncertainty_of
 from ridge.studies.state import ColumnState, StudyState
 
@@ -66,7 +67,8 @@ class Series:
 class Table:
     """The readings of a study, read from its cells. Arrays have one entry a row.
 
-    ``column_problems``: what is wrong with a column as a whole, by its key.
+    ``column_problems``: what is wrong with a column as a whole, by its key. ``failures``: columns, in words, that failed in a
+    way nobody foresaw.
     """
 
     readings: Readings
@@ -76,6 +78,7 @@ class Table:
     unknowns: tuple[Unknown, ...]
     series: Series | None
     naming: Naming
+    failures: tuple[str, ...] = ()
 
     def count(self, status: Status) -> int:
         return int((self.status == status).sum())
@@ -107,7 +110,8 @@ def read_table(state: StudyState) -> Table:
         if _same_readings(known, state):
             return table
     table = _read(state)
-    _recent.append((state, table))
+    if not table.failures:
+        _recent.append((state, table))
     return table
 
 
@@ -202,6 +206,7 @@ def _read(state: StudyState) -> Table:
     return Table(
         readings, status, tuple(problems[row] for row in sorted(problems)), column_problems,
         _unknowns(state, status, y.numbers), read_series(state), naming,
+        tuple(f"column {c.name or c.symbol}" for c in state.columns if values[c.key].problem == FAILED),
     )  # fmt: skip
 
 

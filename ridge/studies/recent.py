@@ -23,13 +23,20 @@ class Recent(Generic[Key, Made]):
                 self._held.move_to_end(key)
             return self._held.get(key)
 
-    def get_or_make(self, key: Key, make: Callable[[], Made]) -> Made:
+    def get_or_make(self, key: Key, make: Callable[[], Made], worth: Callable[[Made], bool] = lambda _: True) -> Made:
+        """What is held, or else what ``make`` gives, which is held if it is ``worth`` it."""
         held = self.get(key)
         if held is not None:
             return held
         made = make()
-        self.put(key, made)
+        if worth(made):
+            self.put(key, made)
         return made
+
+    def forget(self) -> None:
+        """Begin anew, as a process that has just started."""
+        with self._lock:
+            self._held.clear()
 
     def put(self, key: Key, value: Made) -> None:
         with self._lock:

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from ridge.core import Fit
+from ridge.core.fitting.effort import Effort
 from ridge.core.judging.resampling import Draw, each_in_turn, k_fold, movement, random_shares, root_mean_square
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import significant
@@ -27,8 +28,8 @@ from ridge.studies.state import StudyState
 MOST_READINGS = 20_000
 MOST_IN_TURN = 60
 SAMPLES = 201
-SECONDS = 6.0
-"""Time for the draws of one fit: those not begun by then count as not fitted."""
+EFFORT = 1e10
+"""Work for the draws of one fit: those not begun when it is spent count as not fitted."""
 
 NOTHING_FITTED = "There is nothing to fit anew. Lay a model over the readings first; an interpolation or a curve with given numbers does not change."
 TOO_MANY = "With more than 20\u202f000 readings a fit hardly depends on which of them it is made to, and drawing takes long. Set a stretch of x, or fewer readings."
@@ -80,10 +81,10 @@ def _refusal(used: int, wanted: ResamplingIn) -> str:
 
 def _draws(fit: Fit, wanted: ResamplingIn, used: int) -> list[Draw]:
     if wanted.kind == "in_turn":
-        return each_in_turn(fit, SECONDS)
+        return each_in_turn(fit, Effort(EFFORT))
     if wanted.kind == "parts":
-        return k_fold(fit, min(wanted.parts, used), wanted.seed, SECONDS)
-    return random_shares(fit, wanted.share / 100, wanted.times, wanted.seed, SECONDS)
+        return k_fold(fit, min(wanted.parts, used), wanted.seed, Effort(EFFORT))
+    return random_shares(fit, wanted.share / 100, wanted.times, wanted.seed, Effort(EFFORT))
 
 
 def _own_miss(fit: Fit) -> float | None:

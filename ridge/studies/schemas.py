@@ -321,7 +321,8 @@ class ViewOut(Schema):
 class AnalysisOut(Schema):
     """Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``. ``same_readings``: in a
     preview of a change that leaves the readings alone, they are not sent again: ``status``, ``x``, ``y``, both errors,
-    ``series_of`` and ``repeated_x`` are empty and stay as they were."""
+    ``series_of`` and ``repeated_x`` are empty and stay as they were. ``failures``: parts, in words, that failed in a way nobody
+    foresaw; they are tried again whenever they are asked for."""
 
     same_readings: bool = False
     naming: NamingOut
@@ -344,6 +345,7 @@ class AnalysisOut(Schema):
     fits: list[FitOut]
     answers: list[AnswerOut]
     unknowns: list[UnknownOut]
+    failures: list[str]
 
 
 class AsideOut(Schema):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from uuid import UUID
 
 import numpy as np
@@ -10,40 +11,75 @@ import numpy as np
 from ridge.core import Fit, Interpolation
 from ridge.core.wording.equation import word_equation
 from ridge.core.wording.numbers import group
+from ridge.studies.apart import Failures
 from ridge.studies.curves import default_view
 from ridge.studies.fit_words import name_of
-from ridge.studies.fits import fit_all
+from ridge.studies.fits import Fitted, fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
 from ridge.studies.schemas import CardOut, PointOut, StretchOut, ThumbnailCurveOut, ThumbnailOut
+from ridge.studies.state import StudyState
 from ridge.studies.store import read_state
 
 POINTS_DRAWN = 80
 CURVE_DRAWN = 73
-_recent: Recent[tuple[UUID, int], tuple[str, str, ThumbnailOut]] = Recent(400)
+
+
+_BLANK = ThumbnailOut(points=[], aside=[], curves=[], bar=None)
+
+
+@dataclass(frozen=True)
+class _Drawn:
+    """What a card shows of the readings and the fits; ``whole``: nothing failed in the making."""
+
+    summary: str
+    equation: str
+    thumbnail: ThumbnailOut
+    whole: bool
+
+
+_recent: Recent[tuple[UUID, int], _Drawn] = Recent(400)
 
 
 def card(study: Study) -> CardOut:
-    """The card of a study; what is drawn on it is remembered for its version."""
-    summary, equation, thumbnail = _recent.get_or_make((study.pk, study.version), lambda: _draw(study))
+    """The card of a study; what is drawn on it is remembered for its version. What fails is said on the card itself."""
+    drawn = _recent.get_or_make((study.pk, study.version), lambda: _draw(study), worth=lambda one: one.whole)
     return CardOut(
         id=study.pk, title=study.title, question=study.question, changed=study.changed, deleted=study.deleted,
-        summary=summary, equation=equation, thumbnail=thumbnail,
+        summary=drawn.summary, equation=drawn.equation, thumbnail=drawn.thumbnail,
     )  # fmt: skip
 
 
-def _draw(study: Study) -> tuple[str, str, ThumbnailOut]:
-    state = read_state(study)
-    table = read_table(state)
-    used = table.count(Status.USED)
+def _draw(study: Study) -> _Drawn:
+    failures = Failures()
+    table = failures.apart("reading the study", lambda: _read(study), lambda: None)
+    if table is None:
+        return _Drawn("could not be read; nothing of it is lost", "", _BLANK, False)
+    state, readings = table
+    used = readings.count(Status.USED)
     summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
-    fitted = [one for one in fit_all(table, state.fits) if one.curve is not None and not one.wanted.hidden]
-    leading = fitted[0] if fitted else None
-    equation = word_equation(leading.fit, table.naming).text if leading and leading.fit else ""
-    if leading and leading.interpolation:
-        equation = name_of(leading)
-    return summary, equation, _thumbnail(table, [(one.wanted.letter, one.curve) for one in fitted if one.curve])
+    fitted = failures.apart("the fits of a card", lambda: fit_all(readings, state.fits), lambda: [])
+    seen = [one for one in fitted if one.curve is not None and not one.wanted.hidden]
+    equation = failures.apart("the equation of a card", lambda: _equation(seen, readings), lambda: "")
+    curves = [(one.wanted.letter, one.curve) for one in seen if one.curve]
+    thumbnail = failures.apart("a thumbnail", lambda: _thumbnail(readings, curves), lambda: _BLANK)
+    if failures or any(one.refusal for one in fitted):
+        summary = f"{summary}; not everything could be drawn"
+    return _Drawn(summary, equation, thumbnail, not failures and not any(one.by_accident for one in fitted))
+
+
+def _read(study: Study) -> tuple[StudyState, Table]:
+    state = read_state(study)
+    return state, read_table(state)
+
+
+def _equation(seen: Sequence[Fitted], table: Table) -> str:
+    """What leads, in one line."""
+    leading = seen[0] if seen else None
+    if leading is None:
+        return ""
+    return word_equation(leading.fit, table.naming).text if leading.fit else name_of(leading)
 
 
 def _thumbnail(table: Table, fits: Sequence[tuple[str, Fit | Interpolation]]) -> ThumbnailOut:
@@ -62,7 +98,7 @@ def _thumbnail(table: Table, fits: Sequence[tuple[str, Fit | Interpolation]]) ->
 
     with np.errstate(all="ignore"):
         if not np.isfinite(view.x.high - view.x.low) or not np.isfinite(view.y.high - view.y.low):
-            return ThumbnailOut(points=[], aside=[], curves=[], bar=None)
+            return _BLANK
         places = np.linspace(view.x.low, view.x.high, CURVE_DRAWN)
 
         def drawn(fit: Fit | Interpolation) -> list[PointOut]:

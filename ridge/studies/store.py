@@ -10,7 +10,9 @@ from django.utils import timezone
 from ridge.accounts.models import User
 from ridge.studies.changes import Change, Outcome, read_change
 from ridge.studies.models import Answer, Assumed, Column, Revision, SetAside, Study, StudyFit
+from ridge.studies.readable import check_readable
 from ridge.studies.recent import Recent
+from ridge.studies.repeated import carried_out, made_by, remember
 from ridge.studies.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, ReportPart, StudyState
 
 
@@ -74,11 +76,14 @@ def _read_fit(fit: StudyFit) -> FitState:
 
 
 @transaction.atomic
-def create_study(owner: User, state: StudyState) -> Study:
-    """A new study with an empty history."""
+def create_study(owner: User, state: StudyState, request_key: str = "") -> Study:
+    """A new study with an empty history; the one that was made already, where the request is repeated."""
+    if known := made_by(owner, request_key):
+        return known
     study = Study.objects.create(owner=owner, title=state.title)
     _write(study, None, state)
     study.save()
+    remember(study, request_key)
     return study
 
 
@@ -88,53 +93,61 @@ def commit(
 ) -> tuple[Study, StudyState, StudyState]:
     """Apply a change as one revision. Returns the study, its state before and after.
 
-    A request that is repeated with the key of the newest revision is answered, not applied again.
+    A request that is repeated is answered with the newest state, not carried out again; so it is with ``step`` and ``go_to``.
     Raises StaleVersion, ChangeRefused.
     """
     study = Study.objects.select_for_update().get(pk=study_id)
     before = read_state(study)
+    if carried_out(study, request_key):
+        return study, before, before
     if study.version != version:
-        last = study.revisions.filter(number=study.position).first()
-        if request_key and last and last.request_key == request_key:
-            return study, before, before
         raise StaleVersion
     outcome = change.apply(before)
+    check_readable((change, outcome.inverse), before, outcome.state)
     study.revisions.filter(number__gt=study.position).delete()
     study.position += 1
     Revision.objects.create(
         study=study, number=study.position, label=outcome.label[:120], change=change.stored(),
-        inverse=outcome.inverse.stored(), request_key=request_key,
+        inverse=outcome.inverse.stored(),
     )  # fmt: skip
-    _advance(study, before, outcome)
+    _advance(study, before, outcome, request_key)
     return study, before, outcome.state
 
 
 @transaction.atomic
-def step(study_id: uuid.UUID, version: int, direction: int) -> tuple[Study, StudyState, StudyState]:
+def step(
+    study_id: uuid.UUID, version: int, direction: int, request_key: str = ""
+) -> tuple[Study, StudyState, StudyState]:
     """Undo (direction −1) or redo (+1) one revision. Raises StaleVersion, NothingToStep."""
     study = Study.objects.select_for_update().get(pk=study_id)
+    before = read_state(study)
+    if carried_out(study, request_key):
+        return study, before, before
     if study.version != version:
         raise StaleVersion
     number = study.position if direction < 0 else study.position + 1
     revision = study.revisions.filter(number=number).first()
     if revision is None:
         raise NothingToStep
-    before = read_state(study)
     outcome = read_change(revision.inverse if direction < 0 else revision.change).apply(before)
     study.position += direction
-    _advance(study, before, outcome)
+    _advance(study, before, outcome, request_key)
     return study, before, outcome.state
 
 
 @transaction.atomic
-def go_to(study_id: uuid.UUID, version: int, number: int) -> tuple[Study, StudyState, StudyState]:
+def go_to(
+    study_id: uuid.UUID, version: int, number: int, request_key: str = ""
+) -> tuple[Study, StudyState, StudyState]:
     """Undo or redo until exactly the first ``number`` revisions are in force. Raises StaleVersion, NothingToStep."""
     study = Study.objects.select_for_update().get(pk=study_id)
+    before = state = read_state(study)
+    if carried_out(study, request_key):
+        return study, before, before
     if study.version != version:
         raise StaleVersion
     if number == study.position or number < 0 or number > study.revisions.count():
         raise NothingToStep
-    before = state = read_state(study)
     back = number < study.position
     if back:
         steps = study.revisions.filter(number__gt=number, number__lte=study.position).order_by("-number")
@@ -147,7 +160,7 @@ def go_to(study_id: uuid.UUID, version: int, number: int) -> tuple[Study, StudyS
     if outcome is None:
         raise NothingToStep
     study.position = number
-    _advance(study, before, outcome)
+    _advance(study, before, outcome, request_key)
     return study, before, state
 
 
@@ -159,10 +172,11 @@ def step_labels(study: Study) -> tuple[str | None, str | None]:
     return labels.get(study.position), labels.get(study.position + 1)
 
 
-def _advance(study: Study, before: StudyState, outcome: Outcome) -> None:
+def _advance(study: Study, before: StudyState, outcome: Outcome, request_key: str) -> None:
     study.version += 1
     _write(study, before, outcome.state)
     study.save()
+    remember(study, request_key)
     version, state = study.version, outcome.state
     # Only what is really stored may be remembered.
     transaction.on_commit(lambda: _recent.put((study.pk, version), state))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import time
 from typing import Any
 
@@ -10,8 +9,6 @@ import numpy as np
 from django.test import SimpleTestCase
 from scipy.interpolate import CubicSpline
 
-from ridge.core.errors import NoFit
-from ridge.studies import worker
 from ridge.studies.analysis import analyse
 from ridge.studies.changes import ChangeRefused, read_change
 from ridge.studies.comparing import comparison_of, without_reading
@@ -361,30 +358,3 @@ class FormulaEditor(SimpleTestCase):
         for text in ("((((" * 120, "9^9^9^9^9^9^9*t", "t" * 480, "а*t", "sin(" * 90 + "t"):
             look_at(of(), "A", text[:500], False, 0)
         self.assertLess(time.monotonic() - start, 10)  # two seconds each, by the map
-
-
-def _sleep(*_: object) -> None:
-    time.sleep(30)
-
-
-class Worker(SimpleTestCase):
-    def test_a_formula_is_fitted_in_another_process(self) -> None:
-        pool = worker._running()
-        self.assertNotEqual(pool.submit(os.getpid).result(), os.getpid())
-        fit = only(of(FitState("A", "formula", options={"text": "m*t + c"})))
-        line = only(of(FitState("A", "line")))
-        self.assertEqual(fit.r_squared, line.r_squared)
-
-    def test_one_that_does_not_end_is_ended_and_the_next_one_runs(self) -> None:
-        state = of(FitState("A", "formula", options={"text": "m*t + c"}))
-        fit = fit_one(read_table(state), state.fits[0])
-        assert fit.model is not None and fit.readings is not None
-        task, grace = worker._fit, worker.GRACE
-        worker._fit, worker.GRACE = _sleep, 0.2  # type: ignore[assignment]
-        try:
-            with self.assertRaises(NoFit):
-                worker.fit_in_worker(fit.readings, fit.model, {}, {}, "y", 0.2)
-        finally:
-            worker._fit, worker.GRACE = task, grace
-        again = worker.fit_in_worker(fit.readings, fit.model, {}, {}, "y", 4.0)
-        self.assertEqual(again.statistics.n, 7)

@@ -107,7 +107,7 @@ class EveryModel(TestCase):
         ):  # fmt: skip
             with self.subTest(text[:30]):
                 try:
-                    result = fit(Readings(X, y), Formula(text), seconds=1.0)
+                    result = fit(Readings(X, y), Formula(text))
                 except RidgeError as error:
                     self.assertTrue(str(error))
                 else:

@@ -9,6 +9,7 @@ from scipy.optimize import curve_fit, minimize_scalar
 
 from ridge.core import Readings, fit
 from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
+from ridge.core.fitting.effort import Effort
 from ridge.core.models import (
     Exponential,
     Formula,
@@ -257,9 +258,9 @@ class Redundant(TestCase):
             doubled.parameters["k"].standard_error or 0, plain.parameters["k"].standard_error or 1, delta=1e-9
         )
 
-    def test_the_deadline_gives_the_best_so_far(self) -> None:
+    def test_an_effort_that_is_spent_gives_the_best_so_far(self) -> None:
         y = 3 * np.exp(-((X - 3) ** 2)) + 2 * np.exp(-((X - 7) ** 2)) + NOISE
-        result = fit(Readings(X, y), Formula("a*exp(-(x-b)^2/c)+d*exp(-(x-f)^2/g)+h*exp(-k*x)"), seconds=0.01)
+        result = fit(Readings(X, y), Formula("a*exp(-(x-b)^2/c)+d*exp(-(x-f)^2/g)+h*exp(-k*x)"), effort=Effort(1e7))
         self.assertTrue(result.cut_short)
         self.assertIn("search-cut-short", [caution.code for caution in result.cautions])
 

@@ -72,8 +72,8 @@ class OfPredictions(TestCase):
         with patch(where + "can_mislead", return_value=True), patch(where + "misleads", return_value=True):
             limits = curve_limits(result, 4.3, float(usual.mean_high - usual.value), 0.95)
             ends = x_limits(result, crossing.value, 9.0, 2, (crossing.low, crossing.high), 0.95)
-        np.testing.assert_allclose(limits or (), (usual.mean_low, usual.mean_high), rtol=1e-5)
-        np.testing.assert_allclose(ends or (), (crossing.low, crossing.high), rtol=1e-5)
+        np.testing.assert_allclose(limits.ends or (), (usual.mean_low, usual.mean_high), rtol=1e-5)
+        np.testing.assert_allclose(ends.ends or (), (crossing.low, crossing.high), rtol=1e-5)
 
     def test_the_sum_of_squares_at_the_limits_by_a_scan(self) -> None:
         result = decay(7)
@@ -115,11 +115,21 @@ class OfPredictions(TestCase):
             np.testing.assert_array_equal(plain.high, checked.high)
         self.assertFalse(calm.solve(15.0, checked=True)[0].profiled)
 
-    def test_without_time_for_refits_standard_errors_serve(self) -> None:
+    def test_where_refits_cost_too_much_standard_errors_serve_and_it_is_said_of_which_number(self) -> None:
         result = decay(7)
-        with patch("ridge.core.predicting.profile.SECONDS", -1.0), patch("ridge.core.judging.profile.SECONDS", -1.0):
-            self.assertFalse(bool(result.predict(6.0, checked=True).profiled))
-            self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"standard error"})
+        with patch("ridge.core.predicting.profile.QUESTION", -1.0), patch("ridge.core.judging.profile.QUESTION", -1.0):
+            found = result.predict(6.0, checked=True)
+            self.assertEqual((bool(found.profiled), bool(found.unchecked)), (False, True))
+            self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"too much work"})
+            self.assertTrue(result.solve(15.0, checked=True)[0].unchecked)
+
+    def test_before_any_refit_it_is_said_that_none_was_made(self) -> None:
+        result = decay(7)
+        self.assertEqual({one.method for one in intervals(result, checked=False).values()}, {"unchecked"})
+        self.assertTrue(bool(result.predict(6.0).unchecked))
+        self.assertFalse(bool(result.predict(6.0, checked=True).unchecked))
+        line = fit(Readings(X, 2 * X + NOISE), Line())
+        self.assertFalse(bool(line.predict(6.0).unchecked))
 
     def test_an_x_without_an_end(self) -> None:
         found = decay(3).solve(1.0, checked=True)[0]

@@ -7,6 +7,7 @@ from unittest import TestCase
 import numpy as np
 
 from ridge.core import Readings, fit
+from ridge.core.fitting.effort import Effort
 from ridge.core.judging.comparison import leave_one_out
 from ridge.core.judging.resampling import each_in_turn, k_fold, movement, random_shares, root_mean_square
 from ridge.core.models import Line, Polynomial
@@ -32,10 +33,14 @@ class InTurn(TestCase):
         self.assertAlmostEqual(one, other, places=12)
 
 
-class Time(TestCase):
-    def test_draws_not_begun_in_time_have_no_fit(self) -> None:
-        result = fit(Readings(X, Y), Line())
-        for draws in (random_shares(result, 0.5, 5, 1, -1.0), k_fold(result, 5, 1, -1.0), each_in_turn(result, -1.0)):
+class Work(TestCase):
+    def test_draws_for_which_no_work_is_left_have_no_fit(self) -> None:
+        result, spent = fit(Readings(X, Y), Line()), Effort(-1.0)
+        for draws in (
+            random_shares(result, 0.5, 5, 1, spent),
+            k_fold(result, 5, 1, spent),
+            each_in_turn(result, spent),
+        ):
             self.assertTrue(all(draw.fit is None for draw in draws))
             self.assertTrue(np.isnan(root_mean_square(draws, result)))
 

@@ -102,7 +102,7 @@ class Checklist(TestCase):
         model, error, found = None, None, None
         try:
             model = Formula(text)
-            found = fit(readings, model, seconds=2)
+            found = fit(readings, model)
         except RidgeError as caught:
             error = caught
         return {

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
 
@@ -36,7 +36,7 @@ class Limits:
 
 
 def descend(
-    problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, deadline: Deadline
+    problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, effort: Effort
 ) -> tuple[Array, Array, Array]:
     """Go downhill from every trial; returns shapes, linear coefficients and sums of squares, best first."""
     shapes = np.array(shapes, dtype=float)
@@ -52,8 +52,9 @@ def descend(
     factor = np.empty((trials, k, k + 1))
     fresh = going
     for _ in range(iterations):
-        if not len(going) or deadline.passed:
+        if not len(going) or effort.passed:
             break
+        effort.spend(problem.operations, len(going) * len(data.x))
         if len(fresh):
             slopes = problem.slopes(data.x, shapes[fresh], coefficients[fresh])
             if data.root is not None:

@@ -9,8 +9,8 @@ from __future__ import annotations
 
 from math import hypot, isfinite
 
-from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.place import Ground, Minimum, Place
 from ridge.core.fitting.separable import Separable
 
@@ -20,7 +20,7 @@ def descend_along(
     data: Data,
     start: float,
     iterations: int,
-    deadline: Deadline,
+    effort: Effort,
     farthest: float,
     to_beat: float,
     settled: float,
@@ -34,8 +34,9 @@ def descend_along(
     before: tuple[float, float] | None = None  # the last place and the gradient there
     moved = True
     for _ in range(iterations if isfinite(here.rss) else 0):
-        if deadline.passed or here.rss <= 0:
+        if effort.passed or here.rss <= 0:
             break
+        effort.spend(problem.operations, len(data.x))
         if moved:
             (slope,), rest = here.slopes()
             length, gradient = hypot(*slope), 0.0

@@ -8,8 +8,8 @@ from math import hypot, isfinite, sqrt
 import numpy as np
 from scipy.linalg.lapack import dgeqrf
 
-from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.place import Ground, Minimum, Place, Row
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
@@ -20,7 +20,7 @@ def descend_one(
     data: Data,
     shape: Array,
     iterations: int,
-    deadline: Deadline,
+    effort: Effort,
     farthest: Array,
     to_beat: float,
     settled: float,
@@ -36,8 +36,9 @@ def descend_one(
     inner: list[Row] = []
     target: Row = []
     for _ in range(iterations if isfinite(here.rss) and walls else 0):
-        if deadline.passed or here.rss <= 0:
+        if effort.passed or here.rss <= 0:
             break
+        effort.spend(problem.operations, len(data.x))
         if moved:
             inner, target = _linearised(here)
             promised = _dot(target, target)

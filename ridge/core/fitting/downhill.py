@@ -6,10 +6,10 @@ from math import inf
 
 import numpy as np
 
-from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data
 from ridge.core.fitting.descend_along import descend_along
 from ridge.core.fitting.descend_one import descend_one
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.place import Ground, Minimum, Place
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
@@ -20,7 +20,7 @@ def downhill(
     data: Data,
     start: Array,
     iterations: int,
-    deadline: Deadline,
+    effort: Effort,
     farthest: Array | None = None,
     to_beat: float = inf,
     settled: float = 1e-24,
@@ -36,5 +36,5 @@ def downhill(
         return Place(Ground(problem, data), []).minimum()
     if len(start) == 1:
         along, wall = float(start[0]), float(walls[0])
-        return descend_along(problem, data, along, iterations, deadline, wall, to_beat, settled, damping)
-    return descend_one(problem, data, start, iterations, deadline, walls, to_beat, settled, damping)
+        return descend_along(problem, data, along, iterations, effort, wall, to_beat, settled, damping)
+    return descend_one(problem, data, start, iterations, effort, walls, to_beat, settled, damping)

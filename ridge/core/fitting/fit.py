@@ -9,7 +9,7 @@ from math import sqrt
 import numpy as np
 
 from ridge.core.errors import FormulaError, NotIdentifiable, OutsideSense, TooFewReadings
-from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.effort import USUAL, Effort
 from ridge.core.fitting.linear_fit import solve_linear
 from ridge.core.fitting.nonlinear_fit import Bounds, solve_nonlinear
 from ridge.core.fitting.result import Fit, Parameter
@@ -28,7 +28,7 @@ def fit(
     bounds: Bounds | None = None,
     x_range: tuple[float, float] | None = None,
     least_squares_in: str = "y",
-    seconds: float | None = 10.0,
+    effort: Effort | None = None,
 ) -> Fit:
     """Fit ``model`` to the readings in use by weighted least squares.
 
@@ -52,8 +52,9 @@ def fit(
         "logarithms": a straight line through ln y (exponential), ln y against ln x (power) or y against ln x
         (logarithmic), as textbooks and calculators do; see ``ridge.core.fitting.logarithms``. "orthogonal": distances
         in x and y, each in units of its uncertainty; see ``ridge.core.fitting.errors_in_x``.
-    seconds : float, optional
-        Time after which the search stops with the best so far; a caution says so. None for no limit.
+    effort : Effort, optional
+        Work after which the search stops with the best so far; a caution says so. Left out: ``effort.USUAL``. It counts
+        operations, not seconds, so that the same input gives the same output on a busy machine too.
 
     Weights enter as in ``Readings.used_weights``.
 
@@ -84,7 +85,7 @@ def fit(
     if least_squares_in == "orthogonal":
         from ridge.core.fitting.errors_in_x import fit_orthogonal
 
-        return fit_orthogonal(readings, model, fit(readings, model, start=start, bounds=bounds, seconds=seconds))
+        return fit_orthogonal(readings, model, fit(readings, model, start=start, bounds=bounds, effort=effort))
     if least_squares_in != "y":
         raise OutsideSense("least_squares_in", "is 'y', 'logarithms' or 'orthogonal'.")
     n = int(readings.used.sum())
@@ -101,7 +102,7 @@ def fit(
     if model.linear_form is not None:
         solved = _solve_linear(prepared, model, bounds)
     else:
-        solved = solve_nonlinear(prepared, model, start, bounds, Deadline(seconds))
+        solved = solve_nonlinear(prepared, model, start, bounds, Effort(USUAL) if effort is None else effort)
     return dress(readings, solved)
 
 

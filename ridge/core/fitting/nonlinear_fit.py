@@ -10,9 +10,9 @@ import numpy as np
 
 from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
 from ridge.core.fitting.curve import NonlinearCurve
-from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data, Limits, descend
 from ridge.core.fitting.downhill import downhill
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.high_precision import NEARLY_EXACT, refine
 from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.place import Minimum
@@ -43,7 +43,7 @@ _ALIKE = 1e-9
 
 @np.errstate(all="ignore")  # once for all that is tried below: overflow and the like are told by what they leave
 def solve_nonlinear(
-    prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, deadline: Deadline
+    prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, effort: Effort
 ) -> Solved:
     """The best minimum, polished. With ``start``, the minimum downhill from there.
 
@@ -62,8 +62,8 @@ def solve_nonlinear(
             "Add readings at another x, or swap x and y.",
         )
     try:
-        values = _minimum(prepared, model, start, bounds, deadline)
-        return _settle(prepared, model, values, bounds, deadline, ())
+        values = _minimum(prepared, model, start, bounds, effort)
+        return _settle(prepared, model, values, bounds, effort, ())
     except _Nowhere:
         raise _explain_failure(prepared, model, bool(start)) from None
 
@@ -74,22 +74,22 @@ def _data(prepared: Prepared, x: Array) -> Data:
 
 
 def _minimum(
-    prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, deadline: Deadline
+    prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, effort: Effort
 ) -> dict[str, np.longdouble]:
     """Parameters near the best minimum, in their own units."""
     constrained = bool(model.fixed or bounds)
     if model.inner_form is not None and not constrained and not start:
-        found = _inner_minimum(prepared, model, model.inner_form, deadline)
+        found = _inner_minimum(prepared, model, model.inner_form, effort)
         return model.canonical(found)
     seeds: list[Mapping[str, float]] = []
     if model.inner_form is not None and not start:
         # The unconstrained minimum, its kept parameters put in their place, is one more start.
-        inner = _inner_minimum(prepared, model, model.inner_form, deadline)
+        inner = _inner_minimum(prepared, model, model.inner_form, effort)
         seeds.append({name: float(value) for name, value in inner.items()})
-    return model.canonical(_natural_minimum(prepared, model, start, seeds, bounds, deadline))
+    return model.canonical(_natural_minimum(prepared, model, start, seeds, bounds, effort))
 
 
-def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: Deadline) -> dict[str, np.longdouble]:
+def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Effort) -> dict[str, np.longdouble]:
     low, high = float(prepared.x.min()), float(prepared.x.max())
     origin = low if form.shifts else 0.0
     span = (high - origin) if form.shifts else max(abs(low), abs(high))
@@ -103,18 +103,18 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, deadline: 
     shapes = form.shapes(small.x)
     if form.more is not None and not condensed:
         shapes = np.concatenate([shapes, form.more(small.x, small.y)])
-    rss = try_all(problem, small, shapes)
+    rss = try_all(problem, small, shapes, effort)
     farthest = 2 * np.abs(shapes[[0, -1]] if single else shapes).max(axis=0)
     starts = bottoms(shapes, rss, valleys(rss, 4)) if single else shapes[apart(shapes, rss, 6)]
     if condensed:
-        likely = _minima(problem, small, starts, 30, deadline, farthest, settled=1e-7)
+        likely = _minima(problem, small, starts, 30, effort, farthest, settled=1e-7)
         starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
         starts = starts.reshape(len(starts), len(form.nonlinear))
         if form.more is not None:
             starts = np.concatenate([starts, form.more(u, data.y)])
             farthest = np.maximum(farthest, 1.1 * np.max(np.abs(starts), axis=0, initial=0.0))
-            starts = starts[np.argsort(try_all(problem, data, starts), kind="stable")[:1]]
-    minima = _minima(problem, data, starts, 100, deadline, farthest)
+            starts = starts[np.argsort(try_all(problem, data, starts, effort), kind="stable")[:1]]
+    minima = _minima(problem, data, starts, 100, effort, farthest)
     for best in minima:
         inner = dict(zip(form.nonlinear, best.shape.astype(np.longdouble), strict=True))
         scaled = best.coefficients.astype(np.longdouble) * prepared.y_scale
@@ -135,7 +135,7 @@ def _minima(
     data: Data,
     starts: Array,
     iterations: int,
-    deadline: Deadline,
+    effort: Effort,
     farthest: Array,
     settled: float = 1e-24,
 ) -> list[Minimum]:
@@ -143,7 +143,7 @@ def _minima(
     found: list[Minimum] = []
     for start in starts:
         to_beat = min((one.rss for one in found), default=np.inf)
-        found.append(downhill(problem, data, start, iterations, deadline, farthest, to_beat, settled))
+        found.append(downhill(problem, data, start, iterations, effort, farthest, to_beat, settled))
     known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
     if not known:
         return []
@@ -172,7 +172,7 @@ def _natural_minimum(
     start: Mapping[str, float],
     seeds: list[Mapping[str, float]],
     bounds: Bounds,
-    deadline: Deadline,
+    effort: Effort,
 ) -> dict[str, np.longdouble]:
     problem = _natural_problem(model, bounds)
     data = _scaled_data(prepared, problem)
@@ -181,7 +181,7 @@ def _natural_minimum(
     missing = [name for name in names if name not in start]
     if missing:
         reach = _reach(prepared, model, names, bounds)
-        starts, _ = search(problem, data, reach, limits, deadline)
+        starts, _ = search(problem, data, reach, limits, effort)
         if seeds:
             seeded = np.array([[seed[name] for name in names] for seed in seeds])
             starts = np.concatenate([limits.clip(seeded) if limits else seeded, starts])
@@ -194,9 +194,9 @@ def _natural_minimum(
     if not len(starts):
         raise _Nowhere
     if len(starts) == 1 and limits is None:
-        best = downhill(problem, data, starts[0], 400, deadline, damping=1e-3)
+        best = downhill(problem, data, starts[0], 400, effort, damping=1e-3)
     else:
-        found, coefficients, rss = descend(problem, data, starts, 400, limits, deadline)
+        found, coefficients, rss = descend(problem, data, starts, 400, limits, effort)
         best = Minimum(found[0], coefficients[0], float(rss[0]))
     if not np.isfinite(best.rss):
         raise _Nowhere
@@ -254,7 +254,7 @@ def _random_values(prepared: Prepared, model: Model, count: int) -> Iterator[dic
 def _explain_failure(prepared: Prepared, model: Model, started: bool) -> UndefinedAt | NoFit | OutsideSense:
     """Why no parameters were found: readings at which the model never has a value, or starts that lead nowhere."""
     undefined = np.ones(len(prepared.x), dtype=bool)
-    for values in _random_values(prepared, model, 64):
+    for values in _random_values(prepared, model, 24):
         undefined &= ~np.isfinite(model.evaluate(prepared.x, values))
     rows = np.flatnonzero(prepared.readings.used)[undefined]
     if len(rows) and len(rows) < len(prepared.x):
@@ -278,7 +278,7 @@ def _settle(
     model: Model,
     values: dict[str, np.longdouble],
     bounds: Bounds,
-    deadline: Deadline,
+    effort: Effort,
     held: tuple[Held, ...],
 ) -> Solved:
     """Hold what cannot move or cannot be told, polish the rest, and sum up."""
@@ -296,7 +296,7 @@ def _settle(
     plain = {name: float(value) for name, value in values.items()}
     dependent = ""
     try:
-        polished = polish(prepared, model, values)
+        polished = polish(prepared, model, values, effort)
     except NotFinite:
         raise _Nowhere from None
     except DependentColumn as cause:
@@ -304,19 +304,17 @@ def _settle(
     if polished is None or polished.condition > SUSPICIOUS:
         directions = null_directions(model, prepared.x, plain, model.free_names)
         if directions is not None and len(directions):
-            return _hold_one(prepared, model, values, directions, bounds, deadline, held)
+            return _hold_one(prepared, model, values, directions, bounds, effort, held)
     if polished is None:
         # Told apart by too little for extended precision, though not by nothing: at the edge of what readings can say.
         kept = model.with_fixed({dependent: plain[dependent]})
-        return _settle(
-            prepared, kept, values, bounds, deadline, (*held, Held(dependent, plain[dependent], "redundant"))
-        )
+        return _settle(prepared, kept, values, bounds, effort, (*held, Held(dependent, plain[dependent], "redundant")))
     for name in bounded:
         low, high = bounds[name]
         if not low <= polished.values[name] <= high:
             edge = low if polished.values[name] < low else high
-            return _settle(prepared, model, {**values, name: np.longdouble(edge)}, bounds, deadline, held)
-    return _sum_up(prepared, model, polished, held, deadline.missed or not polished.settled)
+            return _settle(prepared, model, {**values, name: np.longdouble(edge)}, bounds, effort, held)
+    return _sum_up(prepared, model, polished, held, effort.missed or not polished.settled)
 
 
 def _hold_one(
@@ -325,7 +323,7 @@ def _hold_one(
     values: dict[str, np.longdouble],
     directions: Array,
     bounds: Bounds,
-    deadline: Deadline,
+    effort: Effort,
     held: tuple[Held, ...],
 ) -> Solved:
     """Keep one of the parameters that do the same job, at a plain value where the curve stays as good."""
@@ -338,7 +336,7 @@ def _hold_one(
     search_first = [name for name in names if name not in model.linear] or names
     # In a formula the fault is as a rule in its form, and another value serves as well; a family's own form has none.
     # Where much is redundant, trying values for each would take for ever: they stay where they are.
-    simple = model.family == "formula" and len(directions) + len(held) <= 2 and not deadline.passed
+    simple = model.family == "formula" and len(directions) + len(held) <= 2 and not effort.passed
     for name in search_first[:3] if simple else ():
         for value in (0.0, 1.0, -1.0):
             low, high = bounds.get(name, (-np.inf, np.inf))
@@ -346,9 +344,9 @@ def _hold_one(
                 continue
             kept = model.with_fixed({name: value})
             try:
-                again = _natural_minimum(prepared, kept, {}, [], bounds, deadline)
+                again = _natural_minimum(prepared, kept, {}, [], bounds, effort)
                 solved = _settle(
-                    prepared, kept, again, bounds, deadline, (*held, Held(name, value, "redundant", combination))
+                    prepared, kept, again, bounds, effort, (*held, Held(name, value, "redundant", combination))
                 )
             except (_Nowhere, BeyondDoubles, NotIdentifiable):
                 continue
@@ -360,7 +358,7 @@ def _hold_one(
         model.with_fixed({name: plain[name]}),
         values,
         bounds,
-        deadline,
+        effort,
         (*held, Held(name, plain[name], "redundant", combination)),
     )
 

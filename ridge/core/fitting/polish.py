@@ -9,12 +9,15 @@ from typing import Any
 
 import numpy as np
 
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.linear import LinearSolution, solve, solve_in_doubles
 from ridge.core.fitting.solved import Prepared, among_all
 from ridge.core.models.base import Extended, ExtendedNumber, Model
 from ridge.core.readings import Array
 
 STEPS = 60
+EXTENDED = 4
+"""How many times as long as a double's an operation on an extended number takes."""
 
 
 @dataclass(frozen=True)
@@ -69,7 +72,7 @@ def _linearised(
     raise NotFinite
 
 
-def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) -> Polished:
+def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber], effort: Effort) -> Polished:
     """Step until the parameters stand to the last digits. Raises DependentColumn where they cannot be told apart."""
     free = model.free_names
     at = [model.parameter_names.index(name) for name in free]
@@ -78,6 +81,7 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) 
         rest = _rest(prepared, model, values)
         rss = np.dot(rest, rest)
         solution = _linearised(prepared, model, values, at, rest)
+        effort.spend(model.operations, EXTENDED * len(rest))
         steps = solution.coefficients * prepared.y_scale
         size = float(np.sqrt(np.dot(solution.projections, solution.projections)))
         # The step in units of s. After one so small, what the solve left over is the rest, and no digit of a double moves.
@@ -90,10 +94,13 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber]) 
             found = _rest(prepared, model, trial)
             if np.dot(found, found) <= rss * (1 + 1e-15):
                 break
+            effort.spend(model.operations, EXTENDED * len(rest))
             share /= 4
         else:
             return Polished(values, solution, rest, True)
         values = trial
+        if effort.passed:
+            break
     return Polished(values, solution, found, False)
 
 

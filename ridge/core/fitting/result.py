@@ -96,7 +96,7 @@ class Fit:
     held: tuple[Held, ...] = ()
     """Parameters kept although nobody asked for it: at a bound, or since the readings cannot tell them apart."""
     cut_short: bool = False
-    """Whether the search was stopped before it settled, by its deadline as a rule."""
+    """Whether the search was stopped before it settled, by its effort as a rule."""
     log_line: Fit | None = None
     """The straight line behind a fit in logarithms."""
 

@@ -8,8 +8,8 @@ from math import isfinite
 import numpy as np
 import numpy.typing as npt
 
-from ridge.core.fitting.deadline import Deadline
 from ridge.core.fitting.descend import Data, Limits, descend
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.separable import Separable
 from ridge.core.fitting.trials import Spread, low_discrepancy
 from ridge.core.readings import Array
@@ -37,8 +37,9 @@ def condense(data: Data, groups: int = CONDENSED) -> Data:
     )
 
 
-def try_all(problem: Separable, data: Data, shapes: Array) -> Array:
+def try_all(problem: Separable, data: Data, shapes: Array, effort: Effort) -> Array:
     """Sum of squares of every trial, the linear parameters at their best."""
+    effort.spend(problem.operations, len(shapes) * len(data.x))
     block = max(1, ROOM // (len(data.x) * (len(problem.linear) + 2)))
     if len(shapes) <= block:
         return problem.project(data.x, data.y, data.root, shapes).rss
@@ -93,7 +94,7 @@ def apart(shapes: Array, rss: Array, most: int) -> Indices:
 
 
 def search(
-    problem: Separable, data: Data, reach: Sequence[Spread], limits: Limits | None, deadline: Deadline
+    problem: Separable, data: Data, reach: Sequence[Spread], limits: Limits | None, effort: Effort
 ) -> tuple[Array, Array]:
     """Minima of a problem with k nonlinear parameters, (number, k) and their sums of squares, best first.
 
@@ -110,24 +111,22 @@ def search(
 
     if k == 1:
         shapes = np.sort(placed((np.arange(512)[:, None] + 0.5) / 512), axis=0)
-        rss = try_all(problem, small, shapes)
+        rss = try_all(problem, small, shapes, effort)
         starts = shapes[valleys(rss, 8)]
     else:
         shapes = placed(low_discrepancy(min(384 * k, 1600), k))
-        rss = try_all(problem, small, shapes)
+        rss = try_all(problem, small, shapes, effort)
         seeds = shapes[apart(shapes, rss, 8)]
-        starts = np.concatenate(
-            [shapes[apart(shapes, rss, 16)], _scan_each(problem, small, seeds, placed, k, deadline)]
-        )
-    starts, _, rss = descend(problem, small, starts, 25, limits, deadline)
+        starts = np.concatenate([shapes[apart(shapes, rss, 16)], _scan_each(problem, small, seeds, placed, k, effort)])
+    starts, _, rss = descend(problem, small, starts, 25, limits, effort)
     best = distinct(starts, rss, 8)
-    starts, _, rss = descend(problem, small, starts[best], 80, limits, deadline)
+    starts, _, rss = descend(problem, small, starts[best], 80, limits, effort)
     best = distinct(starts, rss, 4)
     return starts[best], rss[best]
 
 
 def _scan_each(
-    problem: Separable, data: Data, seeds: Array, placed: Callable[[Array], Array], k: int, deadline: Deadline
+    problem: Separable, data: Data, seeds: Array, placed: Callable[[Array], Array], k: int, effort: Effort
 ) -> Array:
     """Improve each seed by scanning one parameter after the other with the rest held."""
     steps = 96
@@ -135,12 +134,12 @@ def _scan_each(
     seeds = seeds.copy()
     for _ in range(2):
         for i in range(k):
-            if deadline.passed or not len(seeds):
+            if effort.passed or not len(seeds):
                 return seeds
             values = placed(np.repeat(scan[:, None], k, axis=1))[:, i]
             trials = np.repeat(seeds, steps + 1, axis=0)
             trials.reshape(len(seeds), steps + 1, k)[:, :steps, i] = values
-            rss = try_all(problem, data, trials).reshape(len(seeds), steps + 1)
+            rss = try_all(problem, data, trials, effort).reshape(len(seeds), steps + 1)
             best = np.argmin(rss, axis=1)
             seeds = trials.reshape(len(seeds), steps + 1, k)[np.arange(len(seeds)), best]
     return seeds

@@ -62,6 +62,9 @@ class Separable:
         """For each nonlinear parameter the columns that move with it: their numbers, None for the offset."""
         moving = [part for row in by_shape for part in row if part != ZERO]
         self._split = Program([offset, *columns, *moving], (variable, *self.nonlinear))
+        width = len(columns) + len(self.nonlinear) + 1
+        self.operations = self._split.operations + self._slopes.operations + 2 * width * width
+        """How many operations on the readings one trial costs, its slopes included."""
 
     def split_of_one(self, x: Array, shape: Sequence[float]) -> tuple[Any, list[Any], list[Any]]:
         """Offset, None where there is none; columns; and their derivatives by the nonlinear parameters, as in ``parts``.

@@ -6,7 +6,9 @@ from ridge.core.formula.functions import ALIASES, FUNCTIONS
 
 LETTER = "A-Za-z\u0391-\u03a9\u03b1-\u03c9\u03d1\u03d5"
 SUBSCRIPTS = "\u2080-\u2089"
-NAME = rf"[{LETTER}](?:[{LETTER}0-9{SUBSCRIPTS}]|_[{LETTER}0-9]+)*"
+_MORE = rf"[{LETTER}0-9{SUBSCRIPTS}]*"
+NAME = rf"[{LETTER}]{_MORE}(?:_[{LETTER}0-9]{_MORE})*"
+"""One way only to read a text as a name: a pattern with several takes time without end."""
 RAISED = "\u2070\u00b9\u00b2\u00b3\u2074-\u2079\u207b"
 
 _FUNCTION = "|".join(sorted(map(str, (*FUNCTIONS, *ALIASES)), key=len, reverse=True))

@@ -7,6 +7,7 @@ import re
 import unicodedata
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 from typing import Any, NoReturn
 
 from lark import Lark, Token, UnexpectedCharacters, UnexpectedInput, UnexpectedToken, v_args
@@ -39,7 +40,6 @@ _RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
 _LOWERED = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
 _COMPARE = {"==": "=", "≤": "<=", "≥": ">=", "≠": "!="}
 _LEFT_SIDE = re.compile(rf"\s*(?:{NAME})\s*(?:\(\s*{NAME}\s*\)\s*)?=(?!=)")
-_CALLED = re.compile(rf"({NAME})\s*\(")
 _LETTER = re.compile(rf"[{LETTER}]")
 _ONE_LETTER = re.compile(rf"[{LETTER}](?:_?[0-9]+|[{SUBSCRIPTS}]+|_[{LETTER}0-9]+)?")
 _DECIMAL_COMMA = re.compile(r"[0-9],[0-9]")
@@ -79,6 +79,8 @@ class _Build(Transformer_NonRecursive[Any, Node]):
         super().__init__()
         self.variable, self.degrees = variable, degrees
         self.spelling: dict[str, str] = {same_name(variable): variable}
+        self.places: dict[str, int] = {}
+        """Where each name stands first, as it is spelled there."""
 
     def NUMBER(self, token: Token) -> Node:
         value = float(token)
@@ -98,7 +100,10 @@ class _Build(Transformer_NonRecursive[Any, Node]):
             return Constant("e" if name == "e" else "pi")
         if name == "log":
             _ambiguous_log(token.start_pos or 0)
-        return Name(self.spelling.setdefault(same_name(name), name))
+        place = token.start_pos or 0
+        spelled = self.spelling.setdefault(same_name(name), name)
+        self.places[spelled] = min(place, self.places.get(spelled, place))
+        return Name(spelled)
 
     def sum(self, left: Node, sign: Token, right: Node) -> Node:
         return Operation(str(sign), left, right)
@@ -224,9 +229,9 @@ def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple
         raise FormulaError("There is no formula yet. Write one in " + variable + ", such as a*x + b.", 0, 0)
     _check_letters(prepared, text)
     _check_depth(prepared)
-    _check_calls(prepared, variable)
     build = _Build(variable, degrees)
     try:
+        _check_calls(list(_parser().lex(prepared)), variable)
         tree = build.transform(_parser().parse(prepared))
     except UnexpectedInput as error:
         _explain(error, prepared, text)
@@ -236,14 +241,10 @@ def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple
         raise
     # The bare name or number that is the whole formula comes back as it is.
     _check_tree_depth(tree)
-    names: dict[str, None] = {}
-    for match in re.finditer(NAME, prepared):
-        name = build.spelling.get(same_name(match.group()))
-        if name is not None and name != variable and match.group() not in FUNCTIONS:
-            names.setdefault(name)
+    places = {name: place for name, place in build.places.items() if name != variable}
     if known is not None:
-        _check_known(names, known, variable, prepared)
-    return Parsed(tree, tuple(names), variable)
+        _check_known(places, known, variable)
+    return Parsed(tree, tuple(sorted(places, key=lambda name: places[name])), variable)
 
 
 def _check_letters(prepared: str, text: str) -> None:
@@ -279,10 +280,13 @@ def _check_depth(prepared: str) -> None:
         raise FormulaError("This bracket is never closed: add a ')'.", opened[-1], 1, "(", "a ')' further on")
 
 
-def _check_calls(prepared: str, variable: str) -> None:
-    for match in _CALLED.finditer(prepared):
-        name, start = match.group(1), match.start(1)
-        if name in FUNCTIONS or name in ALIASES or name in ("if", variable, "pi", "e", "π"):
+def _check_calls(tokens: list[Token], variable: str) -> None:
+    """Names right before a bracket that are no function: a slip of the pen, or a product where one letter stands."""
+    for token, following in pairwise(tokens):
+        if token.type != "NAME" or following.type != "LPAR":
+            continue
+        name, start = str(token), token.start_pos or 0
+        if name in (variable, "pi", "e", "π"):
             continue
         if name == "log":
             _ambiguous_log(start)
@@ -308,15 +312,14 @@ def _check_tree_depth(tree: Node) -> None:
         waiting.extend((child, depth + 1) for child in children(node))
 
 
-def _check_known(names: dict[str, None], known: tuple[str, ...], variable: str, prepared: str) -> None:
+def _check_known(places: dict[str, int], known: tuple[str, ...], variable: str) -> None:
     allowed = {same_name(name) for name in known}
-    for name in names:
+    for name, place in places.items():
         if same_name(name) not in allowed:
-            found = re.search(rf"(?<![{LETTER}0-9_]){re.escape(name)}", prepared)
             near = difflib.get_close_matches(name, [*known, variable, *FUNCTIONS], n=1, cutoff=0.5)
             meant = f"Did you mean {near[0]}?" if near else f"Known here: {', '.join([variable, *known])}."
             raise FormulaError(
-                f"There is no '{name}'. {meant}", found.start() if found else 0, len(name), name,
+                f"'{name}' is not defined. {meant}", place, len(name), name,
                 near[0] if near else "a known name",
             )  # fmt: skip
 

@@ -57,6 +57,11 @@ def _choose(condition: Values, yes: Values, no: Values) -> Values:
     return np.where(condition, yes, no)
 
 
+_QUICK = {np.negative, np.add, np.subtract, np.multiply, np.true_divide, *_COMPARE.values(), _choose}
+SLOWER = 8
+"""How many times as long as an addition a power or a function takes."""
+
+
 class Program:
     """Computes several trees at once.
 
@@ -74,6 +79,11 @@ class Program:
         self._blank: list[Values] = [None] * self._count
         for slot, constant in self._constants:
             self._blank[slot] = float(constant)
+
+    @property
+    def operations(self) -> int:
+        """What one call costs, in operations as quick as an addition."""
+        return sum(1 if function in _QUICK else SLOWER for _, function, _ in self._steps)
 
     def _place(self, root: Node) -> int:
         """The slot of a node's value; parts before wholes, without recursion."""

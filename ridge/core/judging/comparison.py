@@ -10,6 +10,7 @@ import numpy as np
 from scipy.special import fdtrc
 
 from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.fitting.effort import Effort
 from ridge.core.judging.misses import typical_miss
 from ridge.core.models import Model, Polynomial
 from ridge.core.readings import Array, Mask
@@ -79,7 +80,7 @@ def _without(fit: Fit, row: int) -> float:
     return float(fit.readings.y[row] - other.evaluate(np.array([fit.readings.x[row]]))[0])
 
 
-def refit(fit: Fit, included: Mask, seconds: float | None = 10.0) -> Fit:
+def refit(fit: Fit, included: Mask, effort: Effort | None = None) -> Fit:
     """The same model on another choice of rows, downhill from where it was; what ran against a bound stays there.
 
     Raises what ``fit`` raises.
@@ -88,7 +89,7 @@ def refit(fit: Fit, included: Mask, seconds: float | None = 10.0) -> Fit:
 
     start = fit.values if fit.model.linear_form is None and fit.log_line is None else None
     in_ = fit.least_squares_in
-    return fit_readings(fit.readings.choosing(included), fit.model, start=start, least_squares_in=in_, seconds=seconds)
+    return fit_readings(fit.readings.choosing(included), fit.model, start=start, least_squares_in=in_, effort=effort)
 
 
 def contains(larger: Model, smaller: Model) -> bool:

@@ -10,7 +10,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from ridge.core.errors import OutsideSense, RidgeError
-from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.effort import QUESTION, REFIT, Effort
 from ridge.core.judging.cautions import Finding
 from ridge.core.judging.statistics import critical_value
 
@@ -23,12 +23,12 @@ FARTHEST = 10.0
 """Half-widths up to which a limit is looked for."""
 MOST = 1000
 """Readings up to which profiles are walked: with more, ± standard errors serve."""
-SECONDS, SECONDS_A_REFIT = 2.0, 0.5
-"""Time for all refits of one question, and for one of them: with a formula slower than that, ± standard errors serve."""
+OUT_OF_REACH = 1e6
+"""A rise that stands for any larger one, and for places at which the model has no value."""
 
 
-class OutOfTime(Exception):
-    """The refits of a question took too long."""
+class TooMuchWork(Exception):
+    """The refits of a question would cost more than they may."""
 
 
 def misleads(raised: Callable[[float], float]) -> bool:
@@ -44,12 +44,19 @@ def sides(raised: Callable[[float], float]) -> tuple[float, float]:
     """How many half-widths down and up the limits lie; infinite where there is none within ``FARTHEST``."""
     found = []
     for side in (-1.0, 1.0):
+        known: dict[float, float] = {0.0: -1.0}
+
+        def past(distance: float, side: float = side, known: dict[float, float] = known) -> float:
+            """How far the limit is passed there; each place is tried once, so that what brackets it stays a bracket."""
+            if distance not in known:
+                rise = raised(side * distance)
+                known[distance] = (min(rise, OUT_OF_REACH) if rise == rise else OUT_OF_REACH) - 1
+            return known[distance]
+
         inner, far = 0.0, 1.0
-        while far <= FARTHEST and raised(side * far) < 1:
+        while far <= FARTHEST and past(far) < 0:
             inner, far = far, far * 1.6
-        found.append(
-            np.inf if far > FARTHEST else float(brentq(lambda s: raised(side * s) - 1, inner, far, xtol=2e-5))  # noqa: B023
-        )
+        found.append(np.inf if far > FARTHEST else float(brentq(past, inner, far, xtol=2e-5)))
     return found[0], found[1]
 
 
@@ -92,16 +99,16 @@ def profile_interval(fit: Fit, name: str, level: float = 0.95) -> ProfileInterva
     if fit.model.linear_form is not None or fit.log_line is not None:
         low, high = parameter.interval(level)
         return ProfileInterval(name, low, high, level, False)
-    below, above = sides(_rise(fit, name, width, Deadline(None)))
+    below, above = sides(_rise(fit, name, width, Effort()))
     misleading = not (abs(below - 1) < MISLEADS and abs(above - 1) < MISLEADS)
     half = width * error
     return ProfileInterval(name, parameter.value - below * half, parameter.value + above * half, level, misleading)
 
 
-def _rise(fit: Fit, name: str, width: float, deadline: Deadline) -> Callable[[float], float]:
+def _rise(fit: Fit, name: str, width: float, effort: Effort) -> Callable[[float], float]:
     """The rise with a parameter held so many half-widths from its best value, the others at their best there.
 
-    Raises OutOfTime.
+    Raises TooMuchWork.
     """
     from ridge.core.fitting.fit import fit as fit_readings
 
@@ -113,9 +120,10 @@ def _rise(fit: Fit, name: str, width: float, deadline: Deadline) -> Callable[[fl
 
     def sum_of_squares(value: float) -> float:
         if others:
-            if deadline.passed:
-                raise OutOfTime
-            held = fit_readings(fit.readings, fit.model, start=others, fixed={name: value}, seconds=SECONDS_A_REFIT)
+            if effort.passed:
+                raise TooMuchWork
+            one = effort.part(REFIT)
+            held = fit_readings(fit.readings, fit.model, start=others, fixed={name: value}, effort=one)
             return held.statistics.residual_sum_of_squares
         rest = fit.readings.y[used] - fit.model.evaluate(fit.readings.x[used], {**fit.values, name: value})
         return float(weights @ (rest * rest))
@@ -126,14 +134,16 @@ def _rise(fit: Fit, name: str, width: float, deadline: Deadline) -> Callable[[fl
         try:
             return (sum_of_squares(parameter.value + share * half) - lowest) / wanted
         except RidgeError:
-            return 1e6
+            return OUT_OF_REACH
 
     return raised
 
 
 @dataclass(frozen=True)
 class Interval:
-    """Limits of a parameter and how they were found: "standard error", "profile" or, where nothing scatters, "none"."""
+    """Limits of a parameter and how they were found: "standard error"; "profile"; "unchecked", by the standard error
+    although that may mislead, since nothing was refitted yet; "too much work", the same since refits would cost too much;
+    or, where nothing scatters, "none"."""
 
     low: float
     high: float
@@ -146,7 +156,7 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
     ``checked``: False spares the refits that tell whether it would.
     """
     found = {}
-    bent, deadline = checked and can_mislead(fit), Deadline(SECONDS)
+    effort, bent = Effort(QUESTION), can_mislead(fit)
     for name in fit.model.free_names:
         parameter = fit.parameters[name]
         low, high = parameter.interval(level)
@@ -154,14 +164,17 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
         width = critical_value(level, fit.statistics.degrees_of_freedom, fit.readings.absolute_errors)
         if found[name].method == "none" or not bent or width is None or not parameter.standard_error:
             continue
-        raised = _rise(fit, name, width, deadline)
+        if not checked:
+            found[name] = Interval(low, high, "unchecked")
+            continue
+        raised = _rise(fit, name, width, effort)
         try:
             if misleads(raised):
                 below, above = sides(raised)
                 half = width * parameter.standard_error
                 found[name] = Interval(parameter.value - below * half, parameter.value + above * half, "profile")
-        except OutOfTime:
-            bent = False
+        except TooMuchWork:
+            found[name] = Interval(low, high, "too much work")
     return found
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge.core.errors import RidgeError
+from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.fit import fit
 from ridge.core.fitting.result import Fit
 from ridge.core.models import (
@@ -51,17 +52,17 @@ class Ranked:
 
 
 def rank_models(
-    readings: Readings, candidates: Sequence[Model] = CATALOGUE, seconds: float | None = None
+    readings: Readings, candidates: Sequence[Model] = CATALOGUE, effort: Effort | None = None
 ) -> list[Ranked]:
     """Fit every candidate and order by AICc; of models as good as each other the one with fewer parameters comes first.
 
     Models that fit exactly come first of all; those without AICc (too few readings) follow by their residual standard
-    deviation, those that cannot be fitted at the end. None is left out.
+    deviation, those that cannot be fitted at the end. None is left out. ``effort`` is that of all fits together.
     """
     fitted: list[tuple[Model, Fit | None, str]] = []
     for model in candidates:
         try:
-            fitted.append((model, fit(readings, model, seconds=seconds), ""))
+            fitted.append((model, fit(readings, model, effort=effort), ""))
         except RidgeError as error:
             fitted.append((model, None, str(error)))
     return order_models(fitted)

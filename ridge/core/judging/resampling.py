@@ -11,15 +11,13 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.errors import OutsideSense, RidgeError
-from ridge.core.fitting.deadline import Deadline
+from ridge.core.fitting.effort import REFIT, Effort
 from ridge.core.judging.comparison import refit
 from ridge.core.judging.statistics import check_level
 from ridge.core.readings import Array, Mask, Readings
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
-
-SECONDS_A_REFIT = 2.0
 
 
 @dataclass(frozen=True)
@@ -48,9 +46,9 @@ class Bootstrap:
 
 
 def random_shares(
-    fit: Fit, share: float = 0.5, times: int = 9, seed: int = 0, seconds: float | None = None
+    fit: Fit, share: float = 0.5, times: int = 9, seed: int = 0, effort: Effort | None = None
 ) -> list[Draw]:
-    """Fit ``times`` random shares of the readings in use; those not begun after ``seconds`` have no fit.
+    """Fit ``times`` random shares of the readings in use; those not begun when the ``effort`` is spent have no fit.
 
     Raises OutsideSense for a share outside (0, 1) or fewer than one time.
     """
@@ -60,24 +58,24 @@ def random_shares(
     used = np.flatnonzero(fit.readings.used)
     count = min(max(round(share * len(used)), 1), len(used) - 1)
     random = np.random.default_rng(seed)
-    deadline = Deadline(seconds)
-    return [_draw(fit, random.permutation(used)[:count], deadline) for _ in range(times)]
+    effort = effort or Effort()
+    return [_draw(fit, random.permutation(used)[:count], effort) for _ in range(times)]
 
 
-def k_fold(fit: Fit, folds: int = 5, seed: int = 0, seconds: float | None = None) -> list[Draw]:
+def k_fold(fit: Fit, folds: int = 5, seed: int = 0, effort: Effort | None = None) -> list[Draw]:
     """Leave out each of ``folds`` equal parts in turn. Raises OutsideSense unless 2 ≤ folds ≤ readings in use."""
     used = np.flatnonzero(fit.readings.used)
     if folds != int(folds) or not 2 <= folds <= len(used):
         raise OutsideSense("folds", f"is a whole number from 2 to {len(used)}.")
     shuffled = np.random.default_rng(seed).permutation(used)
-    deadline = Deadline(seconds)
-    return [_draw(fit, np.setdiff1d(used, part), deadline) for part in np.array_split(shuffled, int(folds))]
+    effort = effort or Effort()
+    return [_draw(fit, np.setdiff1d(used, part), effort) for part in np.array_split(shuffled, int(folds))]
 
 
-def each_in_turn(fit: Fit, seconds: float | None = None) -> list[Draw]:
+def each_in_turn(fit: Fit, effort: Effort | None = None) -> list[Draw]:
     """Leave out each reading in use, in their order."""
-    used, deadline = np.flatnonzero(fit.readings.used), Deadline(seconds)
-    return [_draw(fit, np.delete(used, place), deadline) for place in range(len(used))]
+    used, effort = np.flatnonzero(fit.readings.used), effort or Effort()
+    return [_draw(fit, np.delete(used, place), effort) for place in range(len(used))]
 
 
 @dataclass(frozen=True)
@@ -172,12 +170,12 @@ def _plain(fit: Fit) -> str:
     return fit.least_squares_in if fit.least_squares_in == "logarithms" else "y"
 
 
-def _draw(fit: Fit, rows: Array, deadline: Deadline) -> Draw:
+def _draw(fit: Fit, rows: Array, effort: Effort) -> Draw:
     included = np.zeros(len(fit.readings), dtype=np.bool_)
     included[rows] = True
     out = fit.readings.used & ~included
     try:
-        one = None if deadline.passed else refit(fit, included, seconds=SECONDS_A_REFIT)
+        one = None if effort.passed else refit(fit, included, effort.part(REFIT))
     except RidgeError:
         one = None
     if one is None:

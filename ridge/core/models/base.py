@@ -205,6 +205,11 @@ class Model(ABC):
     def _programs(self) -> _Programs:
         return _programs_of(self.expression, self.variable, self.parameter_names)
 
+    @property
+    def operations(self) -> int:
+        """How many operations on numbers its value and its derivatives at one x take."""
+        return self._programs.values.operations + self._programs.gradient.operations
+
     def _ordered(self, parameters: Mapping[str, Any]) -> list[Any]:
         return [parameters[name] for name in self.parameter_names]
 

@@ -10,6 +10,7 @@ import numpy.typing as npt
 
 from ridge.core.errors import OutsideSense
 from ridge.core.fitting.logarithms import LogarithmicCurve
+from ridge.core.judging.profile import can_mislead
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.profile import curve_limits
 from ridge.core.readings import Array, Mask
@@ -39,6 +40,8 @@ class Prediction:
     level: float
     profiled: Mask
     """Where the limits follow the profile of the sum of squares, since ± standard errors would mislead."""
+    unchecked: Mask
+    """Where they are by standard errors although these may mislead: nothing was refitted yet, or it would cost too much."""
 
 
 def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
@@ -71,6 +74,7 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = Fal
             x=x, value=value, standard_error=error, mean_low=value - half, mean_high=value + half,
             low=value - new_half, high=value + new_half, beyond=beyond,
             beyond_ranges=in_ranges(fit.readings, beyond), level=level, profiled=np.zeros(x.shape, dtype=np.bool_),
+            unchecked=np.full(x.shape, not checked and can_mislead(fit)),
         )  # fmt: skip
     return _checked(fit, found) if checked and deviation is not None else found
 
@@ -81,12 +85,13 @@ def _checked(fit: Fit, found: Prediction) -> Prediction:
     if width is None or deviation is None:
         return found
     mean = np.array([found.mean_low, found.mean_high]).reshape(2, -1)
-    profiled = np.zeros(found.x.size, dtype=np.bool_)
+    profiled, unchecked = np.zeros((2, found.x.size), dtype=np.bool_)
     value = found.value.ravel()
     for i, x in enumerate(found.x.ravel().tolist()):
         limits = curve_limits(fit, x, float(mean[1, i] - value[i]), found.level)
-        if limits is not None:
-            mean[:, i], profiled[i] = limits, True
+        unchecked[i] = limits.too_much_work
+        if limits.ends is not None:
+            mean[:, i], profiled[i] = limits.ends, True
     with np.errstate(over="ignore", invalid="ignore"):
         scatter = width * deviation
         low, high = value - np.hypot(value - mean[0], scatter), value + np.hypot(mean[1] - value, scatter)
@@ -95,7 +100,7 @@ def _checked(fit: Fit, found: Prediction) -> Prediction:
     return replace(
         found, mean_low=mean[0].reshape(shape), mean_high=mean[1].reshape(shape),
         low=np.where(mask, low.reshape(shape), found.low), high=np.where(mask, high.reshape(shape), found.high),
-        profiled=mask,
+        profiled=mask, unchecked=unchecked.reshape(shape),
     )  # fmt: skip
 
 
@@ -115,4 +120,5 @@ def _of_logarithms(fit: Fit, curve: LogarithmicCurve, line: Fit, x: Array, level
             x=x, value=value, standard_error=value * of_line.standard_error, mean_low=risen(of_line.mean_low),
             mean_high=risen(of_line.mean_high), low=risen(of_line.low), high=risen(of_line.high), beyond=beyond,
             beyond_ranges=in_ranges(fit.readings, beyond), level=level, profiled=np.zeros(x.shape, dtype=np.bool_),
+            unchecked=np.zeros(x.shape, dtype=np.bool_),
         )  # fmt: skip

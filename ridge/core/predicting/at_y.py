@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ridge.core.errors import BeyondDoubles, NoSolution, OutsideSense
+from ridge.core.judging.profile import can_mislead
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.profile import x_limits
 
@@ -34,6 +35,8 @@ class Solution:
     level: float
     profiled: bool = False
     """Whether the limits follow the profile of the sum of squares, since those from the band would mislead."""
+    unchecked: bool = False
+    """Whether they are from the band although that may mislead: nothing was refitted yet, or it would cost too much."""
 
 
 def solve(
@@ -93,16 +96,19 @@ def solve(
         found = solve_curve(fit, float(target), int(repeats), level, interval)
         if checked:
             found = [_checked(fit, solution, float(target), int(repeats)) for solution in found]
+        elif can_mislead(fit):
+            found = [replace(solution, unchecked=solution.bounded) for solution in found]
     if not found:
         raise NoSolution("The curve does not take that value there. Look at a wider stretch, or check the value.")
     return found
 
 
 def _checked(fit: Fit, solution: Solution, y: float, repeats: int) -> Solution:
-    ends = x_limits(fit, solution.value, y, repeats, (solution.low, solution.high), solution.level)
-    if ends is None:
-        return solution
-    return replace(solution, low=ends[0], high=ends[1], bounded=bool(np.all(np.isfinite(ends))), profiled=True)
+    limits = x_limits(fit, solution.value, y, repeats, (solution.low, solution.high), solution.level)
+    if limits.ends is None:
+        return replace(solution, unchecked=limits.too_much_work)
+    low, high = limits.ends
+    return replace(solution, low=low, high=high, bounded=bool(np.isfinite(high - low)), profiled=True)
 
 
 def place(fit: Fit, value: float, error: float | None, low: float, high: float, level: float) -> Solution:

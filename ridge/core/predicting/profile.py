@@ -9,20 +9,19 @@ these are the usual limits and Fieller's.
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.errors import RidgeError
-from ridge.core.fitting.deadline import Deadline
-from ridge.core.judging.profile import SECONDS_A_REFIT, OutOfTime, can_mislead, misleads, sides
+from ridge.core.fitting.effort import QUESTION, REFIT, Effort
+from ridge.core.judging.profile import TooMuchWork, can_mislead, misleads, sides
 from ridge.core.readings import Readings
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
-SECONDS = 1.0
-"""Time for the refits of one prediction: with a formula slower than that, ± standard errors serve."""
 OVERWHELMING = 1e6
 """How often more the reading that holds a value weighs than all that the others say there."""
 
@@ -32,7 +31,7 @@ class _OneMore:
 
     def __init__(self, fit: Fit) -> None:
         used = fit.readings.used
-        self._deadline = Deadline(SECONDS)
+        self._effort = Effort(QUESTION)
         self._fit, self._start = fit, {name: fit.values[name] for name in fit.model.free_names}
         self._x, self._y, self._weights = fit.readings.x[used], fit.readings.y[used], fit.readings.used_weights
 
@@ -40,22 +39,34 @@ class _OneMore:
         """The least weighted sum of squares with the reading; ``counted``: whether its own square is among them."""
         from ridge.core.fitting.fit import fit as fit_readings
 
-        if self._deadline.passed:
-            raise OutOfTime
+        if self._effort.passed:
+            raise TooMuchWork
         readings = Readings(np.append(self._x, x), np.append(self._y, y), weight=np.append(self._weights, weight))
         try:
-            found = fit_readings(readings, self._fit.model, start=self._start, seconds=SECONDS_A_REFIT)
+            found = fit_readings(readings, self._fit.model, start=self._start, effort=self._effort.part(REFIT))
         except RidgeError:
             return np.inf
         own = 0.0 if counted else weight * float(found.residuals[-1]) ** 2
         return found.statistics.residual_sum_of_squares - own
 
 
-def curve_limits(fit: Fit, x: float, half: float, level: float) -> tuple[float, float] | None:
-    """The confidence interval of the curve at x; None where ± ``half``, by standard errors, will do."""
+@dataclass(frozen=True)
+class Limits:
+    """Limits found by refits. ``ends`` is None where those by standard errors will do, or have to, since refits would cost
+    too much: ``too_much_work``."""
+
+    ends: tuple[float, float] | None = None
+    too_much_work: bool = False
+
+
+BY_STANDARD_ERRORS = Limits()
+
+
+def curve_limits(fit: Fit, x: float, half: float, level: float) -> Limits:
+    """The confidence interval of the curve at x, where ± ``half``, by standard errors, will not do."""
     width, deviation = fit.critical_value(level), fit.reading_deviation
     if width is None or not deviation or not can_mislead(fit) or not (np.isfinite(half) and half > 0):
-        return None
+        return BY_STANDARD_ERRORS
     value = float(fit.evaluate(x))
     weight = OVERWHELMING / float(fit.curve.unit_variance(x))
     one_more, lowest = _OneMore(fit), fit.statistics.residual_sum_of_squares
@@ -64,14 +75,11 @@ def curve_limits(fit: Fit, x: float, half: float, level: float) -> tuple[float, 
         held = one_more.sum_of_squares(x, value + share * half, weight, counted=False)
         return (held - lowest) / (width * deviation) ** 2
 
-    apart = _sides_if_misleading(raised)
-    return None if apart is None else (value - apart[0] * half, value + apart[1] * half)
+    return _limits(raised, lambda below, above: (value - below * half, value + above * half))
 
 
-def x_limits(
-    fit: Fit, x: float, y: float, repeats: int, ends: tuple[float, float], level: float
-) -> tuple[float, float] | None:
-    """Limits of the x at which the mean of ``repeats`` readings is y; None where ``ends``, from the band, will do."""
+def x_limits(fit: Fit, x: float, y: float, repeats: int, ends: tuple[float, float], level: float) -> Limits:
+    """Limits of the x at which the mean of ``repeats`` readings is y, where ``ends``, from the band, will not do."""
     width, deviation = fit.critical_value(level), fit.reading_deviation
     if (
         width is None
@@ -80,7 +88,7 @@ def x_limits(
         or not np.all(np.isfinite(ends))
         or not ends[0] < x < ends[1]
     ):
-        return None
+        return BY_STANDARD_ERRORS
     half = (ends[1] - ends[0]) / 2
     below, above = (x - ends[0]) / half, (ends[1] - x) / half
     one_more, lowest = _OneMore(fit), fit.statistics.residual_sum_of_squares
@@ -89,13 +97,11 @@ def x_limits(
         place = x + share * half * (above if share > 0 else below)
         return (one_more.sum_of_squares(place, y, repeats, counted=True) - lowest) / (width * deviation) ** 2
 
-    apart = _sides_if_misleading(raised)
-    return None if apart is None else (x - apart[0] * below * half, x + apart[1] * above * half)
+    return _limits(raised, lambda down, up: (x - down * below * half, x + up * above * half))
 
 
-def _sides_if_misleading(raised: Callable[[float], float]) -> tuple[float, float] | None:
-    """None where ± will do, or where finding out takes too long."""
+def _limits(raised: Callable[[float], float], ends: Callable[[float, float], tuple[float, float]]) -> Limits:
     try:
-        return sides(raised) if misleads(raised) else None
-    except OutOfTime:
-        return None
+        return Limits(ends(*sides(raised))) if misleads(raised) else BY_STANDARD_ERRORS
+    except TooMuchWork:
+        return Limits(too_much_work=True)

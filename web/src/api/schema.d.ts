@@ -693,13 +693,16 @@ export interface components {
          * AnalysisOut
          * @description Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``. ``same_readings``: in a
          *     preview of a change that leaves the readings alone, they are not sent again: ``status``, ``x``, ``y``, both errors,
-         *     ``series_of`` and ``repeated_x`` are empty and stay as they were.
+         *     ``series_of`` and ``repeated_x`` are empty and stay as they were. ``failures``: parts, in words, that failed in a way nobody
+         *     foresaw; they are tried again whenever they are asked for.
          */
         AnalysisOut: {
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
             /** Before Fit */
             before_fit: string;
+            /** Failures */
+            failures: string[];
             /** Fits */
             fits: components["schemas"]["FitOut"][];
             measured: components["schemas"]["StretchOut"] | null;
@@ -1005,7 +1008,7 @@ export interface components {
         };
         /**
          * ChangeIn
-         * @description A change made on ``version``. ``request_key`` makes repeating the request harmless.
+         * @description A change made on ``version``.
          */
         ChangeIn: {
             /** Change */
@@ -1126,6 +1129,14 @@ export interface components {
             /** Message */
             message: string;
             study: components["schemas"]["StudyOut"];
+        };
+        /** CopyIn */
+        CopyIn: {
+            /**
+             * Request Key
+             * @default
+             */
+            request_key?: string;
         };
         /** CriterionOut */
         CriterionOut: {
@@ -1675,6 +1686,11 @@ export interface components {
         GoToIn: {
             /** Number */
             number: number;
+            /**
+             * Request Key
+             * @default
+             */
+            request_key?: string;
             /** Version */
             version: number;
         };
@@ -1929,6 +1945,11 @@ export interface components {
              * @default false
              */
             apart?: boolean;
+            /**
+             * Request Key
+             * @default
+             */
+            request_key?: string;
             /**
              * Sample
              * @default
@@ -2723,6 +2744,11 @@ export interface components {
         };
         /** StepIn */
         StepIn: {
+            /**
+             * Request Key
+             * @default
+             */
+            request_key?: string;
             /** Version */
             version: number;
         };
@@ -3420,7 +3446,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"];
+            };
+        };
         responses: {
             /** @description Created */
             201: {

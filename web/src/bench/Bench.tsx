@@ -18,6 +18,7 @@ import { navigate } from "../route";
 import { QueueContext } from "../study/context";
 import { GestureQueue } from "../study/queue";
 import { type Incoming, resetView, setView, useView } from "../study/view";
+import { Failures } from "./Failures";
 import { KeysDialog } from "./KeysDialog";
 import { Messages } from "./Messages";
 import { TopBar } from "./TopBar";
@@ -106,6 +107,7 @@ function OpenBench({ study: first }: { study: Study }) {
       <div className="paper flex h-full flex-col">
         <TopBar onHelp={() => setKeys(true)} />
         <Messages />
+        <Failures />
         <main className="paper-open flex min-h-0 grow max-bench:flex-col">
           <div className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")} ${handing ? "bench:hidden" : ""}`} style={{ width: readingsWidth + 28 }}>
             <Readings />

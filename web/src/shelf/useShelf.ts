@@ -15,6 +15,12 @@ async function must<T>(request: Promise<{ data?: T; error?: unknown }>): Promise
   return result.data;
 }
 
+/** The same for what makes something: its key lets an answer that was lost on the way be asked for once more. */
+async function sure<T>(request: (key: string) => Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  const key = crypto.randomUUID();
+  return must(request(key).catch(() => request(key)));
+}
+
 /** The shelf and what can be done on it. */
 export function useShelf() {
   const queries = useQueryClient();
@@ -24,7 +30,7 @@ export function useShelf() {
   const path = (card: Card) => ({ params: { path: { study_id: card.id } } });
 
   const create = useMutation({
-    mutationFn: (body: { title?: string; sample?: string; table?: TakeTable; apart?: boolean }) => must(api.POST("/api/studies", { body })),
+    mutationFn: (body: { title?: string; sample?: string; table?: TakeTable; apart?: boolean }) => sure((request_key) => api.POST("/api/studies", { body: { ...body, request_key } })),
     onSuccess: (card) => navigate(`/study/${card.id}`),
     onError: failed,
   });
@@ -42,7 +48,7 @@ export function useShelf() {
     onError: failed,
   });
   const duplicate = useMutation({
-    mutationFn: (card: Card) => must(api.POST("/api/studies/{study_id}/duplicate", path(card))),
+    mutationFn: (card: Card) => sure((request_key) => api.POST("/api/studies/{study_id}/duplicate", { ...path(card), body: { request_key } })),
     onSuccess: again,
     onError: failed,
   });

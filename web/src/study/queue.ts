@@ -152,8 +152,8 @@ export class GestureQueue {
               body: { version, change: gesture.change, request_key: gesture.key },
             })
           : gesture.action === "go_to"
-            ? await api.POST("/api/studies/{study_id}/go_to", { ...params, body: { version, number: gesture.number } })
-            : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version } });
+            ? await api.POST("/api/studies/{study_id}/go_to", { ...params, body: { version, number: gesture.number, request_key: gesture.key } })
+            : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version, request_key: gesture.key } });
       if (data) return { outcome: "done", study: data, message: "" };
       if (response.status === 409 && error && "study" in error) return { outcome: "conflict", study: error.study, message: error.message };
       if (response.status >= 500 || response.status === 429) return { outcome: "later", message: SERVER_FAILS };

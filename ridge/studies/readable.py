@@ -1,0 +1,48 @@
+"""Before a change is stored: whether it can be read back, and whether what it leaves behind can be computed with."""
+
+from __future__ import annotations
+
+import json
+import logging
+
+from pydantic import ValidationError
+
+from ridge.core.errors import RidgeError
+from ridge.studies.apart import FAILED
+from ridge.studies.changes import Change, ChangeRefused, read_change
+from ridge.studies.columns import column_values
+from ridge.studies.fits import model_of
+from ridge.studies.readings import read_naming
+from ridge.studies.state import FitState, StudyState
+
+log = logging.getLogger(__name__)
+
+NOT_STORED = "Ridge cannot store this change, and has left the study as it was. It is our mistake, not yours; the failure is noted."
+
+
+def check_readable(changes: tuple[Change, ...], before: StudyState, after: StudyState) -> None:
+    """Raise ChangeRefused for changes that the history could not read back, or models and formulas that fail unforeseen.
+
+    What is merely wrong, such as a formula with a slip, is taken as it is typed: the page says what is wrong with it.
+    """
+    try:
+        for change in changes:
+            read_change(json.loads(json.dumps(change.stored(), allow_nan=False)))
+        for fit in after.fits:
+            if fit not in before.fits and fit.family != "interpolation":
+                _try_model(after, fit)
+        if before.columns is not after.columns and FAILED in (one.problem for one in column_values(after).values()):
+            raise ValueError("a column's formula")
+    except (ValidationError, ValueError, TypeError, ArithmeticError, LookupError) as error:
+        log.error("a change that cannot be read back was refused", exc_info=error)
+        raise ChangeRefused(NOT_STORED) from None
+
+
+def _try_model(state: StudyState, fit: FitState) -> None:
+    try:
+        model = model_of(fit, read_naming(state))
+        values = dict.fromkeys(model.parameter_names, 1.0)
+        model.evaluate([1.0], values)
+        model.derivatives([1.0], values)
+    except RidgeError:
+        pass

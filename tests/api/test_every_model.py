@@ -1,0 +1,46 @@
+"""Every model over every sample: as leading fit and behind another, with x and y as they are and swapped."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from django.test import SimpleTestCase
+
+from ridge.studies.analysis import analyse
+from ridge.studies.changes.columns import SwapAxes
+from ridge.studies.gallery import CANDIDATES
+from ridge.studies.samples import SAMPLES, build_sample
+from ridge.studies.schemas import AnalysisOut, FitOut
+from ridge.studies.state import FitState, StudyState
+
+
+def cases() -> Iterator[tuple[str, StudyState, FitState]]:
+    for sample in SAMPLES:
+        plain = build_sample(sample.name)
+        for name, state in ((sample.name, plain), (f"{sample.name}, swapped", SwapAxes().apply(plain).state)):
+            for one in CANDIDATES:
+                yield f"{name}: {one.family} {one.options}", state, FitState("B", one.family, options=one.options)
+
+
+class EveryModel(SimpleTestCase):
+    def sound(self, out: AnalysisOut, letter: str) -> FitOut:
+        self.assertEqual(out.failures, [])
+        found = next(fit for fit in out.fits if fit.letter == letter)
+        self.assertNotIn("Ridge failed", found.refusal)
+        self.assertTrue(found.refusal or (found.equation_text and found.how_well and found.statistics))
+        return found
+
+    def test_a_fit_or_a_reason_for_each(self) -> None:
+        refused = 0
+        other = FitState("A", "line")
+        for name, state, wanted in cases():
+            with self.subTest(name):
+                leading = self.sound(analyse(replace(state, fits=(wanted, other))), "B")
+                following = self.sound(analyse(replace(state, fits=(other, wanted))), "B")
+                # Its place among the fits changes nothing about it.
+                self.assertEqual(leading.parameters, following.parameters)
+                self.assertEqual(leading.cautions, following.cautions)
+                self.assertEqual(leading.statistics, following.statistics)
+                refused += bool(leading.refusal)
+        self.assertLess(refused, 40)

@@ -1,0 +1,12 @@
+"""A process that has computed nothing yet."""
+
+from __future__ import annotations
+
+from ridge.studies import analysis, fits, readings, shelf, store
+
+
+def forget_recent() -> None:
+    """Forget all that is remembered between requests."""
+    for memory in (analysis._recent, fits._recent, fits._recent_large, shelf._recent, store._recent):
+        memory.forget()
+    readings._recent.clear()
