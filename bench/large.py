@@ -42,14 +42,14 @@ CLOCK = """() => {
     window.addEventListener("change", () => once("chosen"), true);
     window.addEventListener("click", () => once("pressed"), true);
     new MutationObserver(() => {
-        if ([...document.querySelectorAll("[role=dialog] button")].some((one) => one.textContent === "Take in")) once("shown");
+        if ([...document.querySelectorAll("[role=dialog] button")].some((one) => one.textContent === "Import")) once("shown");
         if (document.querySelector("[data-testid=curve]")) requestAnimationFrame(() => once("drawn"));
     }).observe(document.body, { childList: true, subtree: true });
 }"""
 
 
 def take_in(page: Page, base: str, text: str) -> tuple[float, float]:
-    """Seconds from choosing the file to its preview, and from pressing "Take in" to the drawn plot."""
+    """Seconds from choosing the file to its preview, and from pressing "Import" to the drawn plot."""
     page.goto(base)
     page.get_by_role("button", name="New study", exact=True).click()
     page.get_by_role("grid").wait_for()
@@ -57,7 +57,7 @@ def take_in(page: Page, base: str, text: str) -> tuple[float, float]:
     page.locator("input[type=file]").set_input_files(
         {"name": "log.csv", "mimeType": "text/csv", "buffer": text.encode()}
     )
-    page.get_by_role("dialog").get_by_role("button", name="Take in").click()
+    page.get_by_role("dialog").get_by_role("button", name="Import").click()
     page.get_by_test_id("curve").wait_for(state="attached")
     page.wait_for_timeout(100)
     at = page.evaluate("() => window.at")
@@ -116,7 +116,7 @@ def reading_dragged(page: Page, base: str) -> list[float]:
     page.locator("input[type=file]").set_input_files(
         {"name": "log.csv", "mimeType": "text/csv", "buffer": table(1000).encode()}
     )
-    page.get_by_role("dialog").get_by_role("button", name="Take in").click()
+    page.get_by_role("dialog").get_by_role("button", name="Import").click()
     page.get_by_test_id("curve").wait_for(state="attached")
     page.wait_for_timeout(500)
     page.get_by_role("gridcell").nth(4 * 3).click()  # the chosen reading of row 5 is drawn by itself

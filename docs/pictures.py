@@ -48,16 +48,16 @@ def bench(page: Page) -> None:
 def models(page: Page) -> None:
     open_study(page, "Current over the harbour bed")
     page.get_by_role("button", name="All models for fit A").click()
-    page.get_by_role("dialog").get_by_text("holds").first.wait_for()
+    page.get_by_role("dialog").get_by_text("best of these by AICc").first.wait_for()
     page.wait_for_timeout(1000)
 
 
 def straightened(page: Page) -> None:
     open_study(page, "A can of soup in a breezy galley")
     page.get_by_label("Model of fit A").select_option(label="exponential with level")
-    page.get_by_role("button", name="Lay another model over the readings").click()
+    page.get_by_role("button", name="Add a model").click()
     page.get_by_label("Model of fit B").select_option(label="line")
-    page.get_by_role("button", name="Axes, ticks, marks and lines").click()
+    page.get_by_role("button", name="Plot settings: axes, ticks, markers, lines").click()
     page.get_by_label("straight", exact=False).first.check()
     page.keyboard.press("Escape")
     page.evaluate("document.activeElement.blur()")
@@ -70,13 +70,13 @@ def column(page: Page) -> None:
 
 def axes(page: Page) -> None:
     open_study(page, "Current over the harbour bed")
-    page.get_by_role("button", name="Axes, ticks, marks and lines").click()
+    page.get_by_role("button", name="Plot settings: axes, ticks, markers, lines").click()
     page.get_by_label("z logarithmic").check()
 
 
 def by_hand(page: Page) -> None:
     open_study(page, "A draining bucket")
-    choose_for(page, "A", "By hand, from the fitted values")
+    choose_for(page, "A", "Set by hand, from the fitted values")
     handle = page.get_by_label("c_1, value")
     handle.fill("-0.40")
     handle.press("Enter")
@@ -113,7 +113,7 @@ def resample(page: Page) -> None:
     open_study(page, "Sheer line of the rowing boat")
     page.get_by_role("radio", name="Resample").click()
     page.get_by_role("group", name="Models").get_by_role("checkbox").nth(1).check()
-    page.get_by_role("group", name="What the draws show").get_by_role("listitem").nth(1).wait_for()
+    page.get_by_role("group", name="What the subsets show").get_by_role("listitem").nth(1).wait_for()
 
 
 def asking(page: Page) -> None:
@@ -148,7 +148,7 @@ def report(page: Page) -> None:
     ):
         page.get_by_label(label, exact=True).fill(text)
         page.keyboard.press("Enter")
-    frame = page.frame_locator("iframe[title='The report as it will be']")
+    frame = page.frame_locator("iframe[title='Report preview']")
     frame.get_by_text("What was done").wait_for()
     frame.get_by_text("12 May").wait_for()
 

@@ -32,7 +32,7 @@ class OutsideSense(RidgeError, ValueError):
     """An argument is given a value that has no meaning there."""
 
     def __init__(self, name: str, reason: str) -> None:
-        self.name = name
+        self.name, self.reason = name, reason
         super().__init__(f"{name}: {reason}")
 
 
@@ -49,7 +49,7 @@ class TooFewReadings(RidgeError, ValueError):
 
 
 class NotIdentifiable(RidgeError, ValueError):
-    """The readings cannot tell some parameters apart.
+    """The readings do not determine all parameters.
 
     ``combination`` names what can still be known, ``remedy`` what to do.
     """
@@ -110,6 +110,7 @@ class BeyondDoubles(RidgeError, ArithmeticError):
     """A result lies outside what a double can hold."""
 
     def __init__(self, what: str) -> None:
+        self.what = what
         super().__init__(
             f"The {what} is beyond what the computer's numbers hold (10⁻³⁰⁸ to 10³⁰⁸). Use a larger or a smaller unit."
         )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from copy import copy
 from functools import cached_property
+from hashlib import blake2b
 from typing import Any
 
 import numpy as np
@@ -56,6 +57,9 @@ class Readings:
         False for a reading that is set aside.
     assumed : array-like of bool, shape (n,), optional
         True for a reading that was not measured but supposed; it takes part, and a caution says so.
+    error_share : float, optional
+        Where the uncertainty of every y is the same share of it (0.04 for 4 %): that share, by which the uncertainty of a new
+        reading is known at any y.
     absolute_errors : bool
         True: ``y_error`` is known in absolute terms and is taken at its word.
         False: only the ratios between the uncertainties are known; their size is estimated from the scatter.
@@ -76,6 +80,7 @@ class Readings:
         absolute_errors: bool = False,
         assumed: npt.ArrayLike | None = None,
         count: npt.ArrayLike | None = None,
+        error_share: float | None = None,
     ) -> None:
         self.x = _column("x", x, None)
         n = len(self.x)
@@ -93,6 +98,7 @@ class Readings:
                 "absolute_errors", "needs y_error: without uncertainties there is nothing to take as absolute."
             )
         self.absolute_errors = absolute_errors
+        self.error_share = error_share if self.y_error is not None else None
 
     @classmethod
     def from_columns(cls, columns: Mapping[str, npt.ArrayLike], x: str, y: str, **more: Any) -> Readings:
@@ -126,6 +132,16 @@ class Readings:
         more = f"<tr><td colspan=4>and {len(self) - 10} more</td></tr>" if len(self) > 10 else ""
         return f"<table><thead><tr><th>row</th><th>x</th><th>y</th><th></th></tr></thead><tbody>{head}{more}</tbody></table>"
 
+    @cached_property
+    def fingerprint(self) -> bytes:
+        """The same for equal readings, whatever objects hold them, and different for others."""
+        digest = blake2b(digest_size=16)
+        columns = (self.x, self.y, self.x_error, self.y_error, self.weight, self.count, self.included, self.assumed)
+        for column in columns:
+            digest.update(b"-" if column is None else column.tobytes() + b"+")
+        digest.update(repr((self.absolute_errors, self.error_share)).encode())
+        return digest.digest()
+
     def within(self, low: float, high: float) -> Readings:
         """The same readings with only those from ``low`` to ``high`` in x, ends included, taking part.
 
@@ -140,7 +156,7 @@ class Readings:
     def choosing(self, included: npt.ArrayLike) -> Readings:
         """The same readings with another choice of rows, shape (n,), taking part."""
         other = copy(self)
-        for name in ("used", "unknowns", "measured_range", "reference_error", "used_weights"):
+        for name in ("used", "unknowns", "measured_range", "reference_error", "used_weights", "fingerprint"):
             other.__dict__.pop(name, None)
         other.included = _marks("included", included, len(self), True)
         return other
@@ -196,6 +212,23 @@ class Readings:
             return 1.0
         smallest = errors.min()
         return float(smallest / np.sqrt(np.average((smallest / errors) ** 2, weights=self.used_counts)))
+
+    @property
+    def equally_weighted(self) -> bool:
+        """Whether a new reading weighs as much as any of these."""
+        same = self.y_error is None or np.ptp(self.y_error[self.used]) == 0 if self.used.any() else True
+        return bool(same) and self.weight is None
+
+    def new_reading(self, y: npt.ArrayLike) -> Array:
+        """Standard deviation of a new reading at y over that of a reading of weight one, in the shape of y.
+
+        By the rule of the column where its uncertainty is a share of y; otherwise one.
+        """
+        y = np.asarray(y, dtype=np.float64)
+        if self.error_share is None:
+            return np.ones(y.shape)
+        with np.errstate(over="ignore", invalid="ignore"):
+            return np.asarray(np.maximum(np.abs(y) * self.error_share / self.reference_error, 1e-6))
 
     @cached_property
     def used_weights(self) -> Array:

@@ -16,6 +16,7 @@ from matplotlib.figure import Figure
 from matplotlib.ticker import AutoMinorLocator, FuncFormatter, LogLocator, MultipleLocator, NullFormatter
 
 from ridge.core.readings import Array, Mask
+from ridge.core.wording.numbers import significant
 
 INK, MUTE, RULE, LICHEN, SHEET = "#1C2A30", "#5A686C", "#CDD2CA", "#DDE9A6", "#FFFFFF"
 LOOKS: dict[str, tuple[str, Any]] = {
@@ -175,7 +176,7 @@ def _tint(color: str, share: float) -> str:
 
 
 def _write_number(value: float, _: object) -> str:
-    return f"{value:.6g}".replace("-", "\u2212")
+    return significant(value, 6, strip=True).text
 
 
 def _write_clock(value: float, _: object) -> str:

@@ -53,7 +53,7 @@ def read_file(name: str, data: bytes, sheet: str = "", encoding: str = "") -> Fi
     if data.startswith(b"\xd0\xcf\x11\xe0"):
         raise NoTable("This is an old binary workbook or a locked one. Save it as XLSX, ODS or CSV without a password.")
     if name.lower().endswith((".xlsx", ".ods")):
-        raise NoTable("This file is broken or not what its name says: no workbook is in it.")
+        raise NoTable("This file is damaged or not what its name says: it holds no workbook.")
     if name.lower().endswith(".json") or data.lstrip()[:2] in (b"[[", b"[{", b'{"'):
         return _read_apart("json", data, sheet)
     return _read_text(data, encoding)
@@ -65,17 +65,17 @@ def _check_archive(data: bytes) -> None:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             infos = archive.infolist()
     except (zipfile.BadZipFile, ValueError, NotImplementedError, OverflowError):
-        raise NoTable("This file is broken: its end is missing or damaged. Save or fetch it once more.") from None
+        raise NoTable("This file is damaged: its end is missing. Save or download it again.") from None
     names = {info.filename for info in infos}
     if "[Content_Types].xml" not in names and "content.xml" not in names:
-        raise NoTable("This is a packed file, but no workbook. Unpack it and open the table in it.")
+        raise NoTable("This is an archive, not a workbook. Unpack it and open the table in it.")
     if len(infos) > 5000 or sum(info.file_size for info in infos) > _UNPACKED:
         raise NoTable("This file unpacks to more than 300 MB. Save the part that is meant as a file of its own.")
 
 
 def _read_apart(kind: str, data: bytes, sheet: str) -> FileTable:
     too_heavy = (
-        "Reading this file takes more time or memory than it may. Save the part that is meant as a file of its own."
+        "Reading this file takes more time or memory than is allowed. Save the part that is meant as a file of its own."
     )
     try:
         done = subprocess.run(
@@ -90,9 +90,9 @@ def _read_apart(kind: str, data: bytes, sheet: str) -> FileTable:
     if "problem" in found:
         raise NoTable(found["problem"])
     if not found["text"].strip():
-        raise NoTable("There is nothing in this sheet." if found["sheets"] else "There is nothing in this file.")
+        raise NoTable("This sheet is empty." if found["sheets"] else "This file holds no table.")
     if len(found["text"]) > LONGEST:
-        raise NoTable("This table is too long to take in: 20 million characters at most.")
+        raise NoTable("This table is too long to import: 20 million characters at most.")
     return FileTable(found["text"], kind, tuple(found["sheets"]), found["sheet"])
 
 
@@ -107,7 +107,7 @@ def _read_text(data: bytes, encoding: str) -> FileTable:
         raise NoTable(f"This file is not written in {encoding}. Choose another encoding.") from None
     strange = sum(1 for letter in text[:20_000] if letter < " " and letter not in "\t\r\n\f\0")
     if strange > 0.01 * min(len(text), 20_000) or text[:20_000].count("\0") > 0.2 * min(len(text), 20_000):
-        raise NoTable("This is no text: it may be a program or a picture. Ridge reads CSV, TSV, JSON, ODS and XLSX.")
+        raise NoTable("This is not a text: it may be a program or a picture. Ridge reads CSV, TSV, JSON, ODS and XLSX.")
     return FileTable(text, "text", encoding=encoding)
 
 

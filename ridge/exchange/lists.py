@@ -53,7 +53,7 @@ def _number(text: str) -> float:
 def _range(part: str) -> list[float]:
     match = _RANGE.fullmatch(part)
     if not match:
-        raise NotANumber(f"'{part}' is no range: write it as 5 to 20 step 2.5")
+        raise NotANumber(f"'{part}' is not a range: write it as 5 to 20 step 2.5")
     first, last = _number(match[1]), _number(match[2])
     if match[4] or not match[3]:
         count = int(match[4]) if match[4] else STEPS

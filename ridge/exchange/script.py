@@ -25,10 +25,10 @@ from scipy import optimize, special, stats
 LEVEL = {level!r}
 
 
-def least_squares(model, start, x, y, weight, about=None, reference=None):
-    """Weighted least squares from the given start. Values, covariance, R², s and degrees of freedom.
+def least_squares(model, start, x, y, weight, n, reference=None):
+    """Weighted least squares from the given start. Values, covariance, R² about the mean, s and degrees of freedom.
 
-    about: what R² counts from; None for the mean, where the model has a free constant term.
+    n: number of readings, each as often as it occurred.
     reference: the uncertainty of a reading of weight one where it is known absolutely.
     """
     root = np.sqrt(weight)
@@ -40,10 +40,9 @@ def least_squares(model, start, x, y, weight, about=None, reference=None):
     found = optimize.least_squares(misses, start / scale, jac="3-point", x_scale="jac", xtol=1e-15, ftol=1e-15, gtol=1e-15)
     values, jacobian = found.x * scale, found.jac / scale
     rss = np.sum(found.fun**2)
-    degrees = len(x) - len(start)
+    degrees = n - len(start)
     s = np.sqrt(rss / degrees) if degrees else np.nan
-    about = np.average(y, weights=weight) if about is None else about
-    r_squared = 1 - rss / np.sum(weight * (y - about) ** 2)
+    r_squared = 1 - rss / np.sum(weight * (y - np.average(y, weights=weight)) ** 2)
     _, sizes, directions = np.linalg.svd(jacobian, full_matrices=False)
     covariance = (directions.T / sizes**2) @ directions * (s if reference is None else reference) ** 2
     return values, covariance, r_squared, s, degrees
@@ -111,8 +110,11 @@ def _write_fit(one: ScriptedFit) -> str:
     ]
     deviation = "s" if not fit.readings.absolute_errors else repr(fit.readings.reference_error)
     for x in one.asked:
+        # Where the column's rule gives a new reading there another uncertainty than the reference, it counts.
+        ratio = float(fit.readings.new_reading(float(fit.evaluate(x))))
+        own = deviation if ratio == 1 else f"{deviation} * {ratio!r}"
         lines.append(
-            f"value, half = predict(model_{letter}, values, covariance, {deviation}, degrees, {x!r}, {fit.readings.absolute_errors})"
+            f"value, half = predict(model_{letter}, values, covariance, {own}, degrees, {x!r}, {fit.readings.absolute_errors})"
         )
         lines.append(f'print("{letter}", "at", {x!r}, repr(float(value)), repr(float(half)))')
     return "\n".join(lines) + "\n"
@@ -134,12 +136,10 @@ def _numbers(values: np.ndarray) -> str:
 
 
 def _fitting(fit: Fit, letter: str) -> list[str]:
-    model = fit.model
-    about = None if model.has_constant else model.fixed.get(model.constant or "", 0.0)
     reference = repr(fit.readings.reference_error) if fit.readings.absolute_errors else "None"
     return [
         "values, covariance, r_squared, s, degrees = least_squares(",
-        f"    model_{letter}, start, x_{letter}, y_{letter}, weight_{letter}, {about}, {reference}",
+        f"    model_{letter}, start, x_{letter}, y_{letter}, weight_{letter}, {fit.readings.n}, {reference}",
         ")",
     ]
 

@@ -62,7 +62,7 @@ def read_json(data: bytes) -> list[list[Any]]:
     try:
         content = json.loads(data)
     except (ValueError, RecursionError) as cause:
-        raise Unreadable(f"This is no JSON that can be read: {str(cause)[:120]}.") from None
+        raise Unreadable(f"This is not valid JSON: {str(cause)[:120]}.") from None
     if isinstance(content, dict) and content and all(isinstance(column, list) for column in content.values()):
         height = max(len(column) for column in content.values())
         if height * len(content) > CELLS:

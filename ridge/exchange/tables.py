@@ -96,20 +96,20 @@ def _read(
     elapsed: tuple[tuple[int, str], ...],
 ) -> TextTable:
     if len(text) > LONGEST:
-        raise NoTable("This is too long to take in: 20 million characters at most. Take a part of it.")
+        raise NoTable("This is too long to import: 20 million characters at most. Import a part of it.")
     lines = [
         line for line in text.replace("\0", "").replace("\r\n", "\n").replace("\r", "\n").split("\n") if line.strip()
     ]
     if not lines:
-        raise NoTable("There is nothing to take in. Copy some rows first.")
+        raise NoTable("There is nothing to import. Copy some rows first.")
     if separator is None or decimal is None:
         separator, decimal = _guess(lines[:_SAMPLE], separator, decimal)
     above = header - 1 if header else _lines_above(_split(lines[: _ABOVE + _SAMPLE], separator), decimal)
     if above >= len(lines):
-        raise NoTable(f"There are only {len(lines)} lines. Choose another one for the heading.")
+        raise NoTable(f"There are only {len(lines)} lines. Choose another one for the header row.")
     written = [cells for cells in _columns_of(lines[above:], separator) if any(cells)]
     if not written:
-        raise NoTable("There is nothing in these cells.")
+        raise NoTable("These cells are empty.")
     if len(written) > WIDEST:
         raise NoTable(
             f"This table has {len(written)} columns; {WIDEST} at most can be looked through. Take the ones that are meant."
@@ -226,7 +226,7 @@ def _columns_of(lines: list[str], separator: str) -> list[list[str]]:
 
 def _refuse_too_wide(width: int, height: int) -> None:
     if width > 20_000 or width * height > 4_000_000:
-        raise NoTable(f"This is too wide to take in: {width} columns. Take a part of it.")
+        raise NoTable(f"This is too wide to import: {width} columns. Import a part of it.")
 
 
 def _to_grid(cell: str, decimal: str) -> tuple[str, bool]:

@@ -186,7 +186,7 @@ def _summary(table: Table) -> str:
     if assumed := int((table.readings.assumed & (table.status == Status.USED)).sum()):
         parts.append(f"{group(str(assumed))} assumed")
     if table.problems:
-        parts.append(f"{group(str(len(table.problems)))} left out")
+        parts.append(f"{group(str(len(table.problems)))} unusable")
     return " · ".join(parts)
 
 

@@ -15,8 +15,8 @@ from ridge.core.predicting.features import (
     tangent,
     turning_points,
 )
-from ridge.core.wording.answers import number_as_given
-from ridge.core.wording.features import word_place, word_quantity
+from ridge.core.wording.answers import NO_UNCERTAINTY, number_as_given
+from ridge.core.wording.features import word_limits, word_places, word_quantity
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import significant
 from ridge.exchange.cells import NotANumber
@@ -27,12 +27,12 @@ from ridge.studies.schemas import AnswerOut, AnswerRowOut, MarkOut
 from ridge.studies.state import AnswerState
 
 FEATURES = ("tangent", "area", "roots", "turning", "inflexions", "crossing")
-_PLACES: dict[str, tuple[Callable[[Fit], list[Place]], str]] = {
+_PLACES: dict[str, tuple[Callable[..., list[Place]], str]] = {
     "roots": (roots, "zeros"),
-    "turning": (turning_points, "highest and lowest points"),
-    "inflexions": (inflexions, "points where the bend changes"),
+    "turning": (turning_points, "turning points"),
+    "inflexions": (inflexions, "inflexion points"),
 }
-NO_FIT = "These are told of a fitted curve; choose a fit."
+NO_FIT = "Only a fitted curve has these: choose a fit."
 
 
 def answer_feature(
@@ -55,14 +55,14 @@ def answer_feature(
     if question.direction == "crossing":
         other = next((f for f in fitted if f.wanted.letter == question.given.strip()), None)
         if other is None or other.fit is None or other is one:
-            raise NotANumber("choose another fit for the curves to cross")
-        name = f"crossings of {letter} and {other.wanted.letter}"
-        return _places(crossings(fit, other.fit), name, out, naming)
+            raise NotANumber("choose another fit for the curves to intersect")
+        name = f"intersections of {letter} and {other.wanted.letter}"
+        return _places(crossings(fit, other.fit, level=level), name, out, naming, level)
     find, name = _PLACES[question.direction]
-    return _places(find(fit), f"{name} of {letter}", out, naming)
+    return _places(find(fit, level=level), f"{name} of {letter}", out, naming, level)
 
 
-def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming) -> AnswerOut:
+def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming, level: float) -> AnswerOut:
     """Where the curve does something, in view and three ranges beyond."""
     asked = name[0].upper() + name[1:]
     if not places:
@@ -70,21 +70,26 @@ def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming) -> A
             update={"asked": asked, "problem": "There are none within three measured ranges of the readings."}
         )
     rows = [
-        AnswerRowOut(
-            letter="", asked="", result=word_place(place, naming), mark=mark_at(place.x, place.y, **_spread(place))
-        )
-        for place in places
+        AnswerRowOut(letter="", asked="", result=text, mark=mark_at(place.x, place.y, **_spread(place)))
+        for place, text in zip(places, word_places(places, naming), strict=True)
     ]
+    sentence = word_limits(level) if any("±" in row.result for row in rows) else NO_UNCERTAINTY
     if len(rows) == 1:
         only = rows[0]
         return out.model_copy(
-            update={"asked": asked, "result": only.result, "mark": only.mark, "full": repr(places[0].x)}
+            update={
+                "asked": asked,
+                "result": only.result,
+                "sentence": sentence,
+                "mark": only.mark,
+                "full": repr(places[0].x),
+            }
         )
-    return out.model_copy(update={"asked": asked, "result": f"{len(rows)} {name}", "rows": rows})
+    return out.model_copy(update={"asked": asked, "result": f"{len(rows)} {name}", "sentence": sentence, "rows": rows})
 
 
 def _spread(place: Place) -> dict[str, float]:
-    return {} if place.x_error is None else {"x_low": place.x - place.x_error, "x_high": place.x + place.x_error}
+    return {} if place.x_half is None else {"x_low": place.x - place.x_half, "x_high": place.x + place.x_half}
 
 
 def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
@@ -92,11 +97,10 @@ def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level
     if len(x) != 1:
         raise NotANumber(f"one {naming.x} at a time")
     found = tangent(fit, x[0], level)
-    result = f"slope {word_quantity(found.slope, naming.unit(-1, 1), level)}"
+    result = f"slope {word_quantity(found.slope, naming.unit(-1, 1))}"
     at = naming.y_with_unit(significant(found.value.value, 4, strip=True).text)
-    sentence = (
-        f"The tangent touches the curve at {naming.y} = {at}; its limits are those of the curve, not of a new reading."
-    )
+    limits = word_limits(level) if "±" in result else NO_UNCERTAINTY
+    sentence = f"The tangent touches the curve at {naming.y} = {at}. {limits}"
     mark = mark_at(found.x, found.value.value)
     if mark:
         mark.slope = found.slope.value
@@ -112,8 +116,9 @@ def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: f
     if len(ends) != 2:
         raise NotANumber(f"an area needs two {naming.x}: 0 to 10, say")
     found: Quantity = area(fit, ends[0], ends[1], level)
-    result = f"area {word_quantity(found, naming.unit(1, 1), level)}"
-    sentence = f"What lies below {naming.y} = 0 counts as negative."
+    result = f"area {word_quantity(found, naming.unit(1, 1))}"
+    limits = word_limits(level) if "±" in result else NO_UNCERTAINTY
+    sentence = f"What lies below {naming.y} = 0 counts as negative. {limits}"
     low, high = (number_as_given(end) for end in ends)
     mark: MarkOut | None = mark_at(ends[0], float(fit.evaluate([ends[0]])[0]))
     if mark:

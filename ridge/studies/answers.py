@@ -9,13 +9,13 @@ import numpy as np
 
 from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
-from ridge.core.wording.answers import number_as_given, word_prediction, word_solution
+from ridge.core.wording.answers import number_as_given, word_prediction, word_solutions
 from ridge.core.wording.interpolation import word_between, word_place_between
-from ridge.core.wording.limits import limits_text
+from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import name_rows, significant
+from ridge.core.wording.numbers import count_word, name_rows, significant
 from ridge.core.wording.outside import beyond_sentence
-from ridge.core.wording.rounding import round_with_uncertainty
+from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.exchange.cells import NotANumber, read_numbers
 from ridge.exchange.lists import read_list
 from ridge.studies.answer_features import FEATURES, answer_feature
@@ -27,6 +27,8 @@ from ridge.studies.state import AnswerState
 
 MOST_CHECKED = 12
 """Values of one question up to which each one's limits are held against refits."""
+MOST_SOLUTIONS = 24
+"""Solutions of one question up to which all are listed, the nearest first."""
 MOST_MARKED = 60
 """Results of one question up to which each is marked on the plot."""
 
@@ -50,7 +52,7 @@ def answer(
         looking = question.direction == "x_at_y"
         values = numbers or (read_numbers(question.given) if looking else read_list(question.given))
         if not asked:
-            return out.model_copy(update={"problem": "No answer until there is a fit."})
+            return out.model_copy(update={"problem": "There is no answer until there is a fit."})
         if len(asked) == 1 and (looking or len(values) == 1):
             return _single(asked[0], out, values, question.repeats, level, naming, checked)
         return _table(asked, out, values, question.repeats, level, naming, checked and len(values) <= MOST_CHECKED)
@@ -98,43 +100,55 @@ def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming, chec
     prediction = fit.predict(x, level, checked)
     value = float(prediction.value)
     if not math.isfinite(value):
-        return out.model_copy(update={"problem": _no_value(value, naming)})
-    words = word_prediction(fit, prediction, naming)
+        return out.model_copy(update={"problem": _no_value(fit, x, value, naming)})
+    words = word_prediction(fit, prediction, naming, refining=not checked)
     mark = mark_at(x, value, y_low=float(prediction.low), y_high=float(prediction.high))
     beyond = bool(prediction.beyond > 0)
-    said = beyond_sentence(fit, naming) if beyond else ""
+    said = beyond_sentence(fit, naming, x) if beyond else ""
     return out.model_copy(update={**vars(words), "mark": mark, "beyond": beyond, "beyond_says": said})
 
 
-def _no_value(value: float, naming: Naming) -> str:
-    if math.isnan(value):
-        return f"The model has no value there. Ask for another {naming.x}."
+def _no_value(fit: Fit, x: float, value: float, naming: Naming) -> str:
+    beside = fit.evaluate(np.array([x - 1e-6 * (abs(x) or 1), x + 1e-6 * (abs(x) or 1)]))
+    if math.isnan(value) or np.isfinite(beside).any():
+        return f"The model has no value at {naming.x} = {number_as_given(x)}. Ask for another {naming.x}."
     return f"{naming.y} there is beyond what the computer's numbers hold."
 
 
 def _at_y(
     fit: Fit, out: AnswerOut, numbers: list[float], repeats: int, level: float, naming: Naming, checked: bool
 ) -> AnswerOut:
-    """Every x at that y; the first one inside the readings, or else the nearest to them, is the answer."""
+    """Every x at that y; the nearest to the readings is the answer."""
     repeats = len(numbers) if len(numbers) > 1 else repeats
     solutions = fit.solve(numbers, repeats, level, checked=checked)
     y = float(np.mean(numbers))
-    first = min(solutions, key=lambda solution: (solution.beyond, solution.value))
-    words = word_solution(fit, first, y, repeats, naming)
+    first, shown = solutions[0], solutions[:MOST_SOLUTIONS]
+    texts = word_solutions(fit, shown, y, repeats, naming, refining=not checked)
+    words = {**vars(texts[0]), "sentence": f"{texts[0].sentence} {_how_many_more(fit, len(solutions), naming)}".strip()}
     mark = mark_at(first.value, y, x_low=first.low, x_high=first.high)
     rows = []
-    if len(solutions) > 1:
-        for solution in solutions:
-            text = word_solution(fit, solution, y, repeats, naming)
+    if len(shown) > 1:
+        for solution, text in zip(shown, texts, strict=True):
             rows.append(
                 AnswerRowOut(
                     letter="", asked=text.asked, result=text.result, new=text.sentence, place=text.place,
                     mark=mark_at(solution.value, y, x_low=solution.low, x_high=solution.high),
                 )
             )  # fmt: skip
-    said = beyond_sentence(fit, naming) if first.beyond > 0 else ""
-    update = {**vars(words), "mark": mark, "beyond": first.beyond > 0, "beyond_says": said, "rows": rows}
+    said = beyond_sentence(fit, naming, first.value) if first.beyond > 0 else ""
+    update = {**words, "mark": mark, "beyond": first.beyond > 0, "beyond_says": said, "rows": rows}
     return out.model_copy(update=update)
+
+
+def _how_many_more(fit: Fit, count: int, naming: Naming) -> str:
+    """How often the curve takes the value besides the answer that is given first."""
+    if count <= 1:
+        return ""
+    others = f"{count_word(count - 1, capital=True)} more x".replace(" x", f" {naming.x}")
+    listed = f"; the nearest {MOST_SOLUTIONS} are listed" if count > MOST_SOLUTIONS else ""
+    if "angular_frequency" in fit.values:
+        return f"{others} within three measured ranges{listed}; the same value comes back with every period."
+    return f"{others} with that {naming.y}{listed}."
 
 
 def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming: Naming) -> AnswerOut:
@@ -180,7 +194,10 @@ def _table(
         rows = [row.model_copy(update={"mark": None}) for row in rows]
     count = f"{len(values)} values of {naming.y}" if not single else f"{naming.x} at {out.asked}"
     of = "from every fit" if len(asked) > 1 else f"from {asked[0].wanted.letter}"
-    return out.model_copy(update={"rows": rows, "result": f"{count}, {of}", "full": ""})
+    sentence = ""
+    if not single and any("±" in row.new for row in rows):
+        sentence = f"± are half-widths of the {level_text(level)} intervals."
+    return out.model_copy(update={"rows": rows, "result": f"{count}, {of}", "sentence": sentence, "full": ""})
 
 
 def _row(
@@ -195,13 +212,14 @@ def _row(
         if one.fit is not None and not found.problem:
             prediction = one.fit.predict(given[0], level, checked)
             value = float(prediction.value)
-            if prediction.profiled:
-                row.result = f"{naming.y} = {naming.y_with_unit(significant(value, 4).text)}"
+            half = float(prediction.high) - value
+            row.result = f"{naming.y} = {naming.y_with_unit(round_with_half_width(value, half).value)}"
+            if prediction.profiled or one.fit.log_line is not None:
                 row.curve = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
                 row.new = limits_text(float(prediction.low), float(prediction.high), naming.y_unit)
             else:
                 row.curve = _half(float(prediction.mean_high) - value, naming)
-                row.new = _half(float(prediction.high) - value, naming)
+                row.new = _half(half, naming)
     else:
         row.new = found.sentence
     return row
@@ -209,7 +227,7 @@ def _row(
 
 def _half(width: float, naming: Naming) -> str:
     """Half the width of an interval, with ±; empty where it has none."""
-    return f"±{naming.y_with_unit(significant(width, 2).text)}" if math.isfinite(width) and width > 0 else ""
+    return f"±{naming.y_with_unit(half_width_text(width))}" if math.isfinite(width) and width > 0 else ""
 
 
 def follow(out: AnswerOut, kept: AnswerState) -> AnswerOut:
@@ -249,5 +267,5 @@ def answer_unknown(
     if out.mark:
         low, high = out.mark.x_low, out.mark.x_high
         half = None if low is None or high is None else (high - low) / 2
-        short = round_with_uncertainty(out.mark.x, half).value if half else significant(out.mark.x, 4).text
+        short = round_with_half_width(out.mark.x, half).value if half else significant(out.mark.x, 4).text
     return UnknownOut(rows=list(unknown.rows), label=_label(unknown), short=short, answer=out)

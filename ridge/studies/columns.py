@@ -154,7 +154,9 @@ class _Evaluation:
         if match and any(fit.letter == match[1] for fit in self._state.fits):
             return self._of_fit(match[1], match[2])
         usable = [column.symbol or column.role for key, column in self._names.items()]
-        raise _Unusable(f"'{name}' is no column. Possible are {', '.join([*usable, 'row'])}, and fits by their letter.")
+        raise _Unusable(
+            f"There is no column '{name}'. Available: {', '.join([*usable, 'row'])}, and fits by their letter."
+        )
 
     def _of_fit(self, letter: str, parameter: str | None) -> Array | float:
         if self._fits is None:
@@ -166,7 +168,7 @@ class _Evaluation:
             return fit.values
         if parameter not in fit.parameters:
             known = ", ".join(f"{letter}_{name}" for name in fit.parameters)
-            raise _Unusable(f"Fit {letter} has no parameter {parameter}; possible are {known}.")
+            raise _Unusable(f"Fit {letter} has no parameter {parameter}. Available: {known}.")
         return fit.parameters[parameter]
 
 
@@ -190,8 +192,15 @@ def uncertainty_of(text: str, values: Array) -> Array | None:
     percent = body.endswith("%")
     size = read_number(body.removesuffix("%"))
     if size is None or not size > 0:
-        raise NotANumber(f"'{body}' is no uncertainty: write a number above zero, or a percentage such as 2 %")
+        raise NotANumber(f"'{body}' is not an uncertainty: write a number above zero, or a percentage such as 2 %")
     return in_percent(np.full(len(values), size), values) if percent else np.full(len(values), size)
+
+
+def share_of(text: str) -> float | None:
+    """The share of each value that an uncertainty in per cent is: 0.02 for ``2 %``; None for any other. Raises NotANumber."""
+    body = text.strip()
+    size = read_number(body.removesuffix("%")) if body.endswith("%") else None
+    return size / 100 if size else None
 
 
 def in_percent(share: Array, values: Array) -> Array:

@@ -1,4 +1,4 @@
-"""The fits of a study side by side, the ladder of degrees, and a fit without one of its readings."""
+"""The fits of a study side by side, polynomials by degree, and a fit without one of its readings."""
 
 from __future__ import annotations
 
@@ -34,13 +34,13 @@ from ridge.studies.lens_schemas import (
 from ridge.studies.readings import read_table
 from ridge.studies.state import StudyState
 
-NOT_COMPARABLE = "These fits are not made to the same readings in the same way, so the criteria do not compare them."
+NOT_COMPARABLE = "These fits are not made to the same readings in the same way, so AICc, BIC and the F-test do not compare them. R² and typical miss are those of each curve in {y}."
 HIGHEST_DEGREE = 8
 MOST_FOR_LADDER = 20_000
 
 
 def comparison_of(state: StudyState) -> ComparisonOut:
-    """Every fit with its criteria, F-tests of those that contain one another, and the ladder of polynomials."""
+    """Every fit with its criteria, F-tests of those that contain one another, and polynomials by degree."""
     table = read_table(state)
     naming = table.naming
     fitted = [one for one in fit_all(table, state.fits) if one.fit is not None]
@@ -72,7 +72,7 @@ def comparison_of(state: StudyState) -> ComparisonOut:
             nested.append(
                 NestedOut(smaller=small.wanted.letter, larger=large.wanted.letter, sentence=word_nested(test, *names))
             )
-    remark = "" if comparable else NOT_COMPARABLE
+    remark = "" if comparable else NOT_COMPARABLE.format(y=naming.y)
     ladder, sentence = _ladder(rows[0].fit, state) if rows else ([], "")
     return ComparisonOut(
         criteria=[CriterionOut(name=c.name, label=c.label, meaning=c.meaning) for c in CRITERIA],
@@ -103,7 +103,7 @@ def _best(values: list[float | None], better: int) -> set[int]:
 
 def _ladder(fit: Fit, state: StudyState) -> tuple[list[RungOut], str]:
     if fit.statistics.n > MOST_FOR_LADDER:
-        return [], "With so many readings the ladder of degrees is not climbed."
+        return [], "With so many readings, polynomials of several degrees are not compared."
     naming = read_table(state).naming
     rungs = degree_ladder(fit, HIGHEST_DEGREE)
     out = [

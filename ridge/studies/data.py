@@ -16,7 +16,7 @@ from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import ColumnState, StudyState
 
 _STATUS = {
-    Status.BLANK: "", Status.USED: "in use", Status.ASIDE: "set aside", Status.PROBLEM: "left out",
+    Status.BLANK: "", Status.USED: "in use", Status.ASIDE: "set aside", Status.PROBLEM: "unusable",
     Status.UNKNOWN: "unknown",
 }  # fmt: skip
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -13,8 +13,9 @@ from ridge.core.by_hand import handles, places
 from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation.cautions import find as find_in_interpolation
 from ridge.core.judging.cautions import Finding, find
-from ridge.core.judging.misses import typical_miss
-from ridge.core.judging.profile import Interval, intervals, lopsided
+from ridge.core.judging.misses import in_y, typical_miss
+from ridge.core.judging.profile import Interval, intervals, lopsided, unchecked
+from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.checklist import failing_checks
@@ -22,11 +23,11 @@ from ridge.core.wording.derived import word_derived
 from ridge.core.wording.equation import Equation, word_equation, write_symbols
 from ridge.core.wording.families import model_name, parameter_meaning
 from ridge.core.wording.interpolation import NO_R_SQUARED, beyond_interpolation, how_it_goes, interpolation_name
-from ridge.core.wording.judgement import how_well, list_statistics
-from ridge.core.wording.limits import level_text, limits_text
+from ridge.core.wording.judgement import how_well, list_statistics, signed_share
+from ridge.core.wording.limits import from_limits, level_text, limits_text, what_plus_minus_is
 from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import full, place, probability, share, significant
+from ridge.core.wording.numbers import full, place, probability, significant, write
 from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
@@ -82,6 +83,9 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
     """What came of one wanted fit, or its refusal, in words. ``checked``: whether ± is held against refits."""
     wanted, naming = one.wanted, table.naming
     out = refused(one)
+    if wanted.x_range is not None:
+        low, high = (number_as_given(end) for end in wanted.x_range)
+        out.range_text = f"Only {naming.x} from {low} to {naming.x_with_unit(high)} is used."
     if one.model is not None:
         out.form_text, out.form_latex = write_symbols(one.model, naming)
     if one.error is not None:
@@ -91,12 +95,13 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
         if isinstance(one.error, FormulaError):
             out.refused_at = [one.error.position, one.error.position + one.error.length]
         out.actions = for_refusal(one, naming)
+    equation: Equation | None = None
     if one.fit is not None:
         limits = intervals(one.fit, state.level, checked=checked)
-        safe = _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level, limits)
+        equation = _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level, limits)
         if one.kind == "fit":
-            _word_decimals(out, one.fit, naming, safe, wanted.decimals)
-        out.cautions = _cautions(one, table, naming, lopsided(limits, state.level))
+            _word_decimals(out, one.fit, naming, equation, wanted.decimals)
+        out.cautions = _cautions(one, table, naming, [*lopsided(limits, state.level), *unchecked(limits)])
     if one.interpolation is not None:
         _word_interpolation(out, one.interpolation, naming)
         out.cautions = _cautions(one, table, naming)
@@ -109,7 +114,7 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
         checks = failing_checks(readings, one.model, one.error, one.fit, naming)
         out.checklist = [CheckOut(**vars(check)) for check in checks]
     if one.kind == "hand" and one.model is not None and one.readings is not None and out.refusal == "":
-        _add_handles(out, one, naming)
+        _add_handles(out, one, naming, equation)
         best = fit_one(table, replace(wanted, by_hand=False, values={})).fit
         out.least_rss = significant(best.statistics.residual_sum_of_squares, 4).text if best else ""
     if wanted.method == "logarithms" and one.fit is not None:
@@ -121,7 +126,7 @@ def _other_way(fit: Fit | None, naming: Naming) -> OtherWayOut | None:
     """The same model by least squares in y."""
     if fit is None:
         return None
-    s, r_squared = fit.statistics.residual_standard_deviation, fit.statistics.r_squared
+    s, r_squared = typical_miss(fit), fit.statistics.r_squared
     return OtherWayOut(
         parameters=[
             DerivedOut(
@@ -131,7 +136,7 @@ def _other_way(fit: Fit | None, naming: Naming) -> OtherWayOut | None:
             )
             for name, parameter in fit.parameters.items()
         ],
-        r_squared="–" if r_squared is None else share(r_squared),
+        r_squared="–" if r_squared is None else signed_share(r_squared),
         typical_miss="–" if s is None else naming.y_with_unit(significant(s, 3).text),
     )
 
@@ -148,13 +153,13 @@ def name_of(one: Fitted) -> str:
     return f"{model_name(one.model)}, by hand" if one.kind == "hand" else model_name(one.model)
 
 
-def _cautions(one: Fitted, table: Table, naming: Naming, wide: Finding | None = None) -> list[CautionOut]:
+def _cautions(one: Fitted, table: Table, naming: Naming, of_limits: Sequence[Finding] = ()) -> list[CautionOut]:
     """What to know about it, each with what can be done at one press. A curve with given numbers claims nothing."""
     found: list[Finding] = []
     if one.interpolation is not None:
         found = [finding for finding in find_in_interpolation(one.interpolation) if finding.code != "no-residuals"]
     elif one.fit is not None and one.fit.least_squares_in != "given":
-        found = [*_better_elsewhere(one, table), *find(one.fit), *([wide] if wide else [])]
+        found = [*_better_elsewhere(one, table), *find(one.fit), *of_limits]
     cautions = [word_caution(finding, naming) for finding in found]
     return [
         CautionOut(
@@ -179,7 +184,6 @@ def _word_fit(
     out: FitOut, result: Fit, naming: Naming, aside: int, level: float, limits: Mapping[str, Interval]
 ) -> Equation:
     """Everything said of a fit; its equation with as many decimals as it needs."""
-    statistics = result.statistics
     equation = word_equation(result, naming, given_digits=BY_HAND_DIGITS if out.kind == "hand" else None)
     s = typical_miss(result)
     low, high = result.readings.measured_range
@@ -190,11 +194,14 @@ def _word_fit(
     out.parameters = [
         _word_parameter(result, name, units[name], naming, level, limits.get(name)) for name in result.parameters
     ]
+    if any(one.uncertainty for one in out.parameters):
+        out.plus_minus = what_plus_minus_is(level, limits_too=any(one.lopsided for one in out.parameters))
     out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming, limits)]
     out.how_well = how_well(result, naming)
     out.method = method_sentence(result, naming, aside, by_hand=out.kind == "hand")
-    out.r_squared = "–" if statistics.r_squared is None else share(statistics.r_squared)
-    out.typical_miss = "–" if s is None or statistics.exact else naming.y_with_unit(significant(s, 3).text)
+    r_squared = in_y(result).r_squared
+    out.r_squared = "–" if r_squared is None else signed_share(r_squared)
+    out.typical_miss = "–" if s is None or result.statistics.exact else naming.y_with_unit(significant(s, 3).text)
     out.deviation = None if s is None or not math.isfinite(s) else s
     out.statistics = [StatisticOut(**vars(text)) for text in list_statistics(result, naming)]
     out.residuals = finite(result.residuals)
@@ -229,13 +236,20 @@ def _word_parameter(
     error = None if result.statistics.exact else parameter.standard_error
     rounded = round_with_uncertainty(parameter.value, error)
     relative = parameter.relative_error
-    interval = ""
+    interval, text, unequal = "", rounded.text, False
     if error and limits is not None and limits.method != "none":
         interval = f"{level_text(level)}: {limits_text(limits.low, limits.high)}"
+        unequal = limits.method == "profile" or parameter.logarithm is not None
+        if limits.method == "unchecked":
+            interval = f"{interval} (refining)"
+    if unequal and limits is not None:
+        # One ± would hide that the limits are not equally far.
+        text = f"{significant(parameter.value, 3).text}, {from_limits(limits.low, limits.high)}"
     return ParameterOut(
         name=name,
         symbol=naming.letter(name),
         meaning=parameter_meaning(result.model, name, naming),
+        text=text,
         value=rounded.value,
         uncertainty=rounded.uncertainty,
         unit=unit,
@@ -244,7 +258,7 @@ def _word_parameter(
         else f"{significant(relative * 100, 2).text}\u00a0%",
         fixed=parameter.fixed,
         interval=interval,
-        lopsided=limits is not None and limits.method == "profile",
+        lopsided=unequal,
         t="" if parameter.t is None else significant(parameter.t, 3).text,
         p="" if parameter.p_value is None else probability(parameter.p_value),
         full=f"{full(parameter.value)}" + (f" ± {full(error)}" if error else ""),
@@ -262,7 +276,7 @@ def _word_interpolation(out: FitOut, curve: Interpolation, naming: Naming) -> No
     out.pieces_more = max(0, len(pieces) - PIECES_SHOWN)
 
 
-def _add_handles(out: FitOut, one: Fitted, naming: Naming) -> None:
+def _add_handles(out: FitOut, one: Fitted, naming: Naming, equation: Equation | None) -> None:
     assert one.model is not None and one.readings is not None
     values = hand_values(one.readings, one.model, one.wanted)
     units = naming.parameter_units(one.model)
@@ -272,6 +286,7 @@ def _add_handles(out: FitOut, one: Fitted, naming: Naming) -> None:
             symbol=naming.letter(handle.name),
             unit=units[handle.name],
             value=handle.value,
+            text=_as_in_equation(handle.name, handle.value, equation),
             low=handle.low,
             high=handle.high,
             step=handle.step,
@@ -280,6 +295,12 @@ def _add_handles(out: FitOut, one: Fitted, naming: Naming) -> None:
         for handle in handles(one.readings, one.model, values)
     ]
     out.grips = [GripOut(**vars(place)) for place in places(one.readings, one.model, values)]
+
+
+def _as_in_equation(name: str, value: float, equation: Equation | None) -> str:
+    """The value of a handle with the digits that the equation shows."""
+    decimals = None if equation is None else equation.decimals.get(name)
+    return (significant(value, 6) if decimals is None else write(value, decimals)).plain
 
 
 def differ(one: Fitted, leading: Fitted, naming: Naming) -> DifferenceOut | None:

@@ -6,9 +6,7 @@ import logging
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from hashlib import blake2b
 from typing import Any
-from weakref import WeakKeyDictionary
 
 from ridge.core import Fit, fit, interpolate
 from ridge.core.by_hand import first_values, with_values
@@ -106,7 +104,7 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
         model = None if interpolating else model_of(wanted, table.naming)
         readings = used = readings_for(table, wanted)
         memory = _recent_large if len(readings) > MANY else _recent
-        key = (readings_key(used), _fingerprint(wanted), table.naming.x)
+        key = (used.fingerprint, _fingerprint(wanted), table.naming.x)
         if model is None:
             curve = memory.get_or_make(key, lambda: _interpolate(used, wanted))
             return Fitted(wanted, None, None, readings=used, interpolation=curve)  # type: ignore[arg-type]
@@ -169,33 +167,6 @@ def _interpolate(readings: Readings, wanted: FitState) -> Interpolation:
 def fit_all(table: Table, wanted: Sequence[FitState]) -> list[Fitted]:
     """Every fit that a study asks for, the leading one first."""
     return [fit_one(table, one) for one in wanted]
-
-
-_keys: WeakKeyDictionary[Readings, bytes] = WeakKeyDictionary()
-
-
-def readings_key(readings: Readings) -> bytes:
-    """A fingerprint of everything a fit depends on; made once, since readings do not change."""
-    if readings not in _keys:
-        _keys[readings] = _digest(readings)
-    return _keys[readings]
-
-
-def _digest(readings: Readings) -> bytes:
-    digest = blake2b(digest_size=16)
-    for array in (
-        readings.x,
-        readings.y,
-        readings.x_error,
-        readings.y_error,
-        readings.weight,
-        readings.count,
-        readings.included,
-        readings.assumed,
-    ):
-        digest.update(b"-" if array is None else array.tobytes())
-    digest.update(b"a" if readings.absolute_errors else b"r")
-    return digest.digest()
 
 
 def readings_for(table: Table, wanted: FitState) -> Readings:

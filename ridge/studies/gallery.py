@@ -9,11 +9,13 @@ import numpy as np
 
 from ridge.core.interpolation.cautions import find
 from ridge.core.judging.cautions import MOST_LOOKED_AT
+from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.judging.ranking import bends, order_models
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.families import model_name
 from ridge.core.wording.interpolation import how_it_goes
-from ridge.core.wording.numbers import share, significant
+from ridge.core.wording.judgement import signed_share
+from ridge.core.wording.numbers import significant
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
 from ridge.studies.curves import default_view
@@ -86,8 +88,8 @@ def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
         out.said = warnings[0] if len(warnings) > 1 else how_it_goes(one.interpolation)
     if one.fit is not None:
         statistics = one.fit.statistics
-        s = statistics.residual_standard_deviation
-        out.r_squared = "–" if statistics.r_squared is None else share(statistics.r_squared)
+        s, r_squared = typical_miss(one.fit), in_y(one.fit).r_squared
+        out.r_squared = "–" if r_squared is None else signed_share(r_squared)
         out.typical_miss = "–" if s is None or statistics.exact else table.naming.y_with_unit(significant(s, 3).text)
     return out
 

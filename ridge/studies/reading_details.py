@@ -19,7 +19,7 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
     naming = table.naming
     problem = next((p.message for p in table.problems if p.row == row), None)
     if problem:
-        return [("left out", problem)]
+        return [("unusable", problem)]
     status = Status(int(table.status[row]))
     entries = [("status", _STATUS_WORDS[status])]
     if status is Status.ASIDE and state.aside.get(row):

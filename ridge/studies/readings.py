@@ -17,7 +17,7 @@ from ridge.core.wording.naming import Naming
 from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.apart import FAILED
-from ridge.studies.columns import ColumnValues, column_values, first_filled, in_percent, uncertainty_of
+from ridge.studies.columns import ColumnValues, column_values, first_filled, in_percent, share_of, uncertainty_of
 from ridge.studies.state import ColumnState, StudyState
 
 Statuses = npt.NDArray[np.int8]
@@ -151,12 +151,14 @@ def _read(state: StudyState) -> Table:
 
     column_problems = {key: one.problem for key, one in values.items() if one.problem}
     errors: dict[str, Array | None] = {}
+    share: float | None = None
     for axis, column in (("x", x_column), ("y", y_column)):
         error_column = first_filled(state.columns, f"{axis}_error")
         if error_column is not None:
             found = values[error_column.key]
             numbers = found.numbers
             if error_column.unit == "%":
+                share = _same_share(numbers) if axis == "y" else share
                 numbers = in_percent(numbers, values[column.key].numbers)
             _check(
                 put,
@@ -170,6 +172,7 @@ def _read(state: StudyState) -> Table:
         else:
             try:
                 errors[axis] = uncertainty_of(column.uncertainty, values[column.key].numbers)
+                share = share_of(column.uncertainty) if axis == "y" else share
             except NotANumber as problem:
                 errors[axis] = None
                 column_problems.setdefault(column.key, f"{str(problem)[:1].upper()}{str(problem)[1:]}.")
@@ -201,6 +204,7 @@ def _read(state: StudyState) -> Table:
     readings = Readings(
         x.numbers, y.numbers, errors["x"], errors["y"], held["weight"], status == Status.USED,
         absolute_errors=state.absolute_errors and errors["y"] is not None, assumed=assumed, count=held["count"],
+        error_share=share,
     )  # fmt: skip
     status.setflags(write=False)
     return Table(
@@ -208,6 +212,12 @@ def _read(state: StudyState) -> Table:
         _unknowns(state, status, y.numbers), read_series(state), naming,
         tuple(f"column {c.name or c.symbol}" for c in state.columns if values[c.key].problem == FAILED),
     )  # fmt: skip
+
+
+def _same_share(per_cent: Array) -> float | None:
+    """The share of y that an uncertainty in per cent is, where it is the same in every row."""
+    known = per_cent[np.isfinite(per_cent)]
+    return float(known[0]) / 100 if len(known) and np.ptp(known) == 0 and known[0] > 0 else None
 
 
 Put = Callable[[int, ColumnState, str], None]

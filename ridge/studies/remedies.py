@@ -40,7 +40,7 @@ def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut
             names = [h.name for h in fit.held if h.why == "bound"]
             bounds = {name: list(pair) for name, pair in one.wanted.bounds.items()}
             return [
-                set_fit(f"Take the bound off {naming.letter(n)}", bounds={k: v for k, v in bounds.items() if k != n})
+                set_fit(f"Remove the bound on {naming.letter(n)}", bounds={k: v for k, v in bounds.items() if k != n})
                 for n in names[:3]
             ]
         case "patterned-residuals" if one.wanted.family == "formula" and one.model and one.model.constant is None:
@@ -54,22 +54,22 @@ def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut
             degree = int(one.options.get("degree", 0))
             if degree > 2:
                 return [set_fit(f"Lower the degree to {degree - 1}", options={"degree": degree - 1})]
-            return [set_fit("Make it a line", family="line")] if degree == 2 else []
+            return [set_fit("Use a line", family="line")] if degree == 2 else []
         case "in-logarithms":
             return [set_fit(f"Least squares in {naming.y}", method="y")]
         case "x-errors-not-used":
             return [set_fit(f"Least squares in {naming.x} and {naming.y}", method="orthogonal")]
         case "search-cut-short":
-            return [set_fit("Set it by hand first", by_hand=True)]
+            return [set_fit("Set by hand first", by_hand=True)]
         case "errors-do-not-match":
             change = {"kind": "edit_study", "absolute_errors": False}
-            return [ActionOut(label="Take them as relative", change=change)]
+            return [ActionOut(label="Treat as relative", change=change)]
         case "many-nodes-one-polynomial":
             return [set_fit("Use a cubic spline", options={"kind": "cubic-spline"})]
         case "swings" if one.kind == "interpolation":
-            return [set_fit("Use a curve that does not turn", options={"kind": "monotone"})]
+            return [set_fit("Use a monotone curve", options={"kind": "monotone"})]
         case "better-elsewhere":
-            return [set_fit("Take the better one", values={})]
+            return [set_fit("Use the better fit", values={})]
     return []
 
 
@@ -82,7 +82,7 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
 
     found = []
     if isinstance(error, RepeatedX):
-        found.append(set_fit(f"Average them at each {naming.x}", options={"average": True}))
+        found.append(set_fit(f"Average at each {naming.x}", options={"average": True}))
     if isinstance(error, UndefinedAt):
         if one.wanted.family == "logarithmic" and not one.options.get("shift"):
             found.append(set_fit("Allow a shift", options={"shift": True}))
@@ -91,9 +91,9 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
         if len(error.rows) <= MOST_ROWS:
             found.append(_set_aside(error.rows, str(error)))
     if isinstance(error, NoFit):
-        found.append(set_fit("Set it by hand", by_hand=True))
+        found.append(set_fit("Set by hand", by_hand=True))
     if isinstance(error, OutsideSense) and error.name == "series":
-        found.append(set_fit("Fit it to all series", series=""))
+        found.append(set_fit("Fit to all series", series=""))
     if isinstance(error, OutsideSense) and error.name == "ends":
         found.append(set_fit("Use natural ends", options={"ends": "natural"}))
     return found

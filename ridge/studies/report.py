@@ -62,7 +62,7 @@ def _figure(state: StudyState, analysis: AnalysisOut, picture: Literal["svg", "p
         return
     fits = "; ".join(f"{fit.letter}, {_name(fit)}: {fit.equation_text}".rstrip(": ") for fit in _drawn(analysis))
     # The residuals below the plot are those of the leading fit.
-    below = f" Below, what each reading is off {_drawn(analysis)[0].letter}." if _drawn(analysis) else ""
+    below = f" Below: residuals of {_drawn(analysis)[0].letter}." if _drawn(analysis) else ""
     caption = f"{analysis.summary}. {fits}." if fits else f"{analysis.summary}."
     alternative = f"Plot of {analysis.naming.y} against {analysis.naming.x}: {caption}{below}"
     yield Picture(image, alternative, caption, FIGURE_WIDTH)
@@ -129,13 +129,13 @@ def _parameters(state: StudyState, analysis: AnalysisOut, __: ReportPart) -> Ite
         rows += [(one.name, one.text, "", *(("",) if estimated else ()), "") for one in fit.derived]
         value = ("value ± standard error", "unit", f"{level} % interval") if estimated else ("value", "unit")
         numeric = (False, True, False, True, False) if estimated else (False, True, False, False)
-        yield Grid(_called(fit, analysis).rstrip(": "), ("", *value, "what it is"), tuple(rows), numeric)
+        yield Grid(_called(fit, analysis).rstrip(": "), ("", *value, "meaning"), tuple(rows), numeric)
+        if fit.plus_minus:
+            yield Paragraph(fit.plus_minus, "note")
 
 
 def _value(parameter: ParameterOut, kind: str) -> str:
-    if parameter.uncertainty:
-        return f"{parameter.value} ± {parameter.uncertainty}"
-    return f"{parameter.value} (fixed)" if parameter.fixed and kind == "fit" else parameter.value
+    return f"{parameter.value} (fixed)" if parameter.fixed and kind == "fit" else parameter.text
 
 
 def _parameter(parameter: ParameterOut) -> str:
@@ -162,7 +162,7 @@ def _judgement(_: StudyState, analysis: AnalysisOut, __: ReportPart) -> Iterator
         (row.label, *(values[fit.letter].get(name, "–") for fit in measured), row.meaning if alike else "")
         for name, row in labels.items()
     ]
-    head = ("", *(fit.letter if len(measured) > 1 else "" for fit in measured), "what it says")
+    head = ("", *(fit.letter if len(measured) > 1 else "" for fit in measured), "meaning")
     yield Grid("", head, tuple(rows), (False, *(True for _ in measured), False))
 
 
@@ -185,7 +185,10 @@ def _answer(name: str, answer: AnswerOut) -> Iterator[Block]:
             (f"{row.asked} {row.letter}".strip(), row.result or row.problem, row.curve, row.new, row.place)
             for row in answer.rows
         )
-        head, numeric = ["asked", "answer", "the curve", "a new reading", "place"], [False, True, True, True, False]
+        head, numeric = (
+            ["asked", "answer", "confidence interval, curve", "prediction interval, new reading", "position"],
+            [False, True, True, True, False],
+        )
         kept = [place for place in range(len(head)) if place < 2 or any(row[place] for row in rows)]
         yield Grid(
             f"{called}{answer.asked}".rstrip(": "),
@@ -236,7 +239,7 @@ def _said(state: StudyState, row: int, status: Status) -> str:
         return f"set aside: {state.aside[row]}".removesuffix(": ")
     if row in state.assumed:
         return f"assumed: {state.assumed[row]}".removesuffix(": ")
-    return {Status.PROBLEM: "left out", Status.UNKNOWN: "unknown"}.get(status, "")
+    return {Status.PROBLEM: "unusable", Status.UNKNOWN: "unknown"}.get(status, "")
 
 
 def _summary(state: StudyState) -> Grid:
@@ -252,7 +255,7 @@ def _summary(state: StudyState) -> Grid:
         numbers = (values.min(), values.max(), values.mean(), values.std(ddof=1)) if len(values) > 1 else ()
         said = [significant(float(number), 5, strip=True).text for number in numbers] or ["–"] * 4
         rows.append((heading("", symbol, unit), group(str(int(np.count_nonzero(used)))), *said))
-    head = ("", "readings", "least", "greatest", "mean", "standard deviation")
+    head = ("", "readings", "minimum", "maximum", "mean", "standard deviation")
     return Grid("", head, tuple(rows), (False, True, True, True, True, True))
 
 

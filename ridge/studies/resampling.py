@@ -31,8 +31,10 @@ SAMPLES = 201
 EFFORT = 1e10
 """Work for the draws of one fit: those not begun when it is spent count as not fitted."""
 
-NOTHING_FITTED = "There is nothing to fit anew. Lay a model over the readings first; an interpolation or a curve with given numbers does not change."
-TOO_MANY = "With more than 20\u202f000 readings a fit hardly depends on which of them it is made to, and drawing takes long. Set a stretch of x, or fewer readings."
+NOTHING_FITTED = (
+    "There is nothing to refit. Add a model first; an interpolation or a curve with given numbers does not change."
+)
+TOO_MANY = "With more than 20\u202f000 readings a fit hardly depends on which of them are used, and resampling takes long. Choose a range of x, or fewer readings."
 TOO_FEW = "There are too few readings to leave some out: at least 3 are needed."
 TOO_MANY_IN_TURN = f"One at a time is for {MOST_IN_TURN} readings at most. Take parts in turn, or random shares."
 OTHER_READINGS = "Left out, since they are made to other readings"

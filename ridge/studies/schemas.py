@@ -65,9 +65,13 @@ class CautionOut(Schema):
 
 
 class ParameterOut(Schema):
+    """``text`` is the value with its standard error, or with its limits where these are unequal (``lopsided``). ``value`` and
+    ``uncertainty`` stand on their own, each with its power of ten."""
+
     name: str
     symbol: str
     meaning: str
+    text: str
     value: str
     uncertainty: str
     unit: str
@@ -120,12 +124,14 @@ class BoundsOut(Schema):
 
 
 class HandleOut(Schema):
-    """Where a parameter can be turned to, in its unit, and what turning it up does."""
+    """Where a parameter can be turned to, in its unit, and what turning it up does. ``text``: its value with the digits that
+    the equation shows."""
 
     name: str
     symbol: str
     unit: str
     value: float
+    text: str
     low: float
     high: float
     step: float
@@ -188,7 +194,8 @@ class FitOut(Schema):
     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
     hand, the least sum of squared residuals that least squares finds. ``safe_text`` and ``safe_latex``: the equation with
     as many decimals as it needs, which is copied; the one that is shown may have those of the course, whose
-    ``rounding_cost`` is told."""
+    ``rounding_cost`` is told. ``plus_minus``: what ± and limits beside parameters are. ``range_text``: which stretch of x is
+    used, where it is not all."""
 
     letter: str
     family: str
@@ -227,6 +234,8 @@ class FitOut(Schema):
     safe_text: str = ""
     safe_latex: str = ""
     parameters: list[ParameterOut] = []
+    plus_minus: str = ""
+    range_text: str = ""
     how_well: str = ""
     method: str = ""
     r_squared: str = ""

@@ -106,7 +106,7 @@ class StudyFile(_Part):
 
 
 class NotAStudy(ValueError):
-    """The file is no study that can be read; the message says where and why."""
+    """The file is not a study that can be read; the message says where and why."""
 
 
 def write_study(state: StudyState) -> bytes:
@@ -140,9 +140,9 @@ def read_study(text: str) -> StudyState:
         raw = json.loads(text, parse_constant=_no_constant)
     except (ValueError, RecursionError) as broken:
         where = f" at line {broken.lineno}, column {broken.colno}" if isinstance(broken, json.JSONDecodeError) else ""
-        raise NotAStudy(f"This is no JSON{where}: the file is broken or incomplete.") from None
+        raise NotAStudy(f"This is not valid JSON{where}: the file is damaged or incomplete.") from None
     if not isinstance(raw, dict) or raw.get("format") != "ridge-study":
-        raise NotAStudy('This is no study of Ridge: it lacks "format": "ridge-study".')
+        raise NotAStudy('This is not a Ridge study: it lacks "format": "ridge-study".')
     version = raw.get("version")
     if not isinstance(version, int) or version < 1:
         raise NotAStudy("It does not say which version of the format it has.")
@@ -165,7 +165,7 @@ def _upgraded(raw: dict[str, Any]) -> dict[str, Any]:
 
 
 def _no_constant(name: str) -> float:
-    raise ValueError(f"{name} is no number")
+    raise ValueError(f"{name} is not a number")
 
 
 def _checked(whole: StudyFile) -> StudyState:

@@ -260,12 +260,12 @@ class EachChange(TestCase):
     def test_labels_are_readable(self) -> None:
         for change, label in (
             ({"kind": "mark_rows", "marks": [{"row": 1, "reason": ""}]}, "set aside row 2"),
-            ({"kind": "mark_rows", "marks": [{"row": 1, "reason": None}]}, "take back row 2"),
+            ({"kind": "mark_rows", "marks": [{"row": 1, "reason": None}]}, "use row 2 again"),
             ({"kind": "delete_rows", "rows": [0, 2]}, "delete rows 1 and 3"),
             ({"kind": "set_cells", "row": 0, "column": 0, "block": [["8"]]}, "type in row 1"),
             ({"kind": "set_cells", "row": 0, "column": 0, "block": [["", ""]]}, "clear 1 × 2 cells from row 1"),
             ({"kind": "edit_column", "key": self.x, "unit": "N"}, "change the unit of the x column"),
-            ({"kind": "set_fit", "letter": "A", "fixed": {"intercept": 0}}, "fix intercept of fit A"),
+            ({"kind": "set_fit", "letter": "A", "fixed": {"intercept": 0}}, "fix c of fit A"),
         ):
             self.assertEqual(read_change(change).apply(self.state).label, label)
 

@@ -66,7 +66,7 @@ class Calculated(SimpleTestCase):
 
     def test_what_cannot_be_used_is_said(self) -> None:
         for formula, said in (
-            ("sqrt(dd)", "'dd' is no column. Possible are d, Q, w, row"),
+            ("sqrt(dd)", "There is no column 'dd'. Available: d, Q, w, row"),
             ("w + 1", "calculated from itself"),
             ("2*(d", "never closed"),
             ("A_width", "Fit A has no parameter width"),

@@ -153,7 +153,7 @@ class Rounding(SimpleTestCase):
         fit = only(coarse)
         self.assertEqual(fit.equation_text, "h = t + 1")
         self.assertEqual((fit.safe_text, fit.safe_latex), (safe.equation_text, safe.equation_latex))
-        self.assertIn("strays by up to", fit.rounding_cost)
+        self.assertIn("differs by up to", fit.rounding_cost)
         self.assertEqual([one.shown for one in fit.decimals], [0, 0])
         self.assertEqual([one.safe for one in fit.decimals], [one.shown for one in safe.decimals])
         outcome = read_change({"kind": "set_fit", "letter": "A", "decimals": {}}).apply(coarse)
@@ -233,7 +233,7 @@ class Remedies(SimpleTestCase):
         for change in actions.values():
             self.assertEqual(only(done(logs, **change)).refusal, "")
         gone = of(FitState("A", "line", series="pier"))
-        self.assertEqual(only(done(gone, **self.actions(gone)["Fit it to all series"])).refusal, "")
+        self.assertEqual(only(done(gone, **self.actions(gone)["Fit to all series"])).refusal, "")
         falling = " ".join(str(9 - 0.4 * i) for i in range(15)), " ".join(map(str, range(15)))
         bent = of(FitState("A", "formula", options={"text": "a*t"}), x=falling[1], y=falling[0])
         self.assertEqual(only(done(bent, **self.actions(bent)["Add a constant term: + c"])).options["text"], "a*t + c")

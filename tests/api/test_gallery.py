@@ -20,7 +20,7 @@ class Gallery(ApiCase):
         self.assertEqual(names, [model_name(one.model) for one in rank_models(read_table(state).readings)])
         self.assertEqual(names[0], "exponential with level")
         self.assertTrue(found.suggested[0])
-        self.assertIn("the exponential with level holds", found.summary)
+        self.assertIn("The exponential with level is the best", found.summary)
         self.assertEqual(sorted(found.order), list(range(len(CANDIDATES))))
 
     def test_a_model_that_cannot_be_laid_over_them_says_why(self) -> None:

@@ -34,7 +34,7 @@ class Taking(TestCase):
     def test_the_readings_are_the_tables(self) -> None:
         outcome = take(empty_study("New study"))
         table = read_table(outcome.state)
-        self.assertEqual(outcome.label, "take in 3 rows")
+        self.assertEqual(outcome.label, "import 3 rows")
         self.assertEqual(table.readings.x.tolist(), [0.5, 1.0, 1.5])
         self.assertEqual(table.readings.used.tolist(), [True, False, True])
         self.assertEqual((table.naming.x, table.naming.y_unit, table.naming.y_name), ("t", "m", "height"))
@@ -88,7 +88,7 @@ class Taking(TestCase):
             ({"text": wide, "separator": "tab", "header": False, "columns": [other] * (LIMITS["columns"] + 1)}, "columns at most"),
             ({"text": "1\n" * (LIMITS["rows"] + 1), "separator": "tab", "header": False, "columns": COLUMNS[:1]}, "rows at most"),
             ({"text": "x" * 300 + ";2;3", "header": False}, "characters at most"),
-            ({"text": "  "}, "nothing to take in"),
+            ({"text": "  "}, "nothing to import"),
         ):  # fmt: skip
             with self.assertRaises(ChangeRefused) as caught:
                 take(empty_study("a"), **more)

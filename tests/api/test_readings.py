@@ -64,7 +64,7 @@ class Refusals(TestCase):
         self.assertIn("add 1 more", self.said("1 2"))
         equal = self.said("3 1", "3 2", "3 4")
         self.assertIn("All x are equal (3)", equal)
-        self.assertIn("the mean of y there is 2.3 ± 0.9", equal)
+        self.assertIn("The mean of y there is 2.3 ± 0.9", equal)
 
     def test_huge_and_tiny_numbers(self) -> None:
         analysis = analyse(study("1e308 1", "2 3e-320", "3 2"))
@@ -91,7 +91,7 @@ class Refusals(TestCase):
 
     def test_answers_wait_for_a_fit(self) -> None:
         state = read_change({"kind": "keep_answer", "direction": "y_at_x", "given": "4"}).apply(study("1 2")).state
-        self.assertEqual(analyse(state).answers[0].problem, "No answer until there is a fit.")
+        self.assertEqual(analyse(state).answers[0].problem, "There is no answer until there is a fit.")
 
     def test_answers_to_what_is_no_number(self) -> None:
         for given, said in (

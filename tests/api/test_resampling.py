@@ -68,7 +68,7 @@ class Draws(TestCase):
         many = FitState("C", "polynomial", options={"degree": 6})
         found = ask(state(QUADRATIC, many), letters="BC", share=70)
         self.assertLess(found.fits[0].error or np.inf, found.fits[1].error or 0)
-        self.assertIn("it follows the scatter", found.fits[1].sentence)
+        self.assertIn("overfitting", found.fits[1].sentence)
 
 
 class Refusals(TestCase):

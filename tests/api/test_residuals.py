@@ -41,8 +41,8 @@ class Residuals(ApiCase):
         found = residuals_of(made(y), "A")
         assert found is not None
         said = " ".join(found.sentences)
-        self.assertIn("They bend: above at both ends and below in the middle", said)
-        self.assertIn("fewer than chance would give", said)
+        self.assertIn("They are curved: above at both ends and below in the middle", said)
+        self.assertIn("significantly fewer times than expected by chance", said)
         straight = residuals_of(made(y, fits=(FitState("A", "polynomial", options={"degree": 2}),)), "A")
         assert straight is not None
         self.assertIn("No bend is left", " ".join(straight.sentences))
@@ -56,7 +56,7 @@ class Residuals(ApiCase):
     def test_a_reading_far_off_is_named(self) -> None:
         found = residuals_of(build_sample("lantern"), "A")
         assert found is not None
-        self.assertIn("Row 10 lies more than three standard deviations off", " ".join(found.sentences))
+        self.assertIn("Row 10 lies more than three standard deviations from the curve", " ".join(found.sentences))
 
     def test_what_shows_nothing(self) -> None:
         for y, said in (

@@ -71,7 +71,7 @@ class StudyFile(SimpleTestCase):
         good = json.loads(write_study(arranged()))
         column = good["columns"][0]
         for change, said in (
-            ({"version": 3}, "newer Ridge"), ({"version": "1"}, "which version"), ({"format": "other"}, "no study"),
+            ({"version": 3}, "newer Ridge"), ({"version": "1"}, "which version"), ({"format": "other"}, "not a Ridge study"),
             ({"title": ""}, "At title"), ({"columns": good["columns"][:1]}, "At columns"), ({"extra": 1}, "At extra"),
             ({"columns": [*good["columns"], {**column, "role": "other"}]}, "same key"),
             ({"columns": [{**column, "cells": ["1"]}, *good["columns"][1:]]}, "different numbers of rows"),
@@ -85,7 +85,7 @@ class StudyFile(SimpleTestCase):
                 read_study(json.dumps({**good, **change}))
             self.assertIn(said, str(caught.exception))
         for text, said in (
-            ("", "no JSON at line 1"), ("[1, 2", "no JSON"), ("[]", "no study"), ('{"format": NaN}', "no JSON"), ("[" * 99999, "no JSON"),
+            ("", "not valid JSON at line 1"), ("[1, 2", "not valid JSON"), ("[]", "not a Ridge study"), ('{"format": NaN}', "not valid JSON"), ("[" * 99999, "not valid JSON"),
         ):  # fmt: skip
             with self.assertRaises(NotAStudy) as caught:
                 read_study(text)
@@ -102,4 +102,4 @@ class ThroughTheApi(ApiCase):
         self.assertEqual(after["analysis"]["fits"], before["analysis"]["fits"])
         self.assertEqual(after["columns"], before["columns"])
         refused = self.post("/study_files", {"text": response.content.decode()[:-20]}, status=400)
-        self.assertIn("broken or incomplete", refused["message"])
+        self.assertIn("damaged or incomplete", refused["message"])

@@ -47,7 +47,7 @@ class Wide(BrowserCase):
             page_tab.click()
         self.page.get_by_role("button", name="All statistics").click()
         self.check("statistics")
-        self.page.get_by_role("button", name=re.compile("^intercept .*fit it or fix it")).click()
+        self.page.get_by_role("button", name=re.compile("^intercept .*fit or fix")).click()
         expect(self.page.get_by_label("Keep intercept at")).to_be_visible()
         self.check("intercept")
 
@@ -57,14 +57,14 @@ class Wide(BrowserCase):
         expect(self.page.get_by_role("dialog", name="History")).to_contain_text("the beginning")
         self.check("history")
         self.page.keyboard.press("Escape")
-        self.page.get_by_role("button", name="Axes, ticks, marks and lines").click()
+        self.page.get_by_role("button", name="Plot settings: axes, ticks, markers, lines").click()
         self.check("plot settings")
         self.page.keyboard.press("Escape")
         page_tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Page")
         if page_tab.is_visible():
             page_tab.click()
         self.page.get_by_role("button", name="All models for fit A").click()
-        expect(self.page.get_by_role("dialog")).to_contain_text("holds")
+        expect(self.page.get_by_role("dialog")).to_contain_text("best of these by AICc")
         self.check("gallery")
 
     def test_residuals(self) -> None:
@@ -86,7 +86,7 @@ class Wide(BrowserCase):
         self.page.get_by_role("radio", name="Report").click()
         self.page.get_by_role("button", name="Paragraph of your own").click()
         expect(self.page.get_by_label("Text of the paragraph")).to_be_visible()
-        frame = self.page.frame_locator("iframe[title='The report as it will be']")
+        frame = self.page.frame_locator("iframe[title='Report preview']")
         expect(frame.get_by_role("heading", name="A draining bucket")).to_be_visible()
         self.check("report")
 
@@ -100,7 +100,7 @@ class Wide(BrowserCase):
         self.open_sample("A draining bucket")
         self.panel("Page")
         self.page.get_by_role("button", name="More for fit A").click()
-        self.page.get_by_role("menuitem", name="Set it by hand").click()
+        self.page.get_by_role("menuitem", name="Set by hand").click()
         expect(self.page.get_by_test_id("by-hand")).to_be_visible()
         self.check("by hand")
         self.panel("Plot")
@@ -109,7 +109,7 @@ class Wide(BrowserCase):
         expect(self.page.get_by_role("region", name="Fits side by side")).to_contain_text("R² rises")
         self.check("compare")
         self.page.get_by_role("radio", name="Resample").click()
-        expect(self.page.get_by_role("group", name="What the draws show")).to_be_visible()
+        expect(self.page.get_by_role("group", name="What the subsets show")).to_be_visible()
         self.check("resample")
 
     def test_formula_and_interpolation(self) -> None:
@@ -138,14 +138,14 @@ class Wide(BrowserCase):
         if readings.is_visible():
             readings.click()
         self.grid().get_by_role("columnheader").get_by_role("button", name=re.compile("root of the level")).click()
-        expect(self.page.get_by_label("Calculated as")).to_be_visible()
+        expect(self.page.get_by_label("Formula")).to_be_visible()
         self.check("a column")
 
     def test_a_pasted_table(self) -> None:
         self.open_new()
         self.page.evaluate("text => navigator.clipboard.writeText(text)", "t / s;h / m\n0;1\n1;n/a\n2;5")
         self.page.keyboard.press("Control+v")
-        expect(self.page.get_by_role("dialog", name="Take in a table")).to_contain_text("3 rows")
+        expect(self.page.get_by_role("dialog", name="Import a table")).to_contain_text("3 rows")
         self.check("a pasted table")
 
     def test_empty_and_refused(self) -> None:

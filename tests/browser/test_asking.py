@@ -102,7 +102,7 @@ class Asking(BrowserCase):
         self.page.get_by_role("button", name="Keep", exact=True).click()
         more = self.page.get_by_role("button", name="More for the answer for t = 50\u00a0s")
         more.click()
-        self.page.get_by_role("menuitem", name="Name it").click()
+        self.page.get_by_role("menuitem", name="Rename").click()
         self.page.keyboard.type("in the lesson")
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_label("Name of the answer for t = 50\u00a0s")).to_have_value("in the lesson")
@@ -111,9 +111,9 @@ class Asking(BrowserCase):
         self.cell(2, 1).click()
         self.page.keyboard.type("26")
         self.page.keyboard.press("Enter")
-        expect(self.account()).to_contain_text("It has changed since it was kept")
-        self.page.get_by_role("button", name="Seen").click()
-        expect(self.account()).not_to_contain_text("It has changed since it was kept")
+        expect(self.account()).to_contain_text("Changed since it was kept")
+        self.page.get_by_role("button", name="Accept").click()
+        expect(self.account()).not_to_contain_text("Changed since it was kept")
 
     def test_what_cannot_be_asked_says_why(self) -> None:
         field = self.page.get_by_label("t, given")
@@ -132,18 +132,18 @@ class Files(BrowserCase):
 
     def test_the_figure_in_the_format_and_width_wanted(self) -> None:
         self.open_sample("A draining bucket")
-        self.page.get_by_role("button", name="Files").press("Enter")
+        self.page.get_by_role("button", name="Export").press("Enter")
         self.page.get_by_label("Format of the figure").select_option("png")
         width = self.page.get_by_label("Width in millimetres")
         width.fill("4000")
         expect(self.page.get_by_role("alert").filter(has_text="between 40 and 420")).to_be_visible()
         width.fill("80")
         self.page.get_by_label("Resolution").select_option("150")
-        self.assertTrue(self.saved("Save the figure").read_bytes().startswith(b"\x89PNG"))
+        self.assertTrue(self.saved("Export the figure").read_bytes().startswith(b"\x89PNG"))
 
     def test_the_readings_as_tables(self) -> None:
         self.open_sample("A draining bucket")
-        self.page.get_by_role("button", name="Files").click()
+        self.page.get_by_role("button", name="Export").click()
         rows = list(csv.reader(io.StringIO(self.saved("CSV").read_text("utf-8-sig"))))
         self.assertEqual(rows[0][:3], ["row", "time t / s", "level h / cm"])
         self.assertEqual(len(rows), 17)
@@ -153,7 +153,7 @@ class Files(BrowserCase):
 
     def test_a_study_goes_out_and_comes_back(self) -> None:
         self.open_sample("A draining bucket")
-        self.page.get_by_role("button", name="Files").click()
+        self.page.get_by_role("button", name="Export").click()
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Study file, to keep or to open elsewhere").click()
         self.assertEqual(download.value.suggested_filename, "a-draining-bucket.ridge.json")
@@ -170,6 +170,6 @@ class Files(BrowserCase):
 
     def test_the_script_goes_out(self) -> None:
         self.open_sample("A draining bucket")
-        self.page.get_by_role("button", name="Files").click()
+        self.page.get_by_role("button", name="Export").click()
         text = self.saved("Python script with NumPy and SciPy").read_text()
         self.assertIn("def model_A(x, c0, c1, c2):", text)

@@ -45,13 +45,13 @@ class ByHand(BrowserCase):
         expect(self.page.get_by_text("'warm' is not a number.")).to_be_visible()
         value.press("Escape")
         self.page.get_by_label("keep this curve beside it").press("Space")
-        self.page.get_by_role("button", name="Least squares from here").press("Enter")
+        self.page.get_by_role("button", name="Refine by least squares").press("Enter")
         expect(self.account()).to_contain_text("17.4 ± 0.2")
         expect(self.curve()).to_have_count(2)
         expect(self.account().get_by_role("region", name="Model B")).to_contain_text("from A")
 
     def test_finer_coarser_and_a_typed_span(self) -> None:
-        self.choose_for("A", "Set it by hand")
+        self.choose_for("A", "Set by hand")
         group = self.page.get_by_role("group", name="k", exact=True)
         expect(group).to_contain_text("step 0.001")
         self.page.get_by_role("button", name="k: finer steps").click()
@@ -64,7 +64,7 @@ class ByHand(BrowserCase):
         expect(self.page.get_by_role("slider", name="k", exact=True)).to_have_attribute("aria-valuemin", "-1")
 
     def test_the_curve_itself_is_dragged_and_undone_in_one_step(self) -> None:
-        self.choose_for("A", "Set it by hand")
+        self.choose_for("A", "Set by hand")
         grip = self.page.get_by_test_id("grip-A-level").locator("rect")
         expect(grip).to_be_visible()
         self.expect_saved()
@@ -86,7 +86,7 @@ class ByHand(BrowserCase):
 
     def test_a_grip_by_keyboard_in_the_vertex_of_a_parabola(self) -> None:
         self.open_sample("A draining bucket")
-        self.choose_for("A", "By hand, from the fitted values")
+        self.choose_for("A", "Set by hand, from the fitted values")
         expect(self.page.get_by_test_id("grip-A-vertex")).to_be_attached()
         self.page.get_by_role("button", name="Zoom out").click()
         grip = self.page.get_by_test_id("grip-A-vertex")
@@ -104,14 +104,14 @@ class ByHand(BrowserCase):
         expect(value).to_have_value(before)
 
     def test_reload_in_the_middle_keeps_what_was_set(self) -> None:
-        self.choose_for("A", "Set it by hand")
+        self.choose_for("A", "Set by hand")
         value = self.page.get_by_label("a, value")
         value.fill("60")
         value.press("Enter")
         self.expect_saved()
         self.page.reload()
         expect(self.page.get_by_label("a, value")).to_have_value("60.0")
-        self.choose_for("A", "Let least squares find it")
+        self.choose_for("A", "Fit by least squares")
         expect(self.account()).to_contain_text("17.4 ± 0.2")
 
 
@@ -121,7 +121,7 @@ class ByFinger(BrowserCase):
     def test_a_grip_under_the_finger(self) -> None:
         self.open_sample("Stretch of the mooring line")
         self.page.get_by_role("button", name="Page", exact=True).click()
-        self.choose_for("A", "Set it by hand")
+        self.choose_for("A", "Set by hand")
         self.page.get_by_role("button", name="Plot", exact=True).click()
         grip = self.page.get_by_test_id("grip-A-shift").locator("rect")
         box = grip.bounding_box()

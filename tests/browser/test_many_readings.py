@@ -22,7 +22,7 @@ class CanvasCase(PlotCase):
         self.page.get_by_label("A file of readings").set_input_files(
             {"name": "long.tsv", "mimeType": "", "buffer": table(rows).encode()}
         )
-        self.page.get_by_role("dialog").get_by_role("button", name="Take in").click()
+        self.page.get_by_role("dialog").get_by_role("button", name="Import").click()
         expect(self.curve().first).to_be_attached()
 
     def inked(self, layer: int = 0) -> int:
@@ -71,7 +71,7 @@ class ManyReadings(CanvasCase):
         expect(self.page.get_by_text("20\u202f000 used")).to_be_visible()
 
     def test_a_region_is_set_aside_and_taken_back(self) -> None:
-        self.tool("Catch a region")
+        self.tool("Select a region")
         box = self.box()
         self.drag(90, 20, box["width"] / 2, box["height"] - 190)
         bar = self.page.get_by_role("form", name="Readings in the region")

@@ -21,7 +21,7 @@ class Choosing(BrowserCase):
         choice.select_option("exponential-level")
         expect(self.model("A")).to_contain_text("17.4 ± 0.2")
         expect(self.model("A")).to_contain_text("half-life")
-        expect(self.model("A")).to_contain_text("no visible order")
+        expect(self.model("A")).to_contain_text("no significant pattern")
         expect(self.account()).to_contain_text("95\u00a0% limits")
         self.page.keyboard.press("Control+z")
         self.page.locator("h1").first.click()
@@ -32,7 +32,7 @@ class Choosing(BrowserCase):
         self.open_sample("A can of soup in a breezy galley")
         self.page.get_by_role("button", name="All models for fit A").press("Enter")
         dialog = self.page.get_by_role("dialog", name="A model for fit A")
-        expect(dialog).to_contain_text("On these readings the exponential with level holds")
+        expect(dialog).to_contain_text("The exponential with level is the best of these by AICc")
         expect(dialog.get_by_role("list", name="Interpolations").get_by_role("listitem")).to_have_count(4)
         cards = dialog.get_by_role("list", name="Models").get_by_role("listitem")
         expect(cards).to_have_count(14)
@@ -54,13 +54,13 @@ class Choosing(BrowserCase):
 
     def test_a_second_model_led_with_and_removed(self) -> None:
         self.open_sample("Stretch of the mooring line")
-        self.page.get_by_role("button", name="Lay another model").click()
+        self.page.get_by_role("button", name="Add a model").click()
         expect(self.curve()).to_have_count(2)
         expect(self.page.locator("[data-fit=B] [data-testid=curve]")).to_have_attribute(
             "stroke-dasharray", re.compile(".")
         )
         expect(self.page.get_by_test_id("label-B")).to_be_visible()
-        self.page.get_by_role("button", name="Let fit B lead").click()
+        self.page.get_by_role("button", name="Make B the leading fit").click()
         expect(self.page.get_by_role("columnheader").filter(has_text="off B")).to_be_visible()
         self.choose_for("B", "Remove")
         expect(self.curve()).to_have_count(1)
@@ -69,13 +69,13 @@ class Choosing(BrowserCase):
 
     def test_any_parameter_is_fixed_in_place(self) -> None:
         self.open_sample("A draining bucket")
-        self.model("A").get_by_role("button", name=re.compile("^c_1 .*fit it or fix it")).click()
+        self.model("A").get_by_role("button", name=re.compile("^c_1 .*fit or fix")).click()
         field = self.page.get_by_role("dialog").get_by_label("Keep c_1 at")
         field.fill("-0.4")
         self.page.keyboard.press("Enter")
         expect(self.model("A")).to_contain_text("fixed at")
-        self.model("A").get_by_role("button", name=re.compile("^c_1 .*fit it or fix it")).click()
-        self.page.get_by_role("button", name="Let it be fitted").click()
+        self.model("A").get_by_role("button", name=re.compile("^c_1 .*fit or fix")).click()
+        self.page.get_by_role("button", name="Fit again").click()
         expect(self.model("A")).not_to_contain_text("fixed at")
 
     def test_an_own_formula_with_its_mistake_marked(self) -> None:

@@ -38,8 +38,8 @@ class PlotCase(BrowserCase):
         return mark["x"] + mark["width"] / 2 - box["x"], mark["y"] + mark["height"] / 2 - box["y"]
 
     def plot_form(self) -> Locator:
-        self.page.get_by_role("button", name="Axes, ticks, marks and lines").click()
-        return self.page.get_by_role("dialog", name="How the plot is drawn")
+        self.page.get_by_role("button", name="Plot settings: axes, ticks, markers, lines").click()
+        return self.page.get_by_role("dialog", name="Plot settings")
 
     def ticks(self) -> list[str]:
         return [
@@ -52,16 +52,16 @@ class Gestures(PlotCase):
     def test_a_drawn_box_becomes_the_view(self) -> None:
         self.open_sample("Stretch of the mooring line")
         x, y = self.centre(5)
-        self.tool("Zoom to a box")
+        self.tool("Zoom to a rectangle")
         self.drag(x - 60, y - 60, x + 60, y + 60)
-        expect(self.page.get_by_role("button", name=re.compile("the view: bring in"))).to_have_count(4)
-        expect(self.page.get_by_role("radio", name="Look around")).to_be_checked()
+        expect(self.page.get_by_role("button", name=re.compile("the view: show"))).to_have_count(4)
+        expect(self.page.get_by_role("radio", name="Pan and select")).to_be_checked()
         self.page.get_by_role("button", name="All readings").click()
-        expect(self.page.get_by_role("button", name=re.compile("the view: bring in"))).to_have_count(0)
+        expect(self.page.get_by_role("button", name=re.compile("the view: show"))).to_have_count(0)
 
     def test_a_region_is_set_aside_with_a_reason_and_taken_back(self) -> None:
         self.open_sample("Stretch of the mooring line")
-        self.tool("Catch a region")
+        self.tool("Select a region")
         (x0, y0), (x1, y1) = self.centre(1), self.centre(3)
         self.drag(x0 - 12, y1 - 12, x1 + 12, y0 + 12)
         bar = self.page.get_by_role("form", name="Readings in the region")
@@ -71,7 +71,7 @@ class Gestures(PlotCase):
         expect(self.marks("aside")).to_have_count(4)
         expect(self.row(2).get_by_role("rowheader")).to_have_attribute("title", "Set aside: slack line")
         self.drag(x0 - 12, y1 - 12, x1 + 12, y0 + 12)
-        bar.get_by_role("button", name="Take back").click()
+        bar.get_by_role("button", name="Use again").click()
         expect(self.marks("aside")).to_have_count(1)
 
     def test_a_reading_is_dragged_and_everything_follows_in_one_step(self) -> None:
@@ -103,7 +103,7 @@ class Gestures(PlotCase):
         self.expect_saved()
         self.expect_cell(3, 1, "25.0")
         self.page.keyboard.press("Escape")
-        expect(self.page.get_by_role("radio", name="Look around")).to_be_checked()
+        expect(self.page.get_by_role("radio", name="Pan and select")).to_be_checked()
 
     def test_clicks_add_readings_to_an_empty_plot(self) -> None:
         self.open_new()
@@ -184,7 +184,7 @@ class Axes(PlotCase):
     def test_marks_and_labels(self) -> None:
         self.open_sample("Stretch of the mooring line")
         form = self.plot_form()
-        form.get_by_role("combobox", name="Marks").select_option("square")
+        form.get_by_role("combobox", name="Markers").select_option("square")
         expect(self.plot().locator("g[data-status=used] circle")).to_have_count(0)
         form.get_by_label("Labels").select_option("equation")
         label = self.page.get_by_test_id("label-A")

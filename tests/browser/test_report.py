@@ -14,7 +14,7 @@ from tests.browser.base import BrowserCase
 
 class Handing(BrowserCase):
     def report(self) -> FrameLocator:
-        return self.page.frame_locator("iframe[title='The report as it will be']")
+        return self.page.frame_locator("iframe[title='Report preview']")
 
     def open_report(self, sample: str) -> None:
         self.open_sample(sample)

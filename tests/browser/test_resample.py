@@ -13,7 +13,7 @@ class ResampleLens(BrowserCase):
         tab.focus()
         self.page.keyboard.press("Enter")
         region = self.page.get_by_role("region", name="Fits to shares of the readings")
-        expect(region.get_by_role("group", name="What the draws show")).to_be_visible()
+        expect(region.get_by_role("group", name="What the subsets show")).to_be_visible()
         return region
 
     def curves(self, lens: Locator) -> list[str | None]:
@@ -22,7 +22,7 @@ class ResampleLens(BrowserCase):
     def test_drawn_again_and_repeated_by_its_seed(self) -> None:
         self.open_sample("Sheer line of the rowing boat")
         lens = self.lens()
-        expect(lens.get_by_role("list", name="Draws").get_by_role("listitem")).to_have_count(9)
+        expect(lens.get_by_role("list", name="Subsets").get_by_role("listitem")).to_have_count(9)
         first = lens.get_by_test_id("draw").first
         expect(first.locator("circle")).to_have_count(15)
         expect(first.locator("circle[data-left-out]")).to_have_count(7)
@@ -45,7 +45,7 @@ class ResampleLens(BrowserCase):
         second = lens.get_by_role("group", name="Models").get_by_role("checkbox").nth(1)
         second.focus()
         self.page.keyboard.press("Space")
-        shown = lens.get_by_role("group", name="What the draws show")
+        shown = lens.get_by_role("group", name="What the subsets show")
         expect(shown.get_by_role("row")).to_have_count(3)
         expect(shown.get_by_role("listitem")).to_have_count(2)
         expect(lens.get_by_test_id("draw-curve")).to_have_count(18)
@@ -57,20 +57,20 @@ class ResampleLens(BrowserCase):
         self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()").split("\n")
         self.assertEqual(
-            copied[0].split("\t"), ["fit", "model", "free parameters", "misses, fitted to all", "misses, left out"]
+            copied[0].split("\t"), ["fit", "model", "free parameters", "s, all readings", "RMS error, held out"]
         )
         self.assertEqual([line.split("\t")[0] for line in copied[1:3]], ["A", "B"])
 
     def test_parts_and_one_at_a_time(self) -> None:
         self.open_sample("A draining bucket")
         lens = self.lens()
-        how = lens.get_by_label("How readings are left out")
+        how = lens.get_by_label("How readings are held out")
         how.select_option("parts")
         expect(lens.get_by_test_id("draw")).to_have_count(5)
-        lens.get_by_label("Number of parts").fill("99")
+        lens.get_by_label("Number of folds").fill("99")
         expect(lens.get_by_role("alert")).to_have_text("2 to 25")
         self.page.keyboard.press("Enter")
-        expect(lens.get_by_label("Number of parts")).to_have_value("5")
+        expect(lens.get_by_label("Number of folds")).to_have_value("5")
         how.select_option("in_turn")
         draws = lens.get_by_test_id("draw")
         expect(draws).to_have_count(15)
@@ -82,4 +82,4 @@ class ResampleLens(BrowserCase):
         self.page.get_by_role("radio", name="Resample").click()
         expect(self.page.get_by_text("There is nothing to fit anew.")).to_be_visible()
         self.fill("1\t2\n2\t3\n3\t5\n4\t4")
-        expect(self.page.get_by_role("group", name="What the draws show")).to_be_visible()
+        expect(self.page.get_by_role("group", name="What the subsets show")).to_be_visible()

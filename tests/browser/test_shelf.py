@@ -34,7 +34,7 @@ class Shelf(BrowserCase):
         expect(studies).to_have_count(2)
         self.menu("Probe 3", "Delete")
         expect(studies).to_have_count(1)
-        self.page.get_by_role("button", name="Take it back").click()
+        self.page.get_by_role("button", name="Restore").click()
         expect(studies).to_have_count(2)
 
         self.menu("Probe 3 (copy)", "Delete")

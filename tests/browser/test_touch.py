@@ -86,7 +86,7 @@ class Touch(BrowserCase):
 
     def test_a_finger_catches_a_region_and_moves_a_reading(self) -> None:
         self.open_sample("A draining bucket")
-        self.page.get_by_role("radio", name="Catch a region").tap()
+        self.page.get_by_role("radio", name="Select a region").tap()
         (x0, y0), (x1, y1) = self.place(1), self.place(2)
         self.draw((x0 - 14, y0 - 14), ((x0 + x1) / 2, y0), (x1 + 14, y1 + 14))
         bar = self.page.get_by_role("form", name="Readings in the region")

@@ -24,7 +24,7 @@ class BadInput(BrowserCase):
     def test_text_in_a_cell_is_kept_marked_and_listed(self) -> None:
         self.open_new()
         self.fill("1\t2.1\n2\tn/a\n3\t6.2\n4\t\n5\t10")
-        self.page.get_by_role("button", name="Take in").click()
+        self.page.get_by_role("button", name="Import").click()
         self.expect_cell(2, 1, "n/a")
         left_out = self.page.get_by_text("Row 2: 'n/a' is not a number.")
         expect(left_out).to_be_visible()
@@ -106,7 +106,7 @@ class TwoWindows(BrowserCase):
         expect(second.get_by_role("alert")).to_contain_text("changed in another window")
         expect(second.get_by_test_id("saving")).to_have_text("Not saved")
         expect(second.get_by_role("gridcell").filter(has_text="2.5")).to_be_visible()
-        second.get_by_role("button", name="Make my change on the newer state").click()
+        second.get_by_role("button", name="Apply my change to the newer version").click()
         expect(second.get_by_test_id("saving")).to_have_text("Saved")
         expect(second.get_by_label("Title")).to_have_value("From the second window")
 
@@ -114,7 +114,7 @@ class TwoWindows(BrowserCase):
         self.page.keyboard.type("9")
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_role("alert")).to_be_visible()
-        self.page.get_by_role("button", name="Leave it as it is now").click()
+        self.page.get_by_role("button", name="Discard my change").click()
         self.expect_cell(2, 1, "3.1")
         expect(self.page.get_by_label("Title")).to_have_value("From the second window")
 
@@ -191,7 +191,7 @@ class NoConnection(BrowserCase):
         self.page.reload()
         expect(self.page.get_by_role("alert")).to_contain_text("changed in another window")
         self.expect_cell(1, 1, "2")
-        self.page.get_by_role("button", name="Make my change on the newer state").click()
+        self.page.get_by_role("button", name="Apply my change to the newer version").click()
         self.expect_saved()
         self.expect_cell(1, 1, "44")
         expect(self.page.get_by_label("Title")).to_have_value("Newer")

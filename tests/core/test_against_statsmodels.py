@@ -156,9 +156,11 @@ class ThroughAFixedPoint(TestCase):
         theirs = sm.OLS(y, x).fit()
         statistics = ours.statistics
         close(ours.parameters["slope"].standard_error, theirs.bse[0], rtol=1e-10)
-        close(statistics.r_squared, theirs.rsquared, rtol=1e-10)
-        close(statistics.adjusted_r_squared, theirs.rsquared_adj, rtol=1e-10)
+        close(statistics.r_squared_about_zero, theirs.rsquared, rtol=1e-10)
+        close(statistics.r_squared, 1 - theirs.ssr / theirs.centered_tss, rtol=1e-10)
+        close(statistics.adjusted_r_squared, 1 - theirs.mse_resid / (theirs.centered_tss / (len(x) - 1)), rtol=1e-10)
         close(statistics.total_sum_of_squares, theirs.uncentered_tss, rtol=1e-10)
+        self.assertEqual(statistics.compared_with, "zero")
         close(statistics.f_statistic, theirs.fvalue, rtol=1e-10)
         frame = theirs.get_prediction([[3.0], [70.0]]).summary_frame(0.05)
         close(ours.predict([3.0, 70.0]).low, frame["obs_ci_lower"], rtol=1e-9)

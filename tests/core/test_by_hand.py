@@ -99,7 +99,7 @@ class Given(TestCase):
     def test_a_formula_without_parameters_is_a_known_curve(self) -> None:
         result = with_values(Readings(X, 2 * X), Formula("2*x"), {})
         self.assertTrue(result.statistics.exact)
-        self.assertIn("no reading is off", how_well(result, Naming()))
+        self.assertIn("every reading lies on", how_well(result, Naming()))
 
     def test_bad_values(self) -> None:
         readings = Readings(X, X)

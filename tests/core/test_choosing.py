@@ -13,6 +13,7 @@ from ridge.core.judging.comparison import compare, leave_one_out
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.ranking import CATALOGUE, bends, rank_models
 from ridge.core.judging.resampling import bootstrap, k_fold, random_shares, root_mean_square
+from ridge.core.judging.significance import CHECK
 from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.suggestion import reason
@@ -139,10 +140,22 @@ class Quantiles(TestCase):
         found = normal_quantiles(result)
         np.testing.assert_allclose(found.observed, np.sort(result.standardised_residuals), rtol=1e-12)
         # SciPy's probplot uses Filliben's places, which differ a little from Blom's.
-        (expected, _), (_, _, r) = probplot(result.standardised_residuals)
+        (expected, _), _ = probplot(result.standardised_residuals)
         np.testing.assert_allclose(found.expected, expected, atol=0.06)
-        self.assertAlmostEqual(found.correlation or 0, r, delta=0.005)
         self.assertEqual(list(found.rows), list(np.argsort(result.standardised_residuals)))
 
-    def test_two_readings_have_none(self) -> None:
-        self.assertIsNone(normal_quantiles(fit(Readings([1, 2], [1.0, 3.0]), Line())).correlation)
+    def test_few_readings_are_not_tested(self) -> None:
+        self.assertIsNone(normal_quantiles(fit(Readings([1, 2, 4], [1.0, 3.0, 4.0]), Line())).p)
+
+    def test_normal_scatter_is_called_so_whatever_the_number_of_readings(self) -> None:
+        random = np.random.default_rng(4)
+        for n in (8, 12, 50, 300):
+            x = np.linspace(0, 10, n)
+            alarms = sum(
+                (normal_quantiles(fit(Readings(x, 2 * x + random.normal(0, 1, n)), Line())).p or 1) < CHECK
+                for _ in range(300)
+            )
+            self.assertLess(alarms, 12, n)  # one in a hundred is expected: 3, give or take 1.7
+            skewed = fit(Readings(x, 2 * x + random.exponential(1, n) ** 2), Line())
+            if n >= 50:
+                self.assertLess(normal_quantiles(skewed).p or 1, CHECK)

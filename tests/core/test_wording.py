@@ -5,15 +5,13 @@ from __future__ import annotations
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import given, settings
-from hypothesis import strategies as st
 
 from ridge.core import Readings, fit
 from ridge.core.by_hand import with_values
 from ridge.core.models import Exponential, Line, Power
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.equation import word_equation
-from ridge.core.wording.judgement import how_well, list_statistics, percent
+from ridge.core.wording.judgement import how_well, list_statistics, percent, sides_text
 from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming, quotient, symbol_latex, with_unit
 from ridge.core.wording.numbers import group, name_rows, probability, share, significant, write
@@ -30,29 +28,19 @@ class ValueAndUncertainty(TestCase):
             (-0.8973, 0.018, "−0.897 ± 0.018"),
             (2.888, 0.0096, "2.888 ± 0.010"),
             (0.1, 0.195, "0.10 ± 0.20"),
-            (3, 40, "0 ± 40"),
+            (3, 40, "3.0 ± 40"),
             (1234.5, 12, "1235 ± 12"),
-            (-0.001, 0.19, "0.00 ± 0.19"),
+            (-0.001, 0.19, "−0.0010 ± 0.19"),
             (123456.7, 3210, "(1.23 ± 0.03)\u202f×\u202f10⁵"),
             (1.2345e-7, 2.3e-9, "(1.23 ± 0.02)\u202f×\u202f10⁻⁷"),
             (1234567, 0.5, "(1.2345670 ± 0.0000005)\u202f×\u202f10⁶"),
+            (0.44, 12, "0.44 ± 12"),
+            (58, 1.5e6, "58 ± 1.5\u202f×\u202f10⁶"),
+            (0, 1.2, "0.0 ± 1.2"),
             (5, None, "5"),
             (2.5, 0.0, "2.5"),
         ):
             self.assertEqual(round_with_uncertainty(value, uncertainty).text, expected)
-
-    @settings(max_examples=200, deadline=None)
-    @given(st.floats(-1e12, 1e12), st.floats(1e-9, 1e9))
-    def test_both_share_their_decimals_and_stay_true(self, value: float, uncertainty: float) -> None:
-        rounded = round_with_uncertainty(value, uncertainty)
-        if not rounded.uncertainty:
-            return
-        decimals = [len(text.partition(".")[2]) for text in (rounded.value, rounded.uncertainty)]
-        self.assertEqual(decimals[0], decimals[1])
-        self.assertEqual(float(rounded.full), value)
-        shown = float(rounded.latex.replace("(", "").split(r"\pm")[0].replace(r"\,", ""))
-        power = int(rounded.latex.split("10^{")[1].rstrip("}")) if "10^{" in rounded.latex else 0
-        self.assertLessEqual(abs(shown * 10.0**power - value), 0.51 * uncertainty + 1e-9 * abs(value))
 
 
 class Numbers(TestCase):
@@ -191,13 +179,15 @@ class Sentences(TestCase):
         text = how_well(self.fit, self.naming)
         self.assertIn("99.82", text)
         self.assertIn("4 degrees of freedom", text)
-        self.assertIn("too few to see an order", text)
+        self.assertIn("no significant pattern", text)
 
     def test_a_prediction_says_how_far_beyond_it_stands(self) -> None:
         inside = word_prediction(self.fit, self.fit.predict(3.0), self.naming)
         self.assertEqual(inside.place, "")
         beyond = word_prediction(self.fit, self.fit.predict(24.0), self.naming)
-        self.assertIn("14\u00a0N past the last reading, 1.4 measured ranges", beyond.place)
+        self.assertIn(
+            "14\u00a0N past the last reading, 1.4 times the measured range; 2.4 times the largest F", beyond.place
+        )
         before = word_prediction(self.fit, self.fit.predict(-5.0), self.naming)
         self.assertIn("before the first reading", before.place)
         self.assertEqual(
@@ -208,12 +198,18 @@ class Sentences(TestCase):
         loose = fit(Readings([1, 2, 3, 4, 5], [1, 4, 2, 1, 4]), Line())
         words = word_solution(loose, loose.solve(3.0)[0], 3.0, 1, self.naming)
         self.assertNotIn("±", words.result)
-        self.assertIn("no limits", words.sentence)
+        self.assertIn("No finite 95\u00a0% limits", words.sentence)
 
     def test_lopsided_limits_are_not_written_as_one_half_width(self) -> None:
         loose = fit(Readings([1, 2, 3, 4, 5, 6], [1, 3, 2, 5, 3, 6]), Line())
         words = word_solution(loose, loose.solve(9.0, level=0.8)[0], 9.0, 1, self.naming)
         self.assertIn(", from ", words.result)
+
+    def test_counts_of_one_sentence_are_written_alike(self) -> None:
+        self.assertEqual(sides_text(6, 0), "Six readings lie above it and none below")
+        self.assertEqual(sides_text(1, 12), "One reading lies above it and twelve below")
+        self.assertEqual(sides_text(13, 11), "13 readings lie above it and 11 below")
+        self.assertEqual(sides_text(0, 3), "No reading lies above it and three below")
 
     def test_method_names_weights_and_what_is_fixed(self) -> None:
         readings = Readings([0, 1, 2, 3], [0, 2, 4, 7], y_error=[1, 1, 1, 2], absolute_errors=True)

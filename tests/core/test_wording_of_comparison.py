@@ -63,24 +63,24 @@ class Comparing(TestCase):
         readings = Readings(X, Y)
         line, cubic = fit(readings, Line()), fit(readings, Polynomial(3))
         said = word_nested(nested_test(line, cubic), "A", "B")
-        self.assertIn("The simpler one does.", said)
+        self.assertIn("prefer the simpler model.", said)
         bent = Readings(X, Y + 0.5 * X**2)
         said = word_nested(nested_test(fit(bent, Line()), fit(bent, Polynomial(2))), "A", "B")
-        self.assertIn("one more parameter", said)
-        self.assertIn("The larger model is needed.", said)
+        self.assertIn("The extra parameter of", said)
+        self.assertIn("improves the fit significantly", said)
         exact = Readings(X[:4], Y[:4])
         said = word_nested(nested_test(fit(exact, Line()), fit(exact, Polynomial(3))), "A", "B")
-        self.assertIn("nothing is left to judge by", said)
+        self.assertIn("no degrees of freedom are left", said)
 
     def test_the_ladder_of_degrees(self) -> None:
         rungs = degree_ladder(fit(Readings(X, Y), Line()))
         said = word_ladder(rungs, NAMES)
-        self.assertIn("R² rises with every degree", said)
+        self.assertIn("R² never falls as the degree rises", said)
         best = min(rungs, key=lambda rung: rung.leave_one_out_error)
-        self.assertIn(f"least at degree {best.degree}", said)
+        self.assertIn(f"lowest at degree {best.degree}", said)
         self.assertIn("too few readings", word_ladder(rungs[:1], NAMES))
         self.assertIn(
-            "still falls at degree 2", word_ladder(degree_ladder(fit(Readings(X, X**2 + Y), Line()), 2), NAMES)
+            "still falling at degree 2", word_ladder(degree_ladder(fit(Readings(X, X**2 + Y), Line()), 2), NAMES)
         )
 
     def test_without_a_reading(self) -> None:
@@ -91,7 +91,7 @@ class Comparing(TestCase):
 
     def test_bends(self) -> None:
         self.assertEqual(word_bends(2, 4), "")
-        self.assertIn("No bend", word_bends(0, 9))
+        self.assertIn("No curvature", word_bends(0, 9))
         self.assertIn("Two bends are seen", word_bends(2, 9))
         self.assertIn("cycle", word_bends(5, 9))
 
@@ -154,10 +154,12 @@ class Interpolations(TestCase):
         curve = interpolate(Readings([0.0, 2, 4], [1.0, 3, 3]), "linear")
         result, sentence = word_between(curve, 1.0, 2.0, NAMES)
         self.assertEqual(result, "h = 2\u00a0cm")
-        self.assertIn("cannot say how sure", sentence)
+        self.assertIn("gives no uncertainty", sentence)
         self.assertEqual(word_between(curve, 1.0, 2.0, NAMES, asked_y=True)[0], "t = 1\u00a0h")
         self.assertEqual(word_place_between(curve, 1.0, NAMES), "")
-        self.assertIn("2\u00a0h past the last reading, 0.50 measured ranges", word_place_between(curve, 6.0, NAMES))
+        self.assertIn(
+            "2\u00a0h past the last reading, 0.50 times the measured range", word_place_between(curve, 6.0, NAMES)
+        )
         self.assertIn("before the first", word_place_between(curve, -1.0, NAMES))
 
     def test_a_natural_spline_begins_without_a_square(self) -> None:

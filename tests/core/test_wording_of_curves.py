@@ -24,7 +24,7 @@ from ridge.core.models import (
 from ridge.core.predicting.features import area, roots, tangent, turning_points
 from ridge.core.wording.derived import word_derived
 from ridge.core.wording.equation import word_equation, write_symbols
-from ridge.core.wording.features import word_place, word_quantity, word_tangent
+from ridge.core.wording.features import word_places, word_quantity, word_tangent
 from ridge.core.wording.judgement import how_well
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.outside import beyond_sentence
@@ -135,33 +135,33 @@ class Sentences(TestCase):
 
     def test_what_each_model_does_beyond(self) -> None:
         for model, y, words in (
-            (Line(), 2 * X, "goes on for ever"), (Polynomial(2), -X * X, "steeply down"),
-            (Exponential(level=True), 30 * np.exp(-0.4 * X) + 7, "levels off towards h = 6.99"), (Exponential(), np.exp(0.3 * X), "ever faster"),
-            (Logarithmic(), np.log(X) * 9, "rising, ever more slowly"), (Power(), X**1.5, "rising by the same factor"),
+            (Line(), 2 * X, "goes on for ever"), (Polynomial(2), -X * X, "steeply down on this side"),
+            (Exponential(level=True), 30 * np.exp(-0.4 * X) + 7, "levels off towards h = 6.99"), (Exponential(), np.exp(0.3 * X), "moves away ever faster"),
+            (Logarithmic(), np.log(X) * 9, "rising, ever more slowly"), (Power(), X**1.5, "rising on this side, by the same factor"),
             (Reciprocal(), 9 / X, "levels off"), (Sinusoid(), 3 * np.sin(X), "repeats itself"),
-            (Logistic(), 30 / (1 + np.exp(4 - X)), "upper limit"), (Gaussian(), 9 * np.exp(-((X - 4) ** 2)), "falls back"),
+            (Logistic(), 30 / (1 + np.exp(4 - X)), "upper limit"), (Gaussian(), 9 * np.exp(-((X - 4) ** 2)), "returns to the level"),
             (Formula("a*x+b*sqrt(x)"), X + 3 * np.sqrt(X), "formula's doing"),
         ):  # fmt: skip
-            self.assertIn(words, beyond_sentence(fit(Readings(X, y + NOISE / 20), model), NAMING))
+            self.assertIn(words, beyond_sentence(fit(Readings(X, y + NOISE / 20), model), NAMING, 99.0))
 
     def test_how_well_speaks_of_the_curve(self) -> None:
         y = 30 * np.exp(-0.4 * X) + 7 + NOISE
         self.assertRegex(how_well(fit(Readings(X, y), Exponential(level=True)), NAMING), "^The curve accounts for 99")
-        self.assertRegex(how_well(fit(Readings(X, y), Exponential()), NAMING), "^R², counted from zero")
+        self.assertRegex(how_well(fit(Readings(X, y), Exponential()), NAMING), "^The curve accounts for 94")
         through = how_well(fit(Readings([1, 2, 3], [1.0, 5, 2]), Polynomial(2)), NAMING)
         self.assertIn("through every reading by construction", through)
 
     def test_features(self) -> None:
         result = fit(Readings(X, (X - 3) * (X - 7) + NOISE), Polynomial(2))
         self.assertRegex(
-            word_place(turning_points(result)[0], NAMING), r"^lowest point at t = 5\.0\d+ ± 0\.0\d+\xa0h, h = −3\.9"
+            word_places(turning_points(result), NAMING)[0], r"^minimum at t = 5\.0\d+ ± 0\.0\d+\xa0h, h = −3\.9"
         )
-        self.assertRegex(word_place(roots(result)[0], NAMING), r"^zero at t = 3\.0")
+        self.assertRegex(word_places(roots(result), NAMING)[0], r"^zero at t = 3\.0")
         self.assertRegex(
-            word_tangent(tangent(result, 3), NAMING, 0.95),
-            r"^slope at t = 3\xa0h: −4\.0\d ± 0\.0\d\xa0m/h \(95\xa0%\)$",
+            word_tangent(tangent(result, 3), NAMING),
+            r"^slope at t = 3\xa0h: −4\.0\d+ ± 0\.0\d+\xa0m/h$",
         )
-        self.assertRegex(word_quantity(area(result, 3, 7), NAMING.unit(1, 1), 0.95), r"^−10\.\d ± 0\.\d\xa0m·h")
+        self.assertRegex(word_quantity(area(result, 3, 7), NAMING.unit(1, 1)), r"^−10\.\d+ ± 0\.\d+\xa0m·h")
 
 
 class Pieces(TestCase):
@@ -211,7 +211,7 @@ class MoreCautions(TestCase):
         # A fourth power that chance made significant, on readings that AICc gives one bend.
         y = (X - 5) ** 2 + np.random.default_rng(24).normal(0, 1, 25)
         caution = next(c for c in fit(Readings(X, y), Polynomial(4)).cautions if c.code == "more-bends-than-seen")
-        self.assertEqual(caution.message, "This polynomial may bend 3 times; the readings show 1 bend.")
+        self.assertEqual(caution.message, "This polynomial allows three bends; the readings show one.")
         self.assertNotIn("more-bends-than-seen", self.codes(Polynomial(2), y))
 
     def test_too_few_readings_a_cycle(self) -> None:
@@ -226,7 +226,7 @@ class MoreCautions(TestCase):
         readings = Readings(x, y, weight=weight, included=np.arange(25) != 20)
         caution = next(c for c in fit(readings, Line()).cautions if c.code == "rows-left-out")
         self.assertEqual(caution.rows, (2, 4, 6, 8, 9, 10))
-        self.assertIn("Rows 3, 5, 7 and 9 to 11 take no part", caution.message)
+        self.assertIn("Rows 3, 5, 7 and 9 to 11 are unusable", caution.message)
 
     def test_assumed_readings_are_named(self) -> None:
         readings = Readings(X, 2 * X + NOISE, assumed=np.arange(25) == 4)

@@ -78,7 +78,7 @@ class StudyTables(TestCase):
         assert fit is not None
         self.assertEqual(columns["fitted A / cm"][0], fit.fitted[0])
         self.assertEqual(columns["residual A / cm"][5], fit.residuals[5])
-        self.assertIn("left out", columns["status"])
+        self.assertIn("unusable", columns["status"])
 
     def test_fits_answers_and_what_it_is_about(self) -> None:
         state = build_sample("salinity-probe")

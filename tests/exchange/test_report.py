@@ -201,7 +201,7 @@ class SameNumbers(TestCase):
                     assert value is not None
                     shown = round_with_uncertainty(value, error)
                     self.assertEqual((shown.value, shown.uncertainty), (one.value, one.uncertainty), sample.name)
-                    said = f"{one.value} ± {one.uncertainty}" if one.uncertainty else one.value
+                    said = one.text
                     self.assertIn(spaces(said), report)
             for answer in analysis.answers:
                 if answer.result and not answer.rows:
@@ -232,7 +232,7 @@ class Parts(TestCase):
         many = replace(state, columns=columns, aside={}, answers=())
         grids = [block for block in report_of(many, analyse(many)).blocks if isinstance(block, Grid)]
         summary = grids[-1]
-        self.assertEqual(summary.head[1:], ("readings", "least", "greatest", "mean", "standard deviation"))
+        self.assertEqual(summary.head[1:], ("readings", "minimum", "maximum", "mean", "standard deviation"))
         x = summary.rows[0]
         # Mean and standard deviation of 1 … n: (n + 1)/2 and √(n(n + 1)/12).
         self.assertEqual(x[1:], ("500", "1", "500", "250.5", "144.48"))
@@ -293,13 +293,13 @@ class Answers(TestCase):
         self.assertEqual(len(grid.rows), len(analysis.answers[0].rows))
         self.assertEqual([row[1] for row in grid.rows], [row.result for row in analysis.answers[0].rows])
         self.assertEqual(len(grid.head), len(grid.numeric))
-        self.assertNotIn("place", grid.head)
+        self.assertNotIn("position", grid.head)
 
     def test_columns_that_say_nothing_are_left_out_but_the_place_beyond_is_said(self) -> None:
         _, report = self.report(AnswerState("a", "y_at_x", "100, 200"))
         grid = report.blocks[1]
         assert isinstance(grid, Grid)
-        self.assertEqual(grid.head[-1], "place")
+        self.assertEqual(grid.head[-1], "position")
         self.assertEqual(grid.rows[0][-1], "")
         self.assertIn("past the last reading", grid.rows[1][-1])
 
@@ -317,7 +317,7 @@ class Answers(TestCase):
         state = replace(build_sample("salinity-probe"), level=0.9)
         text = spaces(Reader(write_html(report_of(state, analyse(state)), ())).text)
         self.assertIn("90 % interval", text)
-        self.assertIn("90 % limits", text)
+        self.assertIn("90 % confidence limits", text)
         self.assertNotIn("95 %", text)
 
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from ridge.core.errors import BeyondDoubles, OutsideSense, TooFewReadings, UndefinedAt
 from ridge.core.fitting.curve import NonlinearCurve
-from ridge.core.fitting.fit import correlation_of
+from ridge.core.fitting.fit import correlation_of, r_squared, total_sum
 from ridge.core.fitting.result import Fit, Parameter
 from ridge.core.judging.statistics import compute_statistics
 from ridge.core.models import Model
@@ -21,9 +21,8 @@ NOTHING_FITTED = "Nothing was fitted: the numbers are given."
 def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -> Fit:
     """The model at given parameters, dressed like a fit with every parameter fixed.
 
-    ``values``: a number for each parameter that the model does not keep fixed already. R² is 1 − RSS/TSS, with the total
-    sum of squares that a fit of the same model would have; it can be negative, for a curve that misses the readings by
-    more than their mean does. s is the root mean square of the residuals; nothing has a standard error.
+    ``values``: a number for each parameter that the model does not keep fixed already. R² is 1 − RSS/TSS about the mean; it can
+    be negative, for a curve that misses the readings by more than their mean does. s is the root mean square of the residuals; nothing has a standard error.
 
     Raises OutsideSense for a value that is missing or not finite, TooFewReadings without any reading in use, UndefinedAt
     where the curve has no value at a reading, BeyondDoubles.
@@ -47,9 +46,8 @@ def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -
             "Change a number, or set them aside.",
         )
     weights, rest, y = readings.used_weights, residuals[used], readings.y[used]
-    about = float(weights @ y / weights.sum()) if model.has_constant else 0.0
     with np.errstate(over="ignore"):
-        rss, tss = float(weights @ rest**2), float(weights @ (y - about) ** 2)
+        rss, tss = float(weights @ rest**2), total_sum(y, weights, model)
     if not np.isfinite(rss) or not np.isfinite(tss):
         raise BeyondDoubles("sum of squares")
     exact = bool(np.all(np.abs(rest) <= 4 * np.finfo(float).eps * np.abs(y).max()))
@@ -57,10 +55,11 @@ def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -
     statistics = compute_statistics(
         n=readings.n,
         free=0,
-        constant=False,
+        compared_with=model.null,
         rss=rss,
         regression=tss - rss,
-        r_squared=1 - rss / tss if tss > 0 else None,
+        r_squared=r_squared(y, weights, given, rss, 0.0, "constant"),
+        r_squared_about_zero=None if model.has_constant else r_squared(y, weights, given, rss, 0.0, "zero"),
         ratio=(tss - rss) / rss if rss > 0 else np.inf,
         exact=exact,
         correlation=correlation_of(readings.x[used], y, weights),

@@ -11,7 +11,7 @@ import numpy as np
 
 from ridge.core.errors import NoFit, OutsideSense
 from ridge.core.fitting.curve import NonlinearCurve
-from ridge.core.fitting.fit import dress
+from ridge.core.fitting.fit import dress, total_sum
 from ridge.core.fitting.result import Fit
 from ridge.core.fitting.solved import Solved
 from ridge.core.models import Model
@@ -79,8 +79,7 @@ def fit_orthogonal(readings: Readings, model: Model, start: Fit) -> Fit:
     basis = np.linalg.qr(design / np.maximum(np.max(np.abs(design), axis=0), 1e-300))[0]
     rss = float(result.sum_square) * reference**2
     weights = readings.used_weights
-    centre = weights @ y / weights.sum() if kept.has_constant else 0.0
-    total = float(weights @ (y - centre) ** 2)
+    total = total_sum(y, weights, kept)
     regression = max(total - rss, 0.0)
     solved = Solved(
         kept, values, covariance, NonlinearCurve(kept, values, root, sizes), residuals, np.sum(basis**2, axis=1),

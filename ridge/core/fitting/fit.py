@@ -13,7 +13,7 @@ from ridge.core.fitting.effort import USUAL, Effort
 from ridge.core.fitting.linear_fit import solve_linear
 from ridge.core.fitting.nonlinear_fit import Bounds, solve_nonlinear
 from ridge.core.fitting.result import Fit, Parameter
-from ridge.core.fitting.solved import Held, Prepared, Solved, prepare
+from ridge.core.fitting.solved import Held, Prepared, Solved, power_of_two, prepare, reach_of
 from ridge.core.judging.statistics import compute_statistics
 from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
@@ -167,17 +167,20 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
     model, used, weights = solved.model, readings.used, readings.used_weights
     free = len(model.free_names)
     with np.errstate(over="ignore", under="ignore"):
-        told = solved.regression > 0 or (not solved.exact and solved.rss > 0)
+        y = readings.y[used]
         statistics = compute_statistics(
             n=readings.n,
             free=free,
-            constant=model.has_constant,
+            compared_with=model.null,
             rss=solved.rss,
             regression=solved.regression,
-            r_squared=_share(solved.ratio) if told else None,
+            r_squared=r_squared(y, weights, model, solved.rss, solved.ratio, "constant"),
+            r_squared_about_zero=None
+            if model.has_constant
+            else r_squared(y, weights, model, solved.rss, solved.ratio, "zero"),
             ratio=solved.ratio,
             exact=solved.exact,
-            correlation=correlation_of(readings.x[used], readings.y[used], weights),
+            correlation=correlation_of(readings.x[used], y, weights),
             log_weight_sum=_log_weight_sum(readings),
             reference_error=readings.reference_error if readings.absolute_errors else None,
         )
@@ -226,6 +229,35 @@ def _over_all_rows(readings: Readings, solved: Solved) -> tuple[Array, Array, Ar
         fitted[rest] = solved.curve.value(readings.x[rest])
         residuals[rest] = np.where(np.isfinite(readings.y[rest]), readings.y[rest] - fitted[rest], np.nan)
     return fitted, residuals, leverage
+
+
+def total_sum(y: Array, weights: Array, model: Model, about: str = "") -> float:
+    """Weighted sum of the squared differences of y from what the model is compared with; or from ``about``, "constant" (the
+    weighted mean) or "zero"."""
+    size = power_of_two(reach_of(np.abs(y)))
+    scaled, centre = y / size, np.longdouble(0)
+    match about or model.null:
+        case "constant":
+            centre = np.dot(weights, scaled) / np.longdouble(weights.sum())
+        case "fixed":
+            centre = model.fixed[model.constant or ""] / size
+    difference = scaled - centre
+    with np.errstate(over="ignore", under="ignore"):
+        return float(np.dot(weights * difference, difference) * size * size)
+
+
+def r_squared(y: Array, weights: Array, model: Model, rss: float, ratio: float, about: str) -> float | None:
+    """Share of the variation about the mean ("constant") or "zero"; None where there is none.
+
+    Where that is what the model is compared with, from ``ratio``, the regression over the residual sum of squares, which
+    keeps digits that a difference would lose.
+    """
+    if (np.ptp(y) if about == "constant" else np.max(np.abs(y))) == 0:
+        return None
+    if model.null == about:
+        return _share(ratio)
+    total = total_sum(y, weights, model, about)
+    return 1 - rss / total if total > 0 else None
 
 
 def _share(ratio: float) -> float:

@@ -12,6 +12,7 @@ from ridge.core.fitting.exact import MOST, solve_exactly
 from ridge.core.fitting.linear import DependentColumn, LinearSolution, solve
 from ridge.core.fitting.solved import Prepared, Solved, among_all, check_values, power_of_two, reach_of, sums
 from ridge.core.models.base import Extended, ExtendedNumber, LinearForm, Model
+from ridge.core.wording.numbers import significant
 
 
 def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
@@ -54,7 +55,7 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
         solution = solve(powers_of(u, powers), target, prepared.root)
     except DependentColumn as cause:
         raise NotIdentifiable(
-            f"The x values differ by too little to tell the {free[cause.index]} apart.",
+            f"The x values differ by too little to determine {free[cause.index]}.",
             "the mean of y",
             "Add readings over a wider range of x.",
         ) from cause
@@ -115,12 +116,12 @@ def _check_distinct(prepared: Prepared, model: Model, free: list[str], powers: t
         return
     if len(distinct) == 1:
         raise NotIdentifiable(
-            f"All x are equal ({x[0]:g}), so a slope cannot be told.",
+            f"All x are equal ({significant(float(x[0]), 6, strip=True).text}), so no slope can be fitted.",
             "the mean of y at that x",
             "Add readings at another x, or swap x and y.",
         )
     raise NotIdentifiable(
-        f"Only {len(distinct)} different x are not enough for {len(powers)} terms.",
+        f"{len(distinct)} different x are not enough for {len(powers)} terms.",
         f"a polynomial of degree {max(told - 1, 0)}",
         f"Choose degree {max(told - 1, 1)} at most, or add readings at other x.",
     )

@@ -25,6 +25,7 @@ from ridge.core.fitting.trials import Spread, low_discrepancy, spreads
 from ridge.core.formula import parse
 from ridge.core.models.base import InnerForm, Model
 from ridge.core.readings import Array
+from ridge.core.wording.numbers import significant
 
 Bounds = Mapping[str, tuple[float, float]]
 
@@ -57,7 +58,7 @@ def solve_nonlinear(
             raise TooFewReadings(rank or len(free), n)
     elif prepared.x[0] == prepared.x[-1] and np.ptp(prepared.x) == 0 and len(free) > 1:
         raise NotIdentifiable(
-            f"All x are equal ({prepared.x[0]:g}), so the shape of the curve cannot be told.",
+            f"All x are equal ({significant(float(prepared.x[0]), 6, strip=True).text}), so the shape of the curve cannot be fitted.",
             "the mean of y at that x",
             "Add readings at another x, or swap x and y.",
         )
@@ -367,7 +368,9 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
     free = len(model.free_names)
     weights, target = prepared.weights, prepared.target
     centre = np.longdouble(0)
-    if model.has_constant:
+    if model.null == "fixed":
+        centre = np.longdouble(model.fixed[model.constant or ""]) / prepared.y_scale
+    elif model.null == "constant":
         centre = target.mean() if prepared.root is None else np.dot(weights, target) / np.longdouble(weights.sum())
     about = target - centre
     whole = np.dot(about if prepared.root is None else weights * about, about)

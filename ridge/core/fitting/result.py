@@ -149,11 +149,31 @@ class Fit:
         return result
 
     @cached_property
+    def _rows_standardised(self) -> Array:
+        """The same for each row as a whole: that of the mean of as many equal readings as the row counts for."""
+        result = np.full(len(self.readings), np.nan)
+        deviation, used = self.reading_deviation, self.readings.used
+        if deviation and not self.statistics.exact:
+            room = 1 - self.leverage[used]
+            with np.errstate(divide="ignore", invalid="ignore"):
+                own = deviation * np.sqrt(np.where(room > 1e-12, room, np.nan) / self.readings.used_weights)
+                result[used] = self.residuals[used] / own
+        return result
+
+    @cached_property
     def cooks_distance(self) -> Array:
-        """How far the fitted values move when this reading is left out (Cook, Technometrics 19, 1977)."""
+        """Squared shift of all fitted values, over parameters times s², when a row is left out (Cook, Technometrics 19, 1977).
+
+        A row that counts for several readings is left out as a whole. Infinite where the row alone determines a parameter:
+        without it there is no such fit.
+        """
+        if self.log_line is not None:
+            return self.log_line.cooks_distance
         free = max(1, len(self.model.free_names))
         with np.errstate(divide="ignore", invalid="ignore"):
-            return np.asarray(self.standardised_residuals**2 * self.leverage / ((1 - self.leverage) * free))
+            found = self._rows_standardised**2 * self.leverage / ((1 - self.leverage) * free)
+        alone = self.readings.used & (self.leverage > 1 - 1e-12)
+        return np.where(alone & bool(self.reading_deviation) & (not self.statistics.exact), np.inf, found)
 
     @cached_property
     def deleted_residuals(self) -> Array:
@@ -161,12 +181,15 @@ class Fit:
 
         Externally studentised: t·√((d − 1)/(d − t²)) from the standardised residual t and d degrees of freedom (Cook and
         Weisberg 1982, section 2.2.1); exact for linear models, by the tangent plane for others. With absolute
-        uncertainties the standardised ones. NaN where they cannot be had.
+        uncertainties the standardised ones. A row that counts for several readings is taken as a whole. NaN where they
+        cannot be had.
         """
+        if self.log_line is not None:
+            return self.log_line.deleted_residuals
+        t = self._rows_standardised
         if self.readings.absolute_errors:
-            return self.standardised_residuals
+            return t
         degrees = self.statistics.degrees_of_freedom
-        t = self.standardised_residuals
         with np.errstate(invalid="ignore", divide="ignore"):
             return (
                 np.asarray(t * np.sqrt((degrees - 1) / np.maximum(degrees - t**2, 1e-300)))

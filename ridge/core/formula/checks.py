@@ -17,6 +17,7 @@ from ridge.core.formula.program import Program
 from ridge.core.formula.tree import ZERO, Call, Comparison, Constant, Name, Node, Number, contains, walk
 from ridge.core.formula.writing import to_latex, to_text
 from ridge.core.readings import Array, Readings
+from ridge.core.wording.numbers import significant
 
 FAR_OUT = 1e4
 """How many times the spread of the readings a curve may be away before it is called out of scale."""
@@ -122,13 +123,12 @@ def check_at(parsed: Parsed, readings: Readings, values: Mapping[str, float]) ->
         if off > FAR_OUT * spread:
             notes.append(
                 Note(
-                    "out-of-scale", f"With these parameters the curve lies about {off / spread:.0e} spreads of y away."
+                    "out-of-scale",
+                    f"With these parameters the curve lies about {significant(off / spread, 1).text} times the range of y away from the readings.",
                 )
             )
         elif size < float(np.max(np.abs(y))) / FAR_OUT:
-            notes.append(
-                Note("out-of-scale", "With these parameters the curve is next to nothing beside the readings.")
-            )
+            notes.append(Note("out-of-scale", "With these parameters the curve is negligible beside the readings."))
     return notes
 
 

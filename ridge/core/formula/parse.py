@@ -273,7 +273,7 @@ def _check_depth(prepared: str) -> None:
         elif letter == ")":
             if not opened:
                 raise FormulaError(
-                    "This bracket closes nothing: take it out, or open one before it.", position, 1, ")", "no bracket"
+                    "This bracket closes nothing: remove it, or open one before it.", position, 1, ")", "no bracket"
                 )
             opened.pop()
     if opened:
@@ -335,7 +335,7 @@ def _explain(error: UnexpectedInput, prepared: str, text: str) -> NoReturn:
     if isinstance(error, UnexpectedCharacters):
         found = text[position : position + 1]
         raise FormulaError(
-            f"'{found}' has no meaning in a formula. Take it out.",
+            f"'{found}' has no meaning in a formula. Remove it.",
             position,
             1,
             found,
@@ -379,7 +379,7 @@ def _explain(error: UnexpectedInput, prepared: str, text: str) -> NoReturn:
             "A comma only stands between the values of a function. A decimal sign is written as a point.",
             position, 1, found, possible,
         )  # fmt: skip
-    raise FormulaError(f"'{found}' cannot stand here; possible is {possible}.", position, len(found), found, possible)
+    raise FormulaError(f"'{found}' cannot stand here; expected: {possible}.", position, len(found), found, possible)
 
 
 def _possible(accepted: set[str]) -> str:

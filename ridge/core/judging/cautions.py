@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.judging.patterns import readings_far_off, readings_that_decide
+from ridge.core.judging.significance import SIGNIFICANT
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -42,7 +43,7 @@ def find(fit: Fit) -> list[Finding]:
     """Findings on a fit, the gravest first."""
     curve = "line" if fit.model.family == "line" else "curve"
     statistics = fit.statistics
-    if statistics.total_sum_of_squares == 0:
+    if statistics.r_squared is None and fit.log_line is None:
         found: list[Finding] = [Finding("y-all-equal")]
     else:
         found = [*_of_parameters(fit), *_of_fit(fit), *_of_curve(fit), *_of_readings(fit)]
@@ -87,14 +88,14 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
         yield Finding("spread-changes", facts={"spread": pattern.spread})
     if "slope" in fit.parameters:
         slope_p = fit.parameters["slope"].p_value
-        if slope_p is not None and slope_p > 0.05:
-            yield Finding("slope-not-told-from-zero", facts={"p": slope_p})
-    elif statistics.f_p_value is not None and statistics.f_p_value > 0.05:
+        if slope_p is not None and slope_p > SIGNIFICANT:
+            yield Finding("slope-not-significant", facts={"p": slope_p})
+    elif statistics.f_p_value is not None and statistics.f_p_value > SIGNIFICANT:
         yield Finding("no-better-than-constant", facts={"p": statistics.f_p_value})
     elif fit.model.family == "polynomial" and free > 2:
         highest = fit.model.free_names[-1]
         p = fit.parameters[highest].p_value
-        if p is not None and p > 0.05:
+        if p is not None and p > SIGNIFICANT:
             yield Finding("highest-term-not-needed", facts={"p": p, "degree": int(highest[1:])})
         elif (seen := _bends_seen(fit)) is not None and seen < free - 2:
             yield Finding("more-bends-than-seen", facts={"seen": seen, "allowed": free - 2})

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.special import fdtrc
+from scipy.special import chdtrc, fdtrc
 
 from ridge.core.errors import OutsideSense, RidgeError
 from ridge.core.fitting.effort import Effort
-from ridge.core.judging.misses import typical_miss
+from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.models import Model, Polynomial
 from ridge.core.readings import Array, Mask
 
@@ -24,7 +24,8 @@ REFITTED = 60
 
 @dataclass(frozen=True)
 class LeaveOneOut:
-    """Misses of each reading in use by the fit to all the others, in the unit of y, and their root mean square.
+    """Misses of each row in use by the fit to all the others, in the unit of y, and their root mean square, each as often as
+    the row counts: a row that occurred several times is left out as a whole.
 
     ``exact``: whether each is that of a fit made without the reading. Otherwise the hat matrix of the tangent plane was
     used, which is exact for models that are linear in their parameters only.
@@ -39,7 +40,8 @@ class LeaveOneOut:
 class Nested:
     """F-test of a model against a simpler one that it contains.
 
-    ``f``: variation gained per added parameter over the variance that is left. None, like ``p``, where the larger fit is
+    ``f``: variation gained per added parameter over the variance that is left, or over the known one where uncertainties are
+    absolute (then p comes from χ²). None, like ``p``, where the larger fit is
     exact or has no degrees of freedom.
     """
 
@@ -65,8 +67,11 @@ def leave_one_out(fit: Fit) -> LeaveOneOut:
     if not exact and len(used) <= REFITTED:
         misses = np.array([_without(fit, int(row)) for row in used])
         exact = True
-    known = misses[np.isfinite(misses)]
-    return LeaveOneOut(misses, float(np.sqrt(np.mean(known**2))) if len(known) else np.nan, exact)
+    known = np.isfinite(misses)
+    if not known.any():
+        return LeaveOneOut(misses, np.nan, exact)
+    counts = fit.readings.used_counts[known]
+    return LeaveOneOut(misses, float(np.sqrt(counts @ misses[known] ** 2 / counts.sum())), exact)
 
 
 def _without(fit: Fit, row: int) -> float:
@@ -135,13 +140,16 @@ def nested_test(smaller: Fit, larger: Fit) -> Nested:
     if other.exact or other.degrees_of_freedom <= 0 or not other.residual_sum_of_squares > 0:
         return Nested(added, other.degrees_of_freedom, None, None)
     gained = max(one.residual_sum_of_squares - other.residual_sum_of_squares, 0.0)
+    if larger.readings.absolute_errors:
+        explained = gained / larger.readings.reference_error**2
+        return Nested(added, other.degrees_of_freedom, explained / added, float(chdtrc(added, explained)))
     f = gained / added / (other.residual_sum_of_squares / other.degrees_of_freedom)
     return Nested(added, other.degrees_of_freedom, f, float(fdtrc(added, other.degrees_of_freedom, f)))
 
 
 @dataclass(frozen=True)
 class Rung:
-    """One degree of the ladder: R² always rises with it, the leave-one-out error does not."""
+    """One of the polynomials by degree: R² never falls from one to the next, the leave-one-out error may rise."""
 
     degree: int
     r_squared: float | None
@@ -183,7 +191,7 @@ def compare(fits: Sequence[Fit]) -> list[Row]:
     """The criteria of each fit, in the order given. Criteria compare fits to the same readings in y only."""
     return [
         Row(
-            one, len(one.model.free_names), one.statistics.r_squared, one.statistics.adjusted_r_squared,
+            one, len(one.model.free_names), in_y(one).r_squared, in_y(one).adjusted_r_squared,
             typical_miss(one), one.statistics.aic, one.statistics.aicc, one.statistics.bic,
             leave_one_out(one),
         )

@@ -8,6 +8,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.formula import Program, differentiate, parse
+from ridge.core.models.base import Derived
+from ridge.core.readings import Array
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -57,20 +59,42 @@ def derive(fit: Fit) -> list[DerivedQuantity]:
 def carried_over(fit: Fit, quantity: DerivedQuantity, low: float, high: float) -> tuple[float, float]:
     """Limits of a quantity from those of the parameter that it follows from (``quantity.of``), in rising order.
 
-    Exact, since the quantity rises or falls with it throughout. A limit at which it has no meaning, such as a half-life
-    where the rate is zero or beyond, leaves that side open.
+    Exact while the quantity rises or falls with it throughout. Where it has no meaning on the way to a limit or runs off to
+    infinity there, such as 1/ω where ω comes to zero, it is unbounded on that side.
     """
     of_model = (*fit.model.derived, *fit.model.derived_beyond(fit.values, fit.readings.measured_range[1]))
     form = next(one for one in of_model if one.name == quantity.name)
+    best = fit.values[quantity.of]
+    low_end, high_end = quantity.value, quantity.value
+    for limit in (low, high):
+        if np.isfinite(limit):
+            way = np.linspace(best, limit, 33)
+        else:
+            way = np.append(best + np.sign(limit) * (abs(best) or 1.0) * np.geomspace(1e-3, 1e9, 33), limit)
+        reached = _along(fit, form, quantity, way)
+        low_end, high_end = min(low_end, reached), max(high_end, reached)
+    return low_end, high_end
+
+
+def _along(fit: Fit, form: Derived, quantity: DerivedQuantity, way: Array) -> float:
+    """Where a quantity comes to along a way of its parameter; infinite where it does not go one way all along."""
     names = fit.model.parameter_names
-    ends = []
+    found = []
     with np.errstate(all="ignore"):
-        for limit in (low, high):
-            values = [float({**fit.values, quantity.of: limit}[name]) for name in names]
-            there = not form.when or _compute(form.when, names, values)[0] > 0
-            value = _compute(form.expression, names, values)[0] if there else np.inf
-            ends.append(value if np.isfinite(value) else np.inf)
-    return min(ends), max(ends)
+        for value in way.tolist():
+            at = [float({**fit.values, quantity.of: value}[name]) for name in names]
+            there = not form.when or _compute(form.when, names, at)[0] > 0
+            found.append(_compute(form.expression, names, at)[0] if there else np.nan)
+    if not np.isfinite(way[-1]) and np.isnan(found[-1]):
+        found[-1] = found[-2]  # it has no limit there
+    steps = np.diff(found)
+    known = steps[np.isfinite(steps) & (steps != 0)]
+    if not len(known):
+        return quantity.value if np.isfinite(found).all() else float(np.inf)
+    direction = np.sign(known[0])
+    if not np.isfinite(found).all() or np.any(known * direction < 0):
+        return float(direction * np.inf)
+    return float(found[-1])
 
 
 def _compute(expression: str, names: tuple[str, ...], values: list[float]) -> list[float]:

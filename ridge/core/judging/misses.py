@@ -1,7 +1,8 @@
-"""How far a fit typically misses, in the unit of y."""
+"""How well a fit does in the unit of y, whatever least squares was done in and however the readings are weighted."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -11,9 +12,39 @@ if TYPE_CHECKING:
 
 
 def typical_miss(fit: Fit) -> float | None:
-    """s in the unit of y, also where least squares was done in logarithms and the statistics are those of the line there."""
-    if fit.log_line is None:
-        return fit.statistics.residual_standard_deviation
+    """√(Σ residual² / degrees of freedom) of the plain residuals, each as often as it occurred, in the unit of y.
+
+    Without weights this is s. None without degrees of freedom.
+    """
     degrees = fit.statistics.degrees_of_freedom
+    if degrees <= 0:
+        return None
     rest = fit.residuals[fit.readings.used]
-    return float(np.sqrt(np.sum(rest**2) / degrees)) if degrees > 0 else None
+    size = float(np.max(np.abs(rest), initial=0.0))
+    if not size:
+        return 0.0
+    return size * float(np.sqrt(fit.readings.used_counts @ (rest / size) ** 2 / degrees))
+
+
+@dataclass(frozen=True)
+class InY:
+    """R² and adjusted R² about the mean of y, of the curve in y; None where they have no meaning."""
+
+    r_squared: float | None
+    adjusted_r_squared: float | None
+
+
+def in_y(fit: Fit) -> InY:
+    """The statistics by which fits made in logarithms and in y are compared: those of the curve in y."""
+    statistics = fit.statistics
+    if fit.log_line is None:
+        return InY(statistics.r_squared, statistics.adjusted_r_squared)
+    used, counts = fit.readings.used, fit.readings.used_weights
+    rest, y = fit.residuals[used], fit.readings.y[used]
+    about = y - counts @ y / counts.sum()
+    total = float(counts @ (about * about))
+    if not total > 0:
+        return InY(None, None)
+    missed = float(counts @ (rest * rest)) / total
+    degrees = statistics.degrees_of_freedom
+    return InY(1 - missed, 1 - missed * (statistics.n - 1) / degrees if degrees > 0 else None)

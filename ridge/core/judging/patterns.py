@@ -11,6 +11,7 @@ import numpy as np
 from scipy.special import bdtr, fdtrc, ndtr, stdtr
 
 from ridge.core.fitting.linear import DependentColumn, solve
+from ridge.core.judging.significance import CHECK, SIGNIFICANT
 from ridge.core.models.base import Extended
 from ridge.core.readings import Array
 
@@ -41,13 +42,13 @@ class Pattern:
 
     @property
     def visible(self) -> bool:
-        """Whether an order is visible, at one chance in a hundred for either test."""
-        return any(p is not None and p < 0.01 for p in (self.runs_p, self.bend_p))
+        """Whether runs or curvature are evidence of a pattern."""
+        return any(p is not None and p < CHECK for p in (self.runs_p, self.bend_p))
 
     @property
     def spread_changes(self) -> bool:
-        """Whether the scatter grows or shrinks with y, at one chance in a hundred."""
-        return self.spread_p is not None and self.spread_p < 0.01
+        """Whether there is evidence that the scatter grows or shrinks with y."""
+        return self.spread_p is not None and self.spread_p < CHECK
 
 
 @lru_cache(maxsize=256)
@@ -179,7 +180,7 @@ def signs_probability(above: int, below: int) -> float | None:
     return min(1.0, float(2 * bdtr(fewer, n, 0.5))) if n else None
 
 
-def readings_far_off(fit: Fit, chance: float = 0.05) -> list[int]:
+def readings_far_off(fit: Fit, chance: float = SIGNIFICANT) -> list[int]:
     """Rows (0-based) whose deleted residual is too large for chance, allowing for the number of readings.
 
     Bonferroni's bound on the externally studentised residual (Cook and Weisberg 1982, section 2.2.2).

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -175,14 +175,25 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
                 found[name] = Interval(parameter.value - below * half, parameter.value + above * half, "profile")
         except TooMuchWork:
             found[name] = Interval(low, high, "too much work")
-    return found
+    return {name: _in_sense(fit, name, one) for name, one in found.items()}
 
 
-def lopsided(found: Mapping[str, Interval], level: float) -> Finding | None:
+def _in_sense(fit: Fit, name: str, one: Interval) -> Interval:
+    """The interval of a parameter that is positive by definition ends at zero."""
+    return replace(one, low=max(one.low, 0.0)) if name in fit.model.positive and one.high > 0 else one
+
+
+def lopsided(found: Mapping[str, Interval], level: float) -> list[Finding]:
     """Parameters whose ± would mislead, as a finding: a name each with its two limits as facts."""
     wide = [(name, one) for name, one in found.items() if one.method == "profile"]
     if not wide:
-        return None
+        return []
     facts = {f"{name} {end}": value for name, one in wide for end, value in (("low", one.low), ("high", one.high))}
     names = {name: name for name, _ in wide}
-    return Finding("lopsided", facts={"level": level, **facts}, words={"curve": "curve", **names})
+    return [Finding("lopsided", facts={"level": level, **facts}, words={"curve": "curve", **names})]
+
+
+def unchecked(found: Mapping[str, Interval]) -> list[Finding]:
+    """Parameters whose limits stay by standard errors, since refits would cost too much."""
+    names = {name: name for name, one in found.items() if one.method == "too much work"}
+    return [Finding("limits-unchecked", words={"curve": "curve", **names})] if names else []

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 import numpy.typing as npt
 from scipy.special import ndtri
+from scipy.stats import shapiro
 
 from ridge.core.readings import Array
 
@@ -15,17 +16,22 @@ if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
 
+FEWEST, MOST = 8, 5000
+"""Readings between which the test for normality is made."""
+
+
 @dataclass(frozen=True)
 class Quantiles:
     """``expected`` and ``observed`` standardised residuals, ascending, with their 0-based ``rows``.
 
-    ``correlation`` of the two: near 1 for normal scatter; None with fewer than three readings.
+    ``p``: of the test for normality by Shapiro and Wilk (Biometrika 52, 1965), which allows for the number of readings; None
+    with fewer than eight readings or more than 5000.
     """
 
     rows: npt.NDArray[np.intp]
     expected: Array
     observed: Array
-    correlation: float | None
+    p: float | None
 
 
 def normal_quantiles(fit: Fit) -> Quantiles:
@@ -39,5 +45,5 @@ def normal_quantiles(fit: Fit) -> Quantiles:
     observed = standardised[rows]
     n = len(rows)
     expected = ndtri((np.arange(1, n + 1) - 0.375) / (n + 0.25))
-    correlation = float(np.corrcoef(expected, observed)[0, 1]) if n >= 3 and np.ptp(observed) > 0 else None
-    return Quantiles(rows, expected, observed, correlation)
+    p = float(shapiro(observed).pvalue) if FEWEST <= n <= MOST and np.ptp(observed) > 0 else None
+    return Quantiles(rows, expected, observed, p)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 
 import numpy as np
-from scipy.special import fdtrc, ndtr, ndtri, stdtr, stdtrit
+from scipy.special import chdtrc, fdtrc, ndtr, ndtri, stdtr, stdtrit
 
 from ridge.core.errors import OutsideSense
 
@@ -16,9 +16,13 @@ from ridge.core.errors import OutsideSense
 class Statistics:
     """Statistics of a fit with p free parameters. A figure that has no meaning here is None; ``absent`` says why.
 
-    Sums of squares are weighted (``Readings.used_weights``) and in squared units of y. A model without a
-    free constant uses the uncorrected total sum of squares (about the fixed constant, 0 as a rule), as
-    NIST's certified results do; its R² is not comparable with that of a model that has one.
+    Sums of squares are weighted (``Readings.used_weights``) and in squared units of y. R² and adjusted R² are about the
+    (weighted) mean of y for every model, so that they can be compared; negative where the mean misses by less.
+    ``r_squared_about_zero`` has the uncorrected total sum of squares, as NIST certifies it for models without a constant; it
+    is given where the model has no free constant. The total and the regression sum of squares, and F, are about what the
+    model is compared with (``compared_with``, see ``Model.null``): a constant wherever that is a special case of the model,
+    else its constant term at the fixed value, else zero. With absolute uncertainties F has these for its denominator and
+    p comes from χ²; otherwise the variance that the residuals estimate.
 
     aic, aicc and bic come from the normal likelihood and count the residual variance as a parameter
     where it is estimated (Burnham and Anderson, "Model Selection and Multimodel Inference", 2002).
@@ -31,6 +35,7 @@ class Statistics:
     total_sum_of_squares: float
     regression_sum_of_squares: float
     r_squared: float | None
+    r_squared_about_zero: float | None
     adjusted_r_squared: float | None
     correlation: float | None
     residual_standard_deviation: float | None
@@ -42,6 +47,7 @@ class Statistics:
     chi_squared: float | None
     reduced_chi_squared: float | None
     exact: bool
+    compared_with: str
     absent: Mapping[str, str] = field(default_factory=dict)
 
 
@@ -72,17 +78,18 @@ def compute_statistics(
     *,
     n: int,
     free: int,
-    constant: bool,
+    compared_with: str,
     rss: float,
     regression: float,
     r_squared: float | None,
+    r_squared_about_zero: float | None,
     ratio: float,
     exact: bool,
     correlation: float | None,
     log_weight_sum: float,
     reference_error: float | None,
 ) -> Statistics:
-    """Statistics from the sums of a solve.
+    """Statistics from the sums of a solve, ``regression`` about what the model is compared with.
 
     ``ratio`` is the regression over the residual sum of squares, taken before rounding to doubles.
     ``reference_error`` is the uncertainty of a reading of weight one where it is known absolutely, else None.
@@ -90,7 +97,7 @@ def compute_statistics(
     """
     absent: dict[str, str] = {}
     degrees = n - free
-    terms = free - (1 if constant else 0)
+    terms = free - (1 if compared_with == "constant" else 0)
     known = reference_error is not None
 
     if r_squared is None:
@@ -99,7 +106,7 @@ def compute_statistics(
     if degrees > 0:
         s = float(np.sqrt(rss / degrees))
         if r_squared is not None:
-            adjusted = 1 - (1 - r_squared) * (n - (1 if constant else 0)) / degrees
+            adjusted = 1 - (1 - r_squared) * (n - 1) / degrees
     else:
         why = "There are as many parameters as readings, so nothing is left to estimate the scatter from."
         for name in ("residual_standard_deviation", "adjusted_r_squared", "f_statistic", "f_p_value"):
@@ -107,9 +114,13 @@ def compute_statistics(
     if exact and degrees > 0:
         why = "The fit is exact: the readings do not scatter about it, so there is nothing to compare with."
         absent["f_statistic"] = absent["f_p_value"] = why
-    elif degrees > 0 and terms > 0 and r_squared is not None:
-        f = ratio * degrees / terms
-        f_p = float(fdtrc(terms, degrees, f))
+    elif degrees > 0 and terms > 0 and regression + rss > 0:
+        if reference_error is not None:
+            explained = float(np.square(np.divide(np.sqrt(regression), reference_error)))
+            f, f_p = explained / terms, float(chdtrc(terms, explained))
+        else:
+            f = ratio * degrees / terms
+            f_p = float(fdtrc(terms, degrees, f))
 
     aic = aicc = bic = chi = reduced = None
     log_likelihood: float | None = None
@@ -133,12 +144,16 @@ def compute_statistics(
         absent["chi_squared"] = absent["reduced_chi_squared"] = "It needs uncertainties of y that are known absolutely."
     elif reduced is None:
         absent["reduced_chi_squared"] = "There are no degrees of freedom to divide by."
+    if r_squared_about_zero is None:
+        absent["r_squared_about_zero"] = "The model has a free constant, so R² is about the mean alone."
     if correlation is None:
         absent["correlation"] = "All x or all y are equal."
 
     return Statistics(
         n=n, degrees_of_freedom=degrees, residual_sum_of_squares=rss, total_sum_of_squares=rss + regression,
-        regression_sum_of_squares=regression, r_squared=r_squared, adjusted_r_squared=adjusted,
+        regression_sum_of_squares=regression, r_squared=r_squared,
+        r_squared_about_zero=r_squared_about_zero, adjusted_r_squared=adjusted,
         correlation=correlation, residual_standard_deviation=s, f_statistic=f, f_p_value=f_p,
-        aic=aic, aicc=aicc, bic=bic, chi_squared=chi, reduced_chi_squared=reduced, exact=exact, absent=absent,
+        aic=aic, aicc=aicc, bic=bic, chi_squared=chi, reduced_chi_squared=reduced, exact=exact,
+        compared_with=compared_with, absent=absent,
     )  # fmt: skip

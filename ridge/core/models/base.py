@@ -138,6 +138,12 @@ class Model(ABC):
     linear: tuple[str, ...]
     constant: str | None
     fixed: Mapping[str, float]
+    positive: tuple[str, ...] = ()
+    """Parameters that are positive by definition."""
+    inverses: tuple[str, ...] = ()
+    """Formulas in ``y`` and the parameters for every x at which the curve takes the value y, where there are closed ones."""
+    flattening: str | None = None
+    """A parameter that, kept at zero, leaves a free constant of a model that has no constant term."""
     linear_form: LinearForm | None = None
     inner_form: InnerForm | None = None
 
@@ -182,8 +188,17 @@ class Model(ABC):
 
     @property
     def has_constant(self) -> bool:
-        """Whether a free constant term is among the parameters; without one R² counts from zero."""
+        """Whether a free constant term is among the parameters."""
         return self.constant is not None and self.constant not in self.fixed
+
+    @property
+    def null(self) -> str:
+        """The simplest special case, which F compares with: "constant", "fixed" (the constant term at its fixed value) or
+        "zero"."""
+        linear = any(name not in self.fixed for name in self.linear)
+        if self.has_constant or (self.flattening is not None and self.flattening not in self.fixed and linear):
+            return "constant"
+        return "fixed" if self.constant is not None and self.fixed.get(self.constant) else "zero"
 
     def with_fixed(self, fixed: Mapping[str, float]) -> Self:
         """The same model with more parameters kept at a value. Raises OutsideSense for a name it does not have."""

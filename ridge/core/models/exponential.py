@@ -37,6 +37,8 @@ class Exponential(Model):
         self.parameter_names = ("a", "k", "c") if level else ("a", "k")
         self.linear = ("a", "c") if level else ("a",)
         self.constant = "c" if level else None
+        self.flattening = None if level else "k"
+        self.inverses = (f"ln((y{' - c' if level else ''})/a)/k",)
         self.formula = "a*exp(k*x) + c" if level else "a*exp(k*x)"
         self.inner_form = InnerForm(self.formula, self.linear, ("k",), _rates, _natural)
         self.fixed = {}

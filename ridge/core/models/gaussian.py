@@ -32,6 +32,8 @@ class Gaussian(Model):
     parameter_names = ("height", "centre", "width", "level")
     linear = ("height", "level")
     constant = "level"
+    positive = ("width",)
+    inverses = tuple(f"centre {side} width*sqrt(2*ln(height/(y - level)))" for side in "-+")
     inner_form = InnerForm(formula, linear, ("width", "centre"), _shapes, _natural)
     derived = (
         Derived("full width at half maximum", "2*sqrt(2*ln(2))*abs(width)", (1, 0)),

@@ -40,6 +40,7 @@ class Logarithmic(Model):
     def __init__(self, shift: bool = False) -> None:
         self.fixed = {}
         self.shift = shift
+        self.inverses = ("x0 + exp((y - b)/a)",) if shift else ("exp((y - b)/a)",)
         if shift:
             self.parameter_names: tuple[str, ...] = ("a", "x0", "b")
             self.formula = "a*ln(x - x0) + b"

@@ -50,6 +50,8 @@ class Logistic(Model):
             self.linear = inner_linear = ("upper",)  # type: ignore[assignment]
             self.formula = inner = "upper/(1 + exp(-rate*(x - midpoint)))"
             self.constant = None
+            self.flattening = "rate"
+        self.inverses = (f"midpoint - ln((upper - y)/(y{' - lower' if level else ''}))/rate",)
         self.inner_form = InnerForm(inner, inner_linear, ("rate", "midpoint"), _shapes, _natural)
 
     def __repr__(self) -> str:

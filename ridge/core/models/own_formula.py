@@ -7,7 +7,7 @@ from functools import cached_property
 from ridge.core.errors import FormulaError
 from ridge.core.formula import differentiate, parse
 from ridge.core.formula.linearity import linear_names
-from ridge.core.formula.tree import ONE, Node
+from ridge.core.formula.tree import ONE, ZERO, Node, contains, substitute
 from ridge.core.models.base import Model
 
 MOST_PARAMETERS = 20
@@ -53,6 +53,15 @@ class Formula(Model):
     @cached_property
     def linear(self) -> tuple[str, ...]:  # type: ignore[override]
         return linear_names(self.parsed.tree, self.parameter_names)
+
+    @cached_property
+    def flattening(self) -> str | None:  # type: ignore[override]
+        """A parameter whose zero takes x out of the formula and leaves a linear one in it."""
+        for name in self.parameter_names:
+            level = substitute(self.parsed.tree, {name: ZERO})
+            if not contains(level, {self.variable}) and contains(level, set(self.linear) - {name}):
+                return name
+        return None
 
     @cached_property
     def constant(self) -> str | None:  # type: ignore[override]

@@ -27,6 +27,8 @@ class Power(Model):
     parameter_names = ("a", "n")
     linear = ("a",)
     constant = None
+    flattening = "n"
+    inverses = ("(y/a)^(1/n)",)
     inner_form = InnerForm(formula, linear, ("n",), _exponents, _natural, shifts=False)
 
     grips = (

@@ -20,6 +20,7 @@ class Reciprocal(Model):
         lambda x: (-1 / (x * x), 2 / (x * x * x)),
     )
     constant = "b"
+    inverses = ("a/(y - b)",)
 
     grips = (
         Grip("shift", "middle", "y_middle", {"b": "b + to_y - y_middle"}, "moves the curve up and down"),

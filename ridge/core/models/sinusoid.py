@@ -34,6 +34,7 @@ class Sinusoid(Model):
     parameter_names = ("amplitude", "angular_frequency", "phase", "midline")
     linear = ("amplitude", "midline")
     constant = "midline"
+    positive = ("amplitude", "angular_frequency")
 
     def __init__(self, degrees: bool = False, form: str = "sin") -> None:
         if form not in ("sin", "cos"):

@@ -23,8 +23,8 @@ if TYPE_CHECKING:
 class Prediction:
     """Values at ``x``, every field in the shape of x.
 
-    mean_low, mean_high: confidence interval of the curve. low, high: prediction interval of one new reading
-    of weight one. Infinite where the scatter is unknown. ``beyond``: distance outside the measured range in
+    mean_low, mean_high: confidence interval of the curve. low, high: prediction interval of one new reading, of the uncertainty
+    that the column's rule gives it there (``Readings.error_share``), otherwise of weight one. Infinite where the scatter is unknown. ``beyond``: distance outside the measured range in
     the unit of x (0 inside), ``beyond_ranges`` the same as a multiple of that range's width.
     """
 
@@ -67,7 +67,7 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = Fal
             error = new_error = half = new_half = np.full(x.shape, np.inf)
         else:
             error = deviation * np.sqrt(fit.curve.unit_variance(x))
-            new_error = np.hypot(error, deviation)
+            new_error = np.hypot(error, deviation * fit.readings.new_reading(value))
             half, new_half = width * error, width * new_error
         beyond = distance_beyond(fit.readings, x)
         found = Prediction(
@@ -93,7 +93,7 @@ def _checked(fit: Fit, found: Prediction) -> Prediction:
         if limits.ends is not None:
             mean[:, i], profiled[i] = limits.ends, True
     with np.errstate(over="ignore", invalid="ignore"):
-        scatter = width * deviation
+        scatter = width * deviation * fit.readings.new_reading(value)
         low, high = value - np.hypot(value - mean[0], scatter), value + np.hypot(mean[1] - value, scatter)
     shape = found.x.shape
     mask = profiled.reshape(shape)

@@ -39,6 +39,15 @@ class Solution:
     """Whether they are from the band although that may mislead: nothing was refitted yet, or it would cost too much."""
 
 
+MOST_CHECKED = 6
+"""Solutions, the nearest first, whose limits are held against refits."""
+NOT_THERE = "The curve does not take that value there. Look at a wider stretch, or check the value."
+NOWHERE = (
+    "The curve never takes that value: not within a thousand measured ranges of the readings. Check the value, or choose "
+    "another model."
+)
+
+
 def solve(
     fit: Fit,
     y: npt.ArrayLike,
@@ -47,7 +56,7 @@ def solve(
     interval: tuple[float, float] | None = None,
     checked: bool = False,
 ) -> list[Solution]:
-    """Every x at which the curve takes the value y.
+    """Every x at which the curve takes the value y, the nearest to the readings first.
 
     Parameters
     ----------
@@ -58,8 +67,8 @@ def solve(
     level : float
         Confidence level of the limits.
     interval : (low, high), optional
-        Where x is looked for. Left out: anywhere for a line, otherwise the measured range and three times its width
-        on either side.
+        Where x is looked for. Left out: anywhere for a line, otherwise up to a thousand measured ranges beyond the readings
+        (three for a sinusoid).
     checked : bool
         The limits are held against refits, and replaced where they mislead: see ``ridge.core.predicting.profile``.
 
@@ -89,17 +98,18 @@ def solve(
     fit.critical_value(level)
     target = np.longdouble(wanted.astype(np.longdouble).mean())
     if fit.model.family == "line" and fit.least_squares_in == "y" and "slope" not in fit.model.fixed:
-        found = [solve_line(fit, target, int(repeats), level)]
+        found = [solve_line(fit, target, int(repeats), level)]  # by closed form, however far
         if interval is not None:
             found = [solution for solution in found if interval[0] <= solution.value <= interval[1]]
     else:
         found = solve_curve(fit, float(target), int(repeats), level, interval)
         if checked:
-            found = [_checked(fit, solution, float(target), int(repeats)) for solution in found]
+            near = [_checked(fit, solution, float(target), int(repeats)) for solution in found[:MOST_CHECKED]]
+            found = near + [replace(one, unchecked=one.bounded and can_mislead(fit)) for one in found[MOST_CHECKED:]]
         elif can_mislead(fit):
             found = [replace(solution, unchecked=solution.bounded) for solution in found]
     if not found:
-        raise NoSolution("The curve does not take that value there. Look at a wider stretch, or check the value.")
+        raise NoSolution(NOWHERE if interval is None else NOT_THERE)
     return found
 
 

@@ -7,10 +7,11 @@ from collections.abc import Callable
 import numpy as np
 from scipy.optimize import brentq
 
-from ridge.core.readings import Array
+from ridge.core.readings import Array, Mask
 
 GRID = 2001
 MOST_TOUCHES = 200
+MOST_EDGES = 20
 
 
 def find_crossings(function: Callable[[Array], Array], grid: Array, level: float = 0.0) -> list[float]:
@@ -36,8 +37,30 @@ def find_crossings(function: Callable[[Array], Array], grid: Array, level: float
         root = bracketed(at, float(grid[i]), float(grid[i + 1]))
         if abs(at(root)) <= min(abs(values[i]), abs(values[i + 1])) + 1e-9 * size:
             found.append(root)
+    found += _beside_edges(at, grid, values, finite)
     found += _touching(at, grid, values, size)
     return sorted(set(found))
+
+
+def _beside_edges(at: Callable[[float], float], grid: Array, values: Array, finite: Mask) -> list[float]:
+    """Zeros between the edge of where the function has a value and the first place of the grid within."""
+    found = []
+    for i in np.flatnonzero(finite[:-1] != finite[1:])[:MOST_EDGES]:
+        inner, outer = (float(grid[i]), float(grid[i + 1])) if finite[i] else (float(grid[i + 1]), float(grid[i]))
+        first = float(values[i] if finite[i] else values[i + 1])
+        place = inner
+        for _ in range(90):
+            middle = (inner + outer) / 2
+            inner, outer = (middle, outer) if np.isfinite(at(middle)) else (inner, middle)
+        last = at(inner)
+        if last == 0 and first != 0:
+            found.append(inner)
+        elif last * first < 0:
+            root = bracketed(at, *sorted((inner, place)))
+            # Where it runs off to infinity there is a jump, not a zero.
+            if abs(at(root)) <= 1e-6 * abs(first):
+                found.append(root)
+    return found
 
 
 def bracketed(at: Callable[[float], float], low: float, high: float) -> float:

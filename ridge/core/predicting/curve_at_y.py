@@ -1,11 +1,13 @@
-"""x at a y from any curve: every solution in an interval, with limits."""
+"""x at a y from any curve: every solution, near and far, with limits."""
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
 
+from ridge.core.formula import Program, parse
 from ridge.core.predicting.at_y import Solution, place
 from ridge.core.predicting.crossings import bracketed, find_crossings, search_grid
 from ridge.core.readings import Array
@@ -14,14 +16,19 @@ if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
 REACH = 3.0
-"""How many measured ranges beyond the readings x is looked for, unless an interval is given."""
+"""How many measured ranges beyond the readings features are looked for, unless an interval is given."""
+STRETCHES = (REACH, 8.0, 20.0, 50.0, 140.0, 370.0, 1000.0)
+"""How many measured ranges beyond the readings x is looked for, one stretch after the other."""
+LOOKED_AT = 401
+"""Places looked at in each stretch but the first."""
 
 
-def default_interval(fit: Fit) -> tuple[float, float]:
-    """The measured range and ``REACH`` times its width on either side."""
+def default_interval(fit: Fit, reach: float = REACH) -> tuple[float, float]:
+    """The measured range and ``reach`` times its width on either side."""
     low, high = fit.readings.measured_range
     width = (high - low) or abs(high) or 1.0
-    return low - REACH * width, high + REACH * width
+    with np.errstate(over="ignore"):
+        return max(low - reach * width, -1e300), min(high + reach * width, 1e300)
 
 
 def cycles_within(fit: Fit, low: float, high: float) -> float:
@@ -36,34 +43,33 @@ def cycles_within(fit: Fit, low: float, high: float) -> float:
 def solve_curve(
     fit: Fit, target: float, repeats: int, level: float, interval: tuple[float, float] | None
 ) -> list[Solution]:
-    """Every x of the interval at which the curve takes the value ``target``, the mean of ``repeats`` readings.
+    """Every x at which the curve takes the value ``target``, the mean of ``repeats`` readings; the nearest to the readings first.
+
+    By closed form where the model has one, however far; otherwise within three measured ranges of the readings on a fine grid and
+    stretch by stretch beyond, to a thousand ranges; a sinusoid, which takes a value again and again, within three ranges.
 
     Standard error by the delta method, √(s²/repeats + variance of the curve)/|slope|. The limits hold the x
     at which a new mean of so many readings could well be ``target``: |curve(x) − target| ≤ t·√(s²/repeats + variance
     of the curve at x), around the solution (for a line these are Fieller's limits; Draper and Smith, section 3.2).
-    A side that runs on to the end of what is looked at is infinite.
+    A side that runs on for a thousand ranges is infinite; one that comes to where the curve has no value ends there.
     """
-    low, high = interval or default_interval(fit)
-    span = high - low
-    usual = default_interval(fit)
-    farthest = min(low, usual[0]), max(high, usual[1])
     inverse = _Inverse(fit, target, repeats, level)
-    y = fit.readings.y[fit.readings.used]
-    touching = 1e-12 * float(np.max(np.abs(y), initial=0.0))
-    roots = find_crossings(inverse.off, search_grid(low, high, cycles_within(fit, low, high)), touching)
-    # Two crossings within rounding of each other are one touch.
-    kept = [root for i, root in enumerate(roots) if not i or root - roots[i - 1] > 1e-12 * span]
+    farthest = default_interval(fit, STRETCHES[-1])
+    if interval is not None:
+        farthest = min(interval[0], farthest[0]), max(interval[1], farthest[1])
+        roots = [x for x in inverse.roots(farthest) if interval[0] <= x <= interval[1]]
+    else:
+        roots = inverse.roots(farthest)
     solutions = []
-    for root in kept:
+    for root in roots:
         error = inverse.standard_error(root)
         ends = (-np.inf, np.inf)
         if inverse.width is not None:
-            ends = (
-                inverse.limit(root, farthest[0], error, -1.0),
-                inverse.limit(root, farthest[1], error, 1.0),
-            )
+            # What a closed form finds may lie farther out than anybody looks for limits of the others.
+            low, high = min(farthest[0], root - REACH * abs(root)), max(farthest[1], root + REACH * abs(root))
+            ends = (inverse.limit(root, low, error, -1.0), inverse.limit(root, high, error, 1.0))
         solutions.append(place(fit, root, error, *ends, level))
-    return solutions
+    return sorted(solutions, key=lambda solution: (solution.beyond, solution.value))
 
 
 class _Inverse:
@@ -79,11 +85,60 @@ class _Inverse:
     def off(self, x: Array) -> Array:
         return self.fit.curve.value(x) - self.target
 
+    def roots(self, farthest: tuple[float, float]) -> list[float]:
+        """Where the curve takes the value, in rising order."""
+        known = self._closed_form()
+        if known is not None:
+            return sorted(known)
+        low, high = default_interval(self.fit)
+        low, high = max(low, farthest[0]), min(high, farthest[1])
+        grids = [search_grid(low, high, cycles_within(self.fit, low, high))]
+        if "angular_frequency" not in self.fit.values:
+            ends = [default_interval(self.fit, reach) for reach in STRETCHES]
+            for (inner_low, inner_high), (outer_low, outer_high) in pairwise(ends):
+                grids += [
+                    np.linspace(outer_low, inner_low, LOOKED_AT),
+                    np.linspace(inner_high, outer_high, LOOKED_AT),
+                ]
+        y = self.fit.readings.y[self.fit.readings.used]
+        touching = 1e-12 * float(np.max(np.abs(y), initial=0.0))
+        found = sorted(x for grid in grids for x in find_crossings(self.off, grid, touching))
+        # Two crossings within rounding of each other are one touch.
+        return [x for i, x in enumerate(found) if not i or x - found[i - 1] > 1e-12 * max(high - low, abs(x))]
+
+    def _closed_form(self) -> list[float] | None:
+        """By the model's own inverse; None where it has none."""
+        model = self.fit.model
+        if not model.inverses:
+            return None
+        names = ("y", *model.parameter_names)
+        values = [np.float64(self.target), *(np.float64(self.fit.values[name]) for name in model.parameter_names)]
+        trees = [parse(text, "y").tree for text in model.inverses]
+        with np.errstate(all="ignore"):
+            found = np.array([float(x) for x in Program(trees, names)(*values)])
+            found = np.unique(found[np.isfinite(found)])
+            off = np.abs(self.off(found)) if len(found) else found
+        y = self.fit.readings.y[self.fit.readings.used]
+        size = max(abs(self.target), float(np.max(np.abs(y), initial=0.0)))
+        return [self._polished(x) for x in found[off <= 1e-6 * size].tolist()]
+
+    def _polished(self, x: float) -> float:
+        """The last digits, by Newton's steps on the curve as it is computed."""
+        for _ in range(3):
+            with np.errstate(all="ignore"):
+                step = float(self.off(np.array([x]))[0] / self.fit.curve.slope(np.array([x]))[0])
+            if not np.isfinite(step) or abs(step) > 1e-6 * abs(x):
+                break
+            x -= step
+        return x
+
     def error_of_y(self, x: Array) -> Array:
         """Standard deviation of curve minus mean of the new readings; in logarithms the scatter grows with y."""
         assert self.deviation is not None
         sizes = 1.0 if self.fit.log_line is None else np.square(self.fit.curve.value(x))
-        return np.sqrt(sizes * self.deviation**2 / self.repeats + self.deviation**2 * self.fit.curve.unit_variance(x))
+        own = float(self.fit.readings.new_reading(self.target)) if self.fit.log_line is None else 1.0
+        variance = sizes * own**2 / self.repeats + self.fit.curve.unit_variance(x)
+        return self.deviation * np.sqrt(variance)
 
     def standard_error(self, x: float) -> float | None:
         if self.deviation is None or self.width is None:
@@ -94,25 +149,40 @@ class _Inverse:
         return error if np.isfinite(error) else np.inf
 
     def _outside(self, x: Array) -> Array:
-        """Positive where the target is not within the band at x."""
+        """Positive where the target is not within the band at x; NaN where the curve has no value."""
         assert self.width is not None
         with np.errstate(all="ignore"):
-            return np.abs(self.off(x)) - self.width * self.error_of_y(x)
+            off = np.abs(self.off(x))
+            found = off - self.width * self.error_of_y(x)
+            # A band that cannot be computed although the curve can has no bound there.
+            return np.where(np.isfinite(off) & ~np.isfinite(found), -1.0, found)
 
     def limit(self, root: float, end: float, error: float | None, side: float) -> float:
-        """Where the band ends on one side of a solution; infinite where it does not before the interval's end."""
+        """Where the band, or the curve itself, ends on one side of a solution; infinite where neither does before ``end``."""
         reach = abs(end - root)
         if not reach:
             return float(side * np.inf)
-        first = min(max((error or 0.0) * 0.25, reach * 1e-9), reach) if np.isfinite(error or 0.0) else reach * 1e-3
-        distances = np.unique(np.concatenate([np.geomspace(first, reach, 200), np.linspace(0, reach, 400)[1:]]))
+        first = min(max((error or 0.0) * 0.25, reach * 1e-9), reach) if np.isfinite(error or 0.0) else reach * 1e-6
+        distances = np.unique(np.concatenate([np.geomspace(first, reach, 400), np.linspace(0, reach, 400)[1:]]))
         outside = self._outside(root + side * distances)
-        past = np.flatnonzero(outside > 0)
+        past = np.flatnonzero(~(outside <= 0))
         if not len(past):
             return float(side * np.inf)
         inner = float(distances[past[0] - 1]) if past[0] else 0.0
         outer = float(distances[past[0]])
+        if np.isnan(outside[past[0]]):
+            return float(root + side * self._last_defined(root, side, inner, outer))
         if not self._outside(np.array([root + side * inner]))[0] < 0:
             return float(root + side * inner)
         found = bracketed(lambda d: float(self._outside(np.array([root + side * d]))[0]), inner, outer)
         return float(root + side * found)
+
+    def _last_defined(self, root: float, side: float, inner: float, outer: float) -> float:
+        """How far from a solution the curve still has a value that the band holds, by halving."""
+        for _ in range(80):
+            middle = (inner + outer) / 2
+            if self._outside(np.array([root + side * middle]))[0] <= 0:
+                inner = middle
+            else:
+                outer = middle
+        return inner

@@ -16,7 +16,7 @@ from ridge.core.judging.statistics import critical_value
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.crossings import find_crossings, search_grid
 from ridge.core.predicting.curve_at_y import cycles_within, default_interval
-from ridge.core.readings import Array
+from ridge.core.readings import Array, Mask
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -28,8 +28,8 @@ _PANELS, _NODES = 64, 10
 class Place:
     """A feature at an x. ``kind``: root, maximum, minimum, inflexion or crossing.
 
-    ``x_error`` and ``y_error``: standard errors, None where the scatter is unknown. ``beyond``: distance outside the measured
-    range, and the same in measured ranges.
+    ``x_error`` and ``y_error``: standard errors, None where the scatter is unknown; ``width``: half-width of the confidence
+    limits in standard errors. ``beyond``: distance outside the measured range, and the same in measured ranges.
     """
 
     kind: str
@@ -37,8 +37,19 @@ class Place:
     x_error: float | None
     y: float
     y_error: float | None
+    width: float | None
     beyond: float
     beyond_ranges: float
+
+    @property
+    def x_half(self) -> float | None:
+        """Half-width of the confidence limits of x."""
+        return None if self.x_error is None or self.width is None else self.x_error * self.width
+
+    @property
+    def y_half(self) -> float | None:
+        """Half-width of the confidence limits of y."""
+        return None if self.y_error is None or self.width is None else self.y_error * self.width
 
 
 @dataclass(frozen=True)
@@ -60,25 +71,25 @@ class Tangent:
     slope: Quantity
 
 
-def roots(fit: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+def roots(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
     """Where the curve is zero."""
     low, high = _stretch(fit, interval)
     found = find_crossings(fit.curve.value, _grid(fit, low, high), _level(fit))
-    return [_place(fit, "root", x, _length(fit, x, 0), fit.curve.slope(np.array([x]))[0]) for x in found]
+    return [_place(fit, "root", x, _length(fit, x, 0), fit.curve.slope(np.array([x]))[0], level) for x in found]
 
 
-def turning_points(fit: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+def turning_points(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
     """Where the curve has a highest or lowest value: slope zero, bend not."""
     low, high = _stretch(fit, interval)
     places = []
     for x in find_crossings(fit.curve.slope, _grid(fit, low, high), _level(fit) / (high - low)):
         bend = float(fit.curve.bend(np.array([x]))[0])
         if bend:
-            places.append(_place(fit, "minimum" if bend > 0 else "maximum", x, _length(fit, x, 1), bend))
+            places.append(_place(fit, "minimum" if bend > 0 else "maximum", x, _length(fit, x, 1), bend, level))
     return places
 
 
-def inflexions(fit: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+def inflexions(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
     """Where the curve changes from bending one way to the other."""
     low, high = _stretch(fit, interval)
     step = (high - low) * 1e-6
@@ -86,7 +97,7 @@ def inflexions(fit: Fit, interval: tuple[float, float] | None = None) -> list[Pl
     for x in find_crossings(fit.curve.bend, _grid(fit, low, high), _level(fit) / (high - low) / (high - low)):
         before, after = fit.curve.bend(np.array([x - step, x + step]))
         if before * after < 0:
-            places.append(_place(fit, "inflexion", x, _length(fit, x, 2), (after - before) / (2 * step)))
+            places.append(_place(fit, "inflexion", x, _length(fit, x, 2), (after - before) / (2 * step), level))
     return places
 
 
@@ -122,13 +133,16 @@ def area(fit: Fit, low: float, high: float, level: float = 0.95) -> Quantity:
     return _quantity(fit, float(share @ values), float(np.sqrt(direction @ direction)), level)
 
 
-def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = None) -> list[Place]:
+def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
     """Where two fits take the same value.
 
-    Fits to the same readings share their scatter, which is allowed for; others count as independent.
+    Readings that both are fitted to, by their values, give them a scatter in common, which is allowed for; others count as
+    independent. The limits take the wider of the two fits' quantiles.
     """
     low, high = _stretch(first, interval)
     cycles = max(cycles_within(first, low, high), cycles_within(second, low, high))
+    widths = [width for one in (first, second) if (width := one.critical_value(level)) is not None]
+    width = max(widths) if len(widths) == 2 else None
     places = []
     grid = search_grid(low, high, cycles)
     for x in find_crossings(lambda at: first.curve.value(at) - second.curve.value(at), grid, _level(first)):
@@ -140,7 +154,7 @@ def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = No
             Place(
                 "crossing", x, None if error is None or not steep else abs(error / steep),
                 float(first.curve.value(at)[0]), _scaled(first, _length(first, x, 0)),
-                beyond, float(in_ranges(first.readings, beyond)),
+                width, beyond, float(in_ranges(first.readings, beyond)),
             )
         )  # fmt: skip
     return places
@@ -152,14 +166,31 @@ def _error_of_difference(first: Fit, second: Fit, at: Array) -> float | None:
         return None
     row, other_row = first.curve.rows(at)[0], second.curve.rows(at)[0]
     shared = 0.0
-    if first.readings is second.readings:
-        used = first.readings.used
-        root = np.sqrt(first.readings.used_weights)[:, None]
-        x = first.readings.x[used]
-        shared = float(row @ (first.curve.rows(x) * root).T @ (second.curve.rows(x) * root) @ other_row)
+    common = _common(first, second)
+    if common is not None and common.any():
+        x = first.readings.x[common]
+        weights = np.sqrt(_weights(first, common) * _weights(second, common))[:, None]
+        shared = float(row @ (first.curve.rows(x) * weights).T @ second.curve.rows(x) @ other_row)
     smaller = min(one, other)
     variance = one**2 * (row @ row) + other**2 * (other_row @ other_row) - 2 * smaller**2 * shared
     return float(np.sqrt(max(variance, 0.0)))
+
+
+def _common(first: Fit, second: Fit) -> Mask | None:
+    """Rows that both fits are made to; None where they are fitted to different readings altogether."""
+    one, other = first.readings, second.readings
+    if len(one) != len(other) or not (
+        np.array_equal(one.x, other.x, equal_nan=True) and np.array_equal(one.y, other.y, equal_nan=True)
+    ):
+        return None
+    return np.asarray(one.used & other.used)
+
+
+def _weights(fit: Fit, rows: Mask) -> Array:
+    """Weights of some of the rows in use."""
+    every = np.zeros(len(fit.readings))
+    every[fit.readings.used] = fit.readings.used_weights
+    return every[rows]
 
 
 def _stretch(fit: Fit, interval: tuple[float, float] | None) -> tuple[float, float]:
@@ -190,13 +221,13 @@ def _scaled(fit: Fit, length: float) -> float | None:
     return None if deviation is None else deviation * length
 
 
-def _place(fit: Fit, kind: str, x: float, length: float, decides: float) -> Place:
+def _place(fit: Fit, kind: str, x: float, length: float, decides: float, level: float) -> Place:
     error = _scaled(fit, length)
     beyond = float(distance_beyond(fit.readings, x))
     return Place(
         kind, x, None if error is None else float(abs(error / decides)) if decides else np.inf,
         float(fit.curve.value(np.array([x]))[0]), _scaled(fit, _length(fit, x, 0)),
-        beyond, float(in_ranges(fit.readings, beyond)),
+        fit.critical_value(level), beyond, float(in_ranges(fit.readings, beyond)),
     )  # fmt: skip
 
 

@@ -42,7 +42,7 @@ def solve_line(fit: Fit, target: np.longdouble, repeats: int, level: float) -> S
             raise NoSolution("The line is level: it never takes another value. No x can be found from a y.")
         index = list(fit.parameters).index("slope")
         slope_variance = np.longdouble(fit.unit_covariance[index, index])
-        spread = 1 / repeats + centre_variance
+        spread = float(readings.new_reading(float(target))) ** 2 / repeats + centre_variance
 
         error: float | None = None
         low, high = -np.inf, np.inf

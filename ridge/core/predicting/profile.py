@@ -92,10 +92,11 @@ def x_limits(fit: Fit, x: float, y: float, repeats: int, ends: tuple[float, floa
     half = (ends[1] - ends[0]) / 2
     below, above = (x - ends[0]) / half, (ends[1] - x) / half
     one_more, lowest = _OneMore(fit), fit.statistics.residual_sum_of_squares
+    weight = repeats / float(fit.readings.new_reading(y)) ** 2
 
     def raised(share: float) -> float:
         place = x + share * half * (above if share > 0 else below)
-        return (one_more.sum_of_squares(place, y, repeats, counted=True) - lowest) / (width * deviation) ** 2
+        return (one_more.sum_of_squares(place, y, weight, counted=True) - lowest) / (width * deviation) ** 2
 
     return _limits(raised, lambda down, up: (x - down * below * half, x + up * above * half))
 

@@ -3,30 +3,36 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.at_y import Solution
 from ridge.core.wording.families import curve_word
-from ridge.core.wording.limits import level_text, limits_text
+from ridge.core.wording.limits import from_limits, level_text, limits_text
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant, write
-from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
+from ridge.core.wording.numbers import NumberText, place, significant, write
+from ridge.core.wording.rounding import half_width_text, limit_decimals, round_with_half_width, value_decimals
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
 
-WHY_NO_STANDARD_ERRORS = "They follow the sum of squares: ± standard errors would mislead here."
+PROFILE = "They are profile limits: ± standard errors would be misleading here."
+REFINING = "Limits by standard errors; refining."
+BY_STANDARD_ERRORS = "Limits by standard errors, which may be off here: profile limits would take too much computing."
+NO_UNCERTAINTY = "No uncertainty can be given: there are as many parameters as readings."
+UNBOUNDED = "No finite limits can be given there: the curve is infinitely sensitive to one of its parameters."
+MOST_DIGITS = 12
 
 
 @dataclass(frozen=True)
 class AnswerText:
     """An answer for display; every text carries its unit.
 
-    ``asked`` the given side (``F = 12 N``), ``result`` the other with its half-width, ``sentence`` the account
-    of its limits, ``place`` where it stands to the readings (empty inside the range), ``full`` every digit.
+    ``asked`` the given side (``F = 12 N``), ``result`` the other with its half-width, ``sentence`` what the ± is and the
+    account of its limits, ``place`` where it stands to the readings (empty inside the range), ``full`` every digit.
     """
 
     asked: str
@@ -41,98 +47,165 @@ def number_as_given(value: float) -> str:
     return significant(value, 15, strip=True).text
 
 
-def word_prediction(fit: Fit, prediction: Prediction, naming: Naming) -> AnswerText:
-    """y at one x (scalar fields), with the interval of a new reading and that of the line."""
+def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refining: bool = False) -> AnswerText:
+    """y at one x (scalar fields), with the prediction interval of a new reading and the confidence interval of the curve.
+
+    ``refining``: whether limits that need refits are still to come.
+    """
     x, value = float(prediction.x), float(prediction.value)
     half = float(prediction.high) - value
     mean_half = float(prediction.mean_high) - value
     asked = f"{naming.x} = {naming.x_with_unit(number_as_given(x))}"
-    place = word_place(fit, x, float(prediction.beyond), float(prediction.beyond_ranges), naming)
-    if not math.isfinite(half) and not prediction.profiled:
-        result = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
-        sentence = "How sure this is cannot be said: there are as many parameters as readings."
+    place_text = word_place(fit, x, float(prediction.beyond), float(prediction.beyond_ranges), naming)
+    plain = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
+    if fit.critical_value(prediction.level) is None:
+        result, sentence = plain, NO_UNCERTAINTY
     elif fit.statistics.exact:
-        result = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
-        sentence = "The fit is exact, so the scatter of a new reading is unknown."
-    elif prediction.profiled:
-        result, sentence = _profiled(fit, prediction, naming)
+        result, sentence = plain, "The fit is exact, so the scatter of a new reading is unknown."
+    elif prediction.profiled or fit.log_line is not None:
+        result, sentence = _asymmetric(fit, prediction, naming)
+    elif not math.isfinite(half):
+        result, sentence = plain, UNBOUNDED
     else:
-        result = f"{naming.y} = {naming.y_with_unit(round_with_uncertainty(value, half).text)}"
-        line = naming.y_with_unit(significant(mean_half, 2).text)
-        curve = curve_word(fit.model)
-        sentence = f"A new reading there falls within these limits with {level_text(prediction.level)} confidence; the {curve} itself is known to ±{line}."
-    return AnswerText(asked, result, sentence, place, repr(value))
+        result = f"{naming.y} = {naming.y_with_unit(round_with_half_width(value, half).text)}"
+        line = naming.y_with_unit(half_width_text(mean_half)) if mean_half > 0 else naming.y_with_unit("0")
+        sentence = (
+            f"± is the {level_text(prediction.level)} prediction interval of {new_reading(fit, naming)}; "
+            f"{level_text(prediction.level)} confidence interval of the {curve_word(fit.model)}: ±{line}."
+        )
+    if prediction.unchecked:
+        sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
+    return AnswerText(asked, result, sentence, place_text, repr(value))
 
 
-def _profiled(fit: Fit, prediction: Prediction, naming: Naming) -> tuple[str, str]:
+def new_reading(fit: Fit, naming: Naming) -> str:
+    """For what new reading a prediction interval holds: where readings weigh differently, its uncertainty is named."""
+    readings = fit.readings
+    if readings.error_share is not None:
+        return (
+            f"a new reading with an uncertainty of {significant(readings.error_share * 100, 3, strip=True).text}\u00a0%"
+        )
+    if readings.equally_weighted:
+        return "a new reading"
+    if readings.weight is not None:
+        return "a new reading of weight 1"
+    deviation = naming.y_with_unit(significant(fit.reading_deviation or 0.0, 2).text)
+    return f"a new reading whose standard uncertainty is {deviation}"
+
+
+def _asymmetric(fit: Fit, prediction: Prediction, naming: Naming) -> tuple[str, str]:
     """A result whose limits are no ±, and how they came about."""
     value, low, high = (float(part) for part in (prediction.value, prediction.low, prediction.high))
-    distance = min(value - low, high - value)
-    finer = math.isfinite(distance) and distance > 0
-    number = write(value, uncertainty_decimals(distance) + 1) if finer else significant(value, 3)
-    said = naming.y_with_unit(number.text)
-    new = limits_text(low, high, naming.y_unit)
-    curve = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
+    said = naming.y_with_unit(_between(value, low, high).text)
+    level, curve = level_text(prediction.level), curve_word(fit.model)
+    mean = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
+    why = PROFILE if prediction.profiled else "They are equally far in logarithms."
     return (
-        f"{naming.y} = {said}, {'from ' if math.isfinite(high - low) else ''}{new}",
-        f"{level_text(prediction.level)} limits of a new reading there; the {curve_word(fit.model)} itself: {curve}. "
-        f"{WHY_NO_STANDARD_ERRORS}",
+        f"{naming.y} = {said}, {from_limits(low, high, naming.y_unit)}",
+        f"These are the {level} limits of {new_reading(fit, naming)}; {level} confidence interval of the {curve}: {mean}. {why}",
     )
 
 
-def word_solution(fit: Fit, solution: Solution, y: float, repeats: int, naming: Naming) -> AnswerText:
-    """x at one y, with its limits."""
+def _between(value: float, low: float, high: float, finer: int = 0) -> NumberText:
+    """A value with the decimals of its limits."""
+    ends = [end for end in (low, high) if math.isfinite(end) and end != value]
+    if not ends:
+        return significant(value, 6 + finer, strip=True)
+    nearest = min(ends, key=lambda end: abs(end - value))
+    return write(value, value_decimals(value, limit_decimals(*sorted((value, nearest)))) + finer)
+
+
+def word_solutions(
+    fit: Fit, solutions: Sequence[Solution], y: float, repeats: int, naming: Naming, *, refining: bool = False
+) -> list[AnswerText]:
+    """Every x of one y, with as many digits that no two of them look alike."""
+    return apart(lambda finer: [_solution(fit, one, y, repeats, naming, refining, finer) for one in solutions])
+
+
+def apart(word: Callable[[int], list[AnswerText]]) -> list[AnswerText]:
+    """Answers to one question with the fewest more digits that tell them all from each other."""
+    for finer in range(MOST_DIGITS):
+        found = word(finer)
+        if len({one.result for one in found}) == len(found):
+            break
+    return found
+
+
+def word_solution(
+    fit: Fit, solution: Solution, y: float, repeats: int, naming: Naming, *, refining: bool = False
+) -> AnswerText:
+    """x at one y, with its confidence limits."""
+    return _solution(fit, solution, y, repeats, naming, refining, 0)
+
+
+def _solution(
+    fit: Fit, solution: Solution, y: float, repeats: int, naming: Naming, refining: bool, finer: int
+) -> AnswerText:
     given = significant(y, 6, strip=True).text if repeats > 1 else number_as_given(y)
     mean = f", the mean of {repeats} readings" if repeats > 1 else ""
     asked = f"{naming.y} = {naming.y_with_unit(given)}{mean}"
-    place = word_place(fit, solution.value, solution.beyond, solution.beyond_ranges, naming)
-    error = solution.standard_error
-    plain = f"{naming.x} = {naming.x_with_unit(significant(solution.value, 6, strip=True).text)}"
-    if error is None:
-        return AnswerText(
-            asked,
-            plain,
-            "How sure this is cannot be said: there are as many parameters as readings.",
-            place,
-            repr(solution.value),
-        )
-    if fit.statistics.exact:
-        return AnswerText(
-            asked, plain, "The fit is exact, so the scatter of a reading is unknown.", place, repr(solution.value)
-        )
-    if not solution.bounded or not math.isfinite(solution.high - solution.low):
-        sentence = (
-            f"At {level_text(solution.level)} the slope is not told apart from zero, so this has no limits: "
-            f"any {naming.x} could have given that {naming.y}."
-        )
-        return AnswerText(asked, plain, sentence, place, repr(solution.value))
-    above, below = solution.high - solution.value, solution.value - solution.low
-    low, high = (write(limit, uncertainty_decimals(above + below)).text for limit in (solution.low, solution.high))
-    limits = f"{low} to {naming.x_with_unit(high)}"
-    standard = naming.x_with_unit(significant(error, 2).text)
-    if max(above, below) > 1.25 * min(above, below):  # one ± would hide how lopsided the limits are
-        number = write(solution.value, uncertainty_decimals(min(above, below))).text
-        result = f"{naming.x} = {naming.x_with_unit(number)}, from {limits}"
-        why = "" if solution.profiled else ", unequal because the slope is uncertain"
-        sentence = f"{level_text(solution.level)} limits{why}; standard error {standard}."
-    else:
-        rounded = round_with_uncertainty(solution.value, max(above, below))
-        result = f"{naming.x} = {naming.x_with_unit(rounded.text)}"
-        sentence = f"{level_text(solution.level)} limits {limits}; standard error {standard}."
+    place_text = word_place(fit, solution.value, solution.beyond, solution.beyond_ranges, naming)
+    result, sentence = _limits_of_x(fit, solution, naming, finer)
     if solution.profiled:
-        sentence = f"{sentence} {WHY_NO_STANDARD_ERRORS}"
-    return AnswerText(asked, result, sentence, place, repr(solution.value))
+        sentence = f"{sentence} {PROFILE}"
+    elif solution.unchecked:
+        sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
+    return AnswerText(asked, result, sentence, place_text, repr(solution.value))
+
+
+def _limits_of_x(fit: Fit, solution: Solution, naming: Naming, finer: int) -> tuple[str, str]:
+    """A solution with its limits as far as it has any, and what they are."""
+    x, unit, level, value = naming.x, naming.x_unit, level_text(solution.level), solution.value
+    plain = f"{x} = {naming.x_with_unit(significant(value, 6 + finer, strip=True).text)}"
+    if solution.standard_error is None:
+        return plain, NO_UNCERTAINTY
+    if fit.statistics.exact:
+        return plain, "The fit is exact, so the scatter of a reading is unknown."
+    low, high = solution.low, solution.high
+    if not math.isfinite(low) and not math.isfinite(high):
+        if fit.model.family == "line":
+            return plain, f"No finite {level} limits: the slope is not significantly different from zero."
+        return plain, f"No finite {level} limits: within its uncertainty the curve takes that value at any {x}."
+    error = solution.standard_error
+    standard = f"; standard error {naming.x_with_unit(significant(error, 2).text)}" if math.isfinite(error) else ""
+    if not math.isfinite(high - low):
+        number = naming.x_with_unit(_between(value, low, high, finer).text)
+        missing = "upper" if math.isfinite(low) else "lower"
+        one = limits_text(low, high, unit, finer)
+        return (
+            f"{x} = {number}, {one}",
+            f"{level} confidence limits of {x}: {one}, no {missing} limit{standard}.",
+        )
+    limits, above, below = limits_text(low, high, unit, finer), high - value, value - low
+    if max(above, below) > 1.25 * min(above, below):  # one ± would hide how unequal the limits are
+        number = naming.x_with_unit(_between(value, low, high, finer).text)
+        return (
+            f"{x} = {number}, from {limits}",
+            f"These are the {level} confidence limits of {x}, asymmetric{standard}.",
+        )
+    result = f"{x} = {naming.x_with_unit(round_with_half_width(value, max(above, below), finer).text)}"
+    return result, f"± gives the {level} confidence limits of {x}: {limits}{standard}."
 
 
 def word_place(fit: Fit, x: float, beyond: float, ranges: float, naming: Naming) -> str:
     """Where x stands to the measured range; empty inside it."""
     low, high = fit.readings.measured_range
     if beyond == 0:
-        if x in (low, high) and low != high:
-            return "At the edge of the readings."
-        return ""
+        return "At the edge of the readings." if x in (low, high) and low != high else ""
+    return f"{extrapolation(x, beyond, ranges, low, high, naming)}. Valid only if the same model still holds there."
+
+
+def extrapolation(x: float, beyond: float, ranges: float, low: float, high: float, naming: Naming) -> str:
+    """``Extrapolation: 14 N past the last reading, 1.4 times the measured range, 2.4 times the largest F``."""
     side = "past the last reading" if x > high else "before the first reading"
-    distance = naming.x_with_unit(significant(beyond, 3, strip=True).text)
-    if not math.isfinite(ranges):
-        return f"{distance} {side}."
-    return f"{distance} {side}, {significant(ranges, 2).text} measured ranges beyond. It holds only if the {curve_word(fit.model)} goes on there."
+    text = f"Extrapolation: {naming.x_with_unit(significant(beyond, 3, strip=True).text)} {side}"
+    if math.isfinite(ranges):
+        text += f", {times(ranges)} times the measured range"
+    if x > high > 0:
+        text += f"; {times(x / high)} times the largest {naming.x}"
+    return text
+
+
+def times(ratio: float) -> str:
+    """A multiple to two digits, without a power of ten while it can be read."""
+    return significant(ratio, max(2, min(place(ratio) + 1, 4))).text

@@ -19,7 +19,7 @@ _DOES = {
     ("logarithmic", "b"): "More moves the curve up.",
     ("logarithmic", "x0"): "Moves where the curve begins along {x}.",
     ("power", "a"): "More stretches the curve up.",
-    ("power", "n"): "Changes how the curve bends: above 1 it bends up, below 1 it flattens, below 0 it falls.",
+    ("power", "n"): "Changes the curvature: above 1 the curve steepens, below 1 it flattens, below 0 it falls.",
     ("reciprocal", "a"): "More makes the curve steeper near zero.",
     ("reciprocal", "b"): "More moves the curve up, with the level that it approaches.",
     ("sinusoid", "amplitude"): "More makes crests higher and troughs deeper.",

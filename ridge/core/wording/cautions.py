@@ -3,15 +3,21 @@
 from __future__ import annotations
 
 from ridge.core.judging.cautions import Caution, Finding
+from ridge.core.judging.significance import CHECK
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
-from ridge.core.wording.numbers import name_rows, probability, significant
+from ridge.core.wording.numbers import count_word, join, name_rows, probability, significant
 
 
 def word_caution(finding: Finding, naming: Naming) -> Caution:
     """The finding in words, with the study's symbols."""
     message, remedy = _WORDS[finding.code](finding, naming)
     return Caution(finding.code, message, remedy, finding.rows)
+
+
+def _p(finding: Finding, what: str = "p") -> str:
+    text = probability(finding.facts["p"])
+    return f"{what} {text}" if text.startswith("<") else f"{what} = {text}"
 
 
 def _capital(text: str) -> str:
@@ -56,8 +62,8 @@ def _few(finding: Finding, _: Naming) -> tuple[str, str]:
 def _far_off(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
-        f"{_capital(name_rows(finding.rows))} {'lie' if many else 'lies'} much farther off than the other readings scatter.",
-        f"Check {'them' if many else 'it'} against the notebook. If {'they are slips' if many else 'it is a slip'}, "
+        f"{_capital(name_rows(finding.rows))} {'have unusually large residuals (outliers)' if many else 'has an unusually large residual (outlier)'}.",
+        f"Check {'them' if many else 'it'} against the notebook. If {'they are mistakes' if many else 'it is a mistake'}, "
         f"set {'them' if many else 'it'} aside with the reason.",
     )
 
@@ -65,38 +71,44 @@ def _far_off(finding: Finding, _: Naming) -> tuple[str, str]:
 def _decides(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
-        f"{_capital(name_rows(finding.rows))} {'decide' if many else 'decides'} the fit: without "
-        f"{'them' if many else 'it'} the {_curve(finding)} would move clearly.",
+        f"{_capital(name_rows(finding.rows))} {'are' if many else 'is'} highly influential: without "
+        f"{'them' if many else 'it'} the {_curve(finding)} would change markedly.",
         f"Check {'them' if many else 'it'}, and take more readings nearby.",
     )
 
 
 def _patterned(finding: Finding, _: Naming) -> tuple[str, str]:
     bend, curve = finding.facts["bend"], _curve(finding)
-    if finding.facts["bend_p"] < 0.01 and bend:
+    if finding.facts["bend_p"] < CHECK and bend:
         ends, middle = ("above", "below") if bend > 0 else ("below", "above")
-        found = f"The readings bend away from the {curve}: {ends} it at both ends, {middle} it in the middle."
-    elif finding.facts["bend_p"] < 0.01:
-        found = f"The readings still bend away from the {curve}."
+        found = f"The residuals are curved: {ends} the {curve} at both ends, {middle} it in the middle."
+    elif finding.facts["bend_p"] < CHECK:
+        found = f"The residuals of the {curve} are still curved."
     else:
-        found = "The residuals keep to one side for long stretches instead of changing sign at random."
+        found = "The residuals change sign significantly fewer times than expected by chance."
     if curve == "line":
-        return found, "A straight line is not the whole story here. Look for a curved model, or fit a shorter range."
-    return found, "Something is missing from this model. Compare another one, add a term, or fit a shorter range."
+        return (
+            found,
+            "There is evidence that a straight line is not enough. Try a curved model, or fit a shorter range.",
+        )
+    return (
+        found,
+        "There is evidence that this model lacks something. Compare another one, add a term, or fit a shorter range.",
+    )
 
 
 def _spread(finding: Finding, naming: Naming) -> tuple[str, str]:
     grows = finding.facts["spread"] > 0
     return (
-        f"The scatter {'grows' if grows else 'shrinks'} with {naming.y}: readings of {'large' if grows else 'small'} {naming.y} are less sure.",
+        f"The scatter {'grows' if grows else 'shrinks'} with {naming.y}: readings of {'large' if grows else 'small'} {naming.y} are less certain.",
         f"Give each reading its uncertainty of {naming.y}, or weights; otherwise the limits are too {'wide' if grows else 'narrow'} at small {naming.y} and too {'narrow' if grows else 'wide'} at large.",
     )
 
 
 def _constant(finding: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        f"This curve is not told apart from a constant (p of F = {probability(finding.facts['p'])}): "
-        f"these readings do not show that {naming.y} depends on {naming.x} in this way.",
+        f"The curve is not significantly better than a constant ({_p(finding, 'p of F')}): these readings give no significant "
+        f"evidence that {naming.y} depends on {naming.x} in this way.",
         f"Take more readings, or readings over a wider range of {naming.x}.",
     )
 
@@ -104,16 +116,16 @@ def _constant(finding: Finding, naming: Naming) -> tuple[str, str]:
 def _highest_term(finding: Finding, naming: Naming) -> tuple[str, str]:
     degree = int(finding.facts["degree"])
     return (
-        f"The term in {naming.x} to the power {degree} is not told apart from zero (p = {probability(finding.facts['p'])}).",
+        f"The term in {naming.x} to the power {degree} is not significantly different from zero ({_p(finding)}).",
         f"Degree {degree - 1} may do as well: compare the two.",
     )
 
 
 def _more_bends(finding: Finding, _: Naming) -> tuple[str, str]:
     seen, allowed = int(finding.facts["seen"]), int(finding.facts["allowed"])
-    shown = "no bend" if seen == 0 else f"{seen} bend{'' if seen == 1 else 's'}"
+    shown = "none" if seen == 0 else count_word(seen)
     return (
-        f"This polynomial may bend {allowed} times; the readings show {shown}.",
+        f"This polynomial allows {count_word(allowed)} bend{'' if allowed == 1 else 's'}; the readings show {shown}.",
         f"Degree {seen + 1} may do as well: compare the two.",
     )
 
@@ -124,7 +136,7 @@ def _bound(finding: Finding, naming: Naming) -> tuple[str, str]:
         significant(finding.facts["value"], 6, strip=True).text,
     )
     return (
-        f"{_capital(name)} ran against its bound {value}, so it is kept there and has no uncertainty of its own.",
+        f"At the best fit {name} lies at its bound {value}. It is fixed there and has no uncertainty of its own.",
         "Widen the bound if the model allows it; the best fit lies beyond.",
     )
 
@@ -132,16 +144,16 @@ def _bound(finding: Finding, naming: Naming) -> tuple[str, str]:
 def _redundant(finding: Finding, naming: Naming) -> tuple[str, str]:
     name, combination = parameter_called(finding.words["name"], naming), finding.words["combination"]
     value = significant(finding.facts["value"], 6, strip=True).text
-    known = f" Only {combination} can be known." if combination else ""
+    known = f"; the readings determine only {combination}" if combination else ""
     return (
-        f"Some parameters do the same job and cannot be told apart.{known} {_capital(name)} is kept at {value}; the rest is fitted.",
+        f"Some parameters have the same effect{known}. Here {name} is fixed at {value}; the others are fitted.",
         f"Fix {name}, or write the formula without it. The curve stays the same.",
     )
 
 
 def _cut_short(_: Finding, __: Naming) -> tuple[str, str]:
     return (
-        "The search was stopped before it settled; this is the best curve found so far.",
+        "The fit stopped before converging; this is the best curve found so far.",
         "Give starting values, fix a parameter, or simplify the formula.",
     )
 
@@ -164,7 +176,7 @@ def _swings(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 def _half_cycle(finding: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        f"The readings span only {significant(finding.facts['cycles'], 2).text} of a cycle: period and midline are hardly told apart.",
+        f"The readings span only {significant(finding.facts['cycles'], 2).text} of a cycle: period and midline are poorly determined.",
         f"Take readings over more than half a period of {naming.x}, or fix the period.",
     )
 
@@ -178,7 +190,7 @@ def _alias(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 def _in_logarithms(_: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        f"Least squares was done in logarithms: it weighs relative misses of {naming.y}, and R², s and the tests are those of the straight line there.",
+        f"Least squares was done in logarithms: it minimises relative residuals of {naming.y}. The statistics and tests listed are those of the straight line there; R² and typical miss beside the name of the model are those of the curve in {naming.y}.",
         f"Compare with least squares in {naming.y}, which gives other parameters.",
     )
 
@@ -186,7 +198,7 @@ def _in_logarithms(_: Finding, naming: Naming) -> tuple[str, str]:
 def _left_out(finding: Finding, naming: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
-        f"{_capital(name_rows(finding.rows))} {'take' if many else 'takes'} no part: {naming.x}, {naming.y}, an uncertainty or a "
+        f"{_capital(name_rows(finding.rows))} {'are' if many else 'is'} unusable: {naming.x}, {naming.y}, an uncertainty or a "
         "weight there is missing, infinite, or not positive where it must be.",
         f"Complete {'them' if many else 'it'}, or set {'them' if many else 'it'} aside.",
     )
@@ -202,9 +214,9 @@ def _assumed(finding: Finding, _: Naming) -> tuple[str, str]:
 
 def _slope(finding: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        f"The slope is not told apart from zero (p = {probability(finding.facts['p'])}): "
-        f"these readings do not show that {naming.y} depends on {naming.x}.",
-        f"Take more readings, or readings over a wider range of {naming.x}, before calling it a law.",
+        f"The slope is not significantly different from zero ({_p(finding)}): these readings give no significant evidence that "
+        f"{naming.y} depends on {naming.x}.",
+        f"Take more readings, or readings over a wider range of {naming.x}, before relying on it.",
     )
 
 
@@ -215,7 +227,7 @@ def _errors(finding: Finding, naming: Naming) -> tuple[str, str]:
         f"The readings scatter {size} than the given uncertainties of {naming.y} say "
         f"(reduced χ² = {significant(reduced, 2).text}, about 1 expected).",
         "Check the uncertainties, or say that they are known only relative to each other."
-        + (" A model with a bend may also be needed." if reduced > 1 else ""),
+        + (" A model with more curvature may also be needed." if reduced > 1 else ""),
     )
 
 
@@ -243,8 +255,8 @@ def _averaged(_: Finding, naming: Naming) -> tuple[str, str]:
 
 def _no_residuals(_: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        "An interpolation goes through every reading, so it has no residuals, no R² and no uncertainty: "
-        "nothing is left over to judge it by, and it follows the scatter too.",
+        "An interpolation goes through every reading, so it has no residuals, no R² and no uncertainty "
+        "to judge it by, and it follows the scatter too.",
         f"Use it between readings that scatter little. To judge a curve or to go beyond the readings, fit a model of {naming.y}.",
     )
 
@@ -252,9 +264,9 @@ def _no_residuals(_: Finding, naming: Naming) -> tuple[str, str]:
 def _better_elsewhere(finding: Finding, naming: Naming) -> tuple[str, str]:
     share_left = finding.facts["ratio"]
     return (
-        "Least squares went downhill from the values given and stopped at the nearest minimum; another one leaves only "
+        "Least squares went downhill from the values given and stopped at the nearest minimum; another one has only "
         f"{significant(share_left * 100, 2).text}\u00a0% of its sum of squared residuals.",
-        "Take the better one, unless you know that the parameters belong here.",
+        "Use the better fit, unless you know that the parameters belong here.",
     )
 
 
@@ -263,14 +275,23 @@ def _lopsided(finding: Finding, naming: Naming) -> tuple[str, str]:
     limits = [limits_text(finding.facts[f"{name} low"], finding.facts[f"{name} high"]) for name in names]
     told = "; ".join(f"{naming.letter(name)} {one}" for name, one in zip(names, limits, strict=True))
     return (
-        f"± standard errors mislead here: over so wide a scatter the {_curve(finding)} bends with its parameters. "
-        f"{level_text(finding.facts['level'])} limits: {told}.",
-        "Quote these limits, which follow the sum of squares; the band on the plot is a guide only. More readings where the "
-        f"{_curve(finding)} bends would narrow them.",
+        f"± standard errors would be misleading here: over so wide a scatter the {_curve(finding)} is far from linear in its "
+        f"parameters. {level_text(finding.facts['level'])} profile limits: {told}.",
+        "Quote these limits; the band on the plot is a guide only. More readings where the "
+        f"{_curve(finding)} is most curved would narrow them.",
+    )
+
+
+def _unchecked(finding: Finding, naming: Naming) -> tuple[str, str]:
+    names = join([parameter_called(name, naming) for name in finding.words if name != "curve"])
+    return (
+        f"The limits of {names} are by standard errors, which may be off: profile limits would take too much computing for this formula.",
+        "Shorten the formula, fix a parameter, or judge by resampling.",
     )
 
 
 _WORDS = {
+    "limits-unchecked": _unchecked,
     "lopsided": _lopsided,
     "better-elsewhere": _better_elsewhere,
     "y-all-equal": _all_equal,
@@ -281,7 +302,7 @@ _WORDS = {
     "one-reading-decides": _decides,
     "patterned-residuals": _patterned,
     "spread-changes": _spread,
-    "slope-not-told-from-zero": _slope,
+    "slope-not-significant": _slope,
     "no-better-than-constant": _constant,
     "highest-term-not-needed": _highest_term,
     "more-bends-than-seen": _more_bends,

@@ -45,21 +45,23 @@ def failing_checks(
     stopped = isinstance(error, NoFit) or (fit is not None and fit.cut_short)
     checks.append(
         Check(
-            "Did the search begin far off?",
+            "Did the search begin too far away?",
             "cause" if stopped else "fine",
-            "No parameters were found that give a curve. Set it by hand until it nearly fits, then let least squares go on."
+            "No parameters were found that give a curve. Set it by hand until it nearly fits, then refine it by least squares."
             if stopped
             else "Ridge begins from many values on the scale of the readings.",
         )
     )
     if redundant or isinstance(error, NotIdentifiable):
-        names = join([naming.letter(h.name) for h in redundant]) if redundant else "Some parameters"
-        does = "does" if len(redundant) == 1 else "do"
+        names = join([naming.letter(h.name) for h in redundant]) if redundant else "One of the parameters"
+        does = "do" if len(redundant) > 1 else "does"
         checks.append(
-            Check("Is there a parameter too many?", "cause", f"{names} {does} the job of another one: fix or drop it.")
+            Check(
+                "Is there a parameter too many?", "cause", f"{names} {does} the job of another one: fix or remove it."
+            )
         )
     else:
-        said = "Not seen." if fit is not None else "This shows once the formula has values at the readings."
+        said = "None found." if fit is not None else "This shows once the formula has values at the readings."
         checks.append(Check("Is there a parameter too many?", "fine" if fit is not None else "open", said))
     return checks
 

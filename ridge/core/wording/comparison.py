@@ -8,6 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge.core.judging.comparison import Nested, Row, Rung
+from ridge.core.judging.significance import SIGNIFICANT
+from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import probability, share, significant
 
@@ -23,13 +25,13 @@ class Criterion:
 
 
 CRITERIA = (
-    Criterion("parameters", "free", "Numbers that least squares was free to choose.", 0),
-    Criterion("r_squared", "R²", "Share of the variation accounted for. It never falls when a parameter is added, so it cannot choose between models.", 0),
-    Criterion("adjusted_r_squared", "adjusted R²", "R² charged for the number of parameters: more is better.", 1),
-    Criterion("residual_standard_deviation", "s", "Typical miss of a reading, with the parameters charged for: less is better.", -1),
-    Criterion("aicc", "AICc", "Misfit plus a price for each parameter, for few readings: less is better. Differences below 2 say little.", -1),
-    Criterion("bic", "BIC", "Like AICc with a higher price for each parameter: less is better.", -1),
-    Criterion("leave_one_out", "left-out error", "How far each reading lies, typically, from the curve fitted without it: less is better. It rises when a curve follows the scatter.", -1),
+    Criterion("parameters", "parameters", "Fitted parameters.", 0),
+    Criterion("r_squared", "R²", "Share of the variation about the mean of y that is accounted for. It never falls when a parameter is added, so it cannot choose between models.", 0),
+    Criterion("adjusted_r_squared", "adjusted R²", "R² corrected for the number of parameters: higher is better.", 1),
+    Criterion("residual_standard_deviation", "typical miss", "Typical miss of a reading in the unit of y, corrected for the number of parameters: lower is better.", -1),
+    Criterion("aicc", "AICc", "Misfit plus a penalty for each parameter, corrected for few readings: lower is better. Differences below 2 say little.", -1),
+    Criterion("bic", "BIC", "Like AICc with a larger penalty for each parameter: lower is better.", -1),
+    Criterion("leave_one_out", "leave-one-out error", "How far each reading lies, typically, from the curve fitted without it: lower is better. It rises when a curve overfits the scatter.", -1),
 )  # fmt: skip
 
 
@@ -46,7 +48,7 @@ def word_criterion(name: str, value: float | None, naming: Naming) -> str:
     if name == "parameters":
         return str(int(value))
     if name in ("r_squared", "adjusted_r_squared"):
-        return ("\u2212" if value < 0 else "") + share(abs(value))
+        return signed_share(value)
     if name in ("residual_standard_deviation", "leave_one_out"):
         return naming.y_with_unit(significant(value, 3).text)
     return significant(value, 4).text
@@ -56,11 +58,18 @@ def word_nested(nested: Nested, smaller: str, larger: str) -> str:
     """What the F-test of a model against a simpler one says. ``smaller``, ``larger``: what the fits are called."""
     more = "one more parameter" if nested.added == 1 else f"{nested.added} more parameters"
     if nested.f is None or nested.p is None:
-        return f"{larger} has {more} than {smaller}, and nothing is left to judge by whether they are needed."
-    said = f"F = {significant(nested.f, 3).text} with {nested.added} and {nested.degrees_of_freedom} degrees of freedom, p {_p(nested.p)}"
-    if nested.p < 0.05:
-        return f"{larger} misses by clearly less than {smaller} for its {more}: {said}. The larger model is needed."
-    return f"{larger} gains no more over {smaller} than {more} would by chance: {said}. The simpler one does."
+        return (
+            f"{larger} has {more} than {smaller}, and no degrees of freedom are left to test whether they are needed."
+        )
+    extra = (
+        f"The {more.replace(' more', ' extra') if nested.added > 1 else 'extra parameter'} of {larger} over {smaller}"
+    )
+    said = f"F = {significant(nested.f, 3).text} with {nested.added} and {nested.degrees_of_freedom} degrees of freedom"
+    verb = "improve" if nested.added > 1 else "improves"
+    if nested.p < SIGNIFICANT:
+        return f"{extra} {verb} the fit significantly (p {_p(nested.p)}; {said})."
+    give = "give" if nested.added > 1 else "gives"
+    return f"{extra} {give} no significant improvement (p {_p(nested.p)}; {said}); prefer the simpler model."
 
 
 def _p(p: float) -> str:
@@ -77,16 +86,14 @@ def word_ladder(rungs: Sequence[Rung], naming: Naming) -> str:
     first, last = rungs[0], rungs[-1]
     rises = ""
     if first.r_squared is not None and last.r_squared is not None:
-        rises = (
-            f"R² rises with every degree, from {share(first.r_squared)} to {share(last.r_squared)}, as it always must. "
-        )
+        rises = f"R² never falls as the degree rises: from {share(first.r_squared)} to {share(last.r_squared)} here. "
     least = naming.y_with_unit(significant(best.leave_one_out_error, 2).text)
     if best is known[-1]:
-        return f"{rises}The left-out error still falls at degree {best.degree} ({least})."
+        return f"{rises}The leave-one-out error is still falling at degree {best.degree} ({least})."
     worse = naming.y_with_unit(significant(known[-1].leave_one_out_error, 2).text)
     return (
-        f"{rises}The left-out error is least at degree {best.degree} ({least}); at degree {known[-1].degree} it is {worse}: "
-        "the higher degrees follow the scatter, not the course."
+        f"{rises}The leave-one-out error is lowest at degree {best.degree} ({least}); at degree {known[-1].degree} it is {worse}: "
+        "the higher degrees overfit the scatter."
     )
 
 

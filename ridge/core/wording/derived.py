@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from ridge.core.judging.derived import carried_over
 from ridge.core.judging.profile import Interval
-from ridge.core.wording.limits import limits_text
+from ridge.core.wording.limits import from_limits
 from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.numbers import full, significant
 from ridge.core.wording.rounding import round_with_uncertainty
@@ -39,6 +38,6 @@ def word_derived(fit: Fit, naming: Naming, limits: Mapping[str, Interval] | None
         if interval is not None and interval.method == "profile":
             low, high = carried_over(fit, quantity, interval.low, interval.high)
             value = with_unit(significant(quantity.value, 2).text, unit)
-            text = f"{value}, {'from ' if math.isfinite(high - low) else ''}{limits_text(low, high, unit)}"
+            text = f"{value}, {from_limits(low, high, unit)}"
         listed.append(DerivedText(naming.in_symbols(quantity.name), text, full(quantity.value)))
     return listed

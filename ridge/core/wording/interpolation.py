@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from ridge.core.interpolation import Interpolation
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
+from ridge.core.wording.answers import extrapolation, number_as_given
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import count_word, significant
 
 _ENDS = {
-    "natural": "without a bend at its ends",
+    "natural": "without curvature at its ends",
     "not-a-knot": "whose first two and last two pieces are one cubic each",
     "clamped": "with given slopes at its ends",
     "periodic": "that repeats itself",
 }
 NO_R_SQUARED = (
-    "It has no R² and no residuals: it meets every reading by construction, whatever they are, so nothing is left "
-    "over to judge it by."
+    "It has no R² and no residuals: it meets every reading by construction, whatever they are, so it "
+    "cannot be judged by them."
 )
 
 
@@ -40,7 +41,7 @@ def how_it_goes(curve: Interpolation) -> str:
         return f"{pieces} cubic pieces without a jump in the slope; between two readings the curve never turns."
     if curve.kind == "spline":
         return f"Pieces of degree {curve.degree} that join without a visible seam."
-    return f"{pieces} cubic pieces without a jump in slope or bend, {_ENDS[curve.ends]}."
+    return f"{pieces} cubic pieces without a jump in slope or curvature, {_ENDS[curve.ends]}."
 
 
 def beyond_interpolation(curve: Interpolation) -> str:
@@ -56,15 +57,13 @@ def beyond_interpolation(curve: Interpolation) -> str:
 
 def word_between(curve: Interpolation, x: float, y: float, naming: Naming, *, asked_y: bool = False) -> tuple[str, str]:
     """The result of asking an interpolation, and the sentence about its limits. ``asked_y``: x was looked for."""
-    from ridge.core.wording.answers import number_as_given
-
     name = interpolation_name(curve.kind, curve.ends, curve.degree)
     if asked_y:
         result = f"{naming.x} = {naming.x_with_unit(significant(x, 6, strip=True).text)}"
     else:
         result = f"{naming.y} = {naming.y_with_unit(significant(y, 6, strip=True).text)}"
     given = naming.y_with_unit(number_as_given(y)) if asked_y else naming.x_with_unit(number_as_given(x))
-    return result, f"Read between the readings at {given} by {name}; an interpolation cannot say how sure it is."
+    return result, f"Read between the readings at {given} by {name}; an interpolation gives no uncertainty."
 
 
 def word_place_between(curve: Interpolation, x: float, naming: Naming) -> str:
@@ -73,6 +72,4 @@ def word_place_between(curve: Interpolation, x: float, naming: Naming) -> str:
     if beyond == 0:
         return ""
     ranges = float(in_ranges(curve.readings, beyond))
-    side = "past the last reading" if x > curve.readings.measured_range[1] else "before the first reading"
-    distance = naming.x_with_unit(significant(beyond, 3, strip=True).text)
-    return f"{distance} {side}, {significant(ranges, 2).text} measured ranges beyond. {beyond_interpolation(curve)}"
+    return f"{extrapolation(x, beyond, ranges, *curve.readings.measured_range, naming)}. {beyond_interpolation(curve)}"

@@ -8,9 +8,10 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.judging.misses import typical_miss
+from ridge.core.wording.answers import new_reading
 from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import NumberText, count_word, full, group, probability, share, significant
+from ridge.core.wording.numbers import NumberText, count_words, full, group, probability, share, significant
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -32,8 +33,10 @@ class StatisticText:
 def how_well(fit: Fit, naming: Naming) -> str:
     """Share of the variation, typical miss, signs and order of the residuals, in two sentences."""
     statistics = fit.statistics
-    if statistics.total_sum_of_squares == 0:
-        return f"All {statistics.n} values of {naming.y} are equal, so there is nothing to account for."
+    if statistics.r_squared is None and fit.log_line is None:
+        if statistics.n == 1:
+            return f"There is only one {naming.y}, so there is no variation to account for."
+        return f"All {group(str(statistics.n))} values of {naming.y} are equal, so there is nothing to account for."
     curve = curve_word(fit.model)
     if fit.least_squares_in == "given":
         return _as_given(fit, naming)
@@ -41,75 +44,79 @@ def how_well(fit: Fit, naming: Naming) -> str:
         through = {1: "the reading", 2: "both readings"}.get(statistics.n, "every reading")
         return f"The {curve} goes through {through} by construction; its fit cannot be judged."
     if statistics.exact:
-        return f"The fit is exact: no reading is off the {curve}."
-    s, r_squared = statistics.residual_standard_deviation, statistics.r_squared
-    assert s is not None
+        return f"The fit is exact: every reading lies on the {curve}."
     if fit.log_line is not None:
         return f"{_in_logarithms(fit, naming)} {_signs(fit)}"
+    missed = f"typically misses a reading by {_miss(fit, naming)} ({degrees_text(statistics.degrees_of_freedom)})."
+    r_squared = statistics.r_squared
     if r_squared is None:
-        first = f"The {curve}"
-    elif fit.model.has_constant:
-        first = f"The {curve} accounts for {percent(r_squared)} of the variation in {naming.y} and"
+        first = f"The {curve} {missed}"
+    elif r_squared < 0:
+        first = f"{_negative(r_squared, naming)} The {curve} {missed}"
     else:
-        first = f"R², counted from {_zero_of(fit)}, is {share(r_squared)}; the {curve}"
-    degrees = statistics.degrees_of_freedom
-    first += (
-        f" typically misses a reading by {naming.y_with_unit(significant(s, 2).text)} "
-        f"({group(str(degrees))} degree{'' if degrees == 1 else 's'} of freedom)."
-    )
+        first = f"The {curve} accounts for {percent(r_squared)} of the variation in {naming.y} and {missed}"
     return f"{first} {_signs(fit)}"
+
+
+def degrees_text(degrees: int) -> str:
+    """``4 degrees of freedom``."""
+    return f"{group(str(degrees))} degree{'' if degrees == 1 else 's'} of freedom"
+
+
+def _miss(fit: Fit, naming: Naming) -> str:
+    return naming.y_with_unit(significant(typical_miss(fit) or 0.0, 2).text)
+
+
+def _negative(r_squared: float, naming: Naming) -> str:
+    return f"R² is negative ({signed_share(r_squared)}): the mean of {naming.y} would miss by less."
 
 
 def _in_logarithms(fit: Fit, naming: Naming) -> str:
     """The same where the statistics are those of a straight line through ln y: s there is a factor, not a number of units."""
-    statistics, miss = fit.statistics, typical_miss(fit)
+    statistics = fit.statistics
     s = statistics.residual_standard_deviation or 0.0
     share_there = (
         "" if statistics.r_squared is None else f" accounts for {percent(statistics.r_squared)} of the variation and"
     )
-    text = f"In ln {naming.y} the line{share_there} typically misses by {significant(s, 2).text}, a factor of {significant(float(np.exp(s)), 3).text}"
-    if miss is not None:
-        text += f"; in {naming.y} itself the curve typically misses a reading by {naming.y_with_unit(significant(miss, 2).text)}"
-    degrees = statistics.degrees_of_freedom
-    return f"{text} ({group(str(degrees))} degree{'' if degrees == 1 else 's'} of freedom)."
+    return (
+        f"In ln {naming.y} the line{share_there} typically misses by {significant(s, 2).text}, a factor of "
+        f"{significant(float(np.exp(s)), 3).text}; in {naming.y} itself the curve typically misses a reading by "
+        f"{_miss(fit, naming)} ({degrees_text(statistics.degrees_of_freedom)})."
+    )
+
+
+def sides_text(above: int, below: int) -> str:
+    """``Six readings lie above it and none below``."""
+    first, second = count_words(above, below)
+    said = "No reading lies" if above == 0 else f"{first.capitalize()} reading{' lies' if above == 1 else 's lie'}"
+    return f"{said} above it and {second} below"
 
 
 def _signs(fit: Fit) -> str:
     """How many readings lie on either side, and whether their order shows a pattern."""
     pattern = fit.pattern
-    above, below = pattern.above, pattern.below
-    second = f"{count_word(above, capital=True)} reading{'' if above == 1 else 's'} lie{'s' if above == 1 else ''} above it and {count_word(below)} below"
+    said = sides_text(pattern.above, pattern.below)
     if pattern.visible:
-        second += ", and their order is not random: see the caution."
-    elif pattern.runs_p is not None:
-        second += ", in no visible order."
-    else:
-        second += "; too few to see an order."
-    return second
+        return f"{said}, in a pattern unlikely by chance: see the caution."
+    if pattern.runs_p is not None or pattern.bend_p is not None:
+        return f"{said}, with no significant pattern."
+    return f"{said}; too few to test for a pattern."
 
 
 def _as_given(fit: Fit, naming: Naming) -> str:
     """The same for a curve whose numbers were given."""
     statistics, curve = fit.statistics, curve_word(fit.model)
     if statistics.exact:
-        return f"With these numbers no reading is off the {curve}."
-    s, r_squared = statistics.residual_standard_deviation, statistics.r_squared
-    miss = naming.y_with_unit(significant(s or 0.0, 2).text)
-    text = f"With these numbers the {curve} typically misses a reading by {miss}."
-    if r_squared is not None and r_squared < 0:
-        return f"{text} R² is negative: the mean of {naming.y} would miss by less."
+        return f"With these numbers every reading lies on the {curve}."
+    text = f"With these numbers the {curve} typically misses a reading by {_miss(fit, naming)}."
+    if statistics.r_squared is not None and statistics.r_squared < 0:
+        return f"{text} {_negative(statistics.r_squared, naming)}"
     rest = fit.residuals[fit.readings.used]
-    above, below = int((rest > 0).sum()), int((rest < 0).sum())
-    return f"{text} {count_word(above, capital=True)} reading{'' if above == 1 else 's'} lie{'s' if above == 1 else ''} above it and {count_word(below)} below."
-
-
-def _zero_of(fit: Fit) -> str:
-    """What R² is counted from where no constant is fitted."""
-    return "the fixed intercept" if fit.model.constant in fit.model.fixed else "zero"
+    return f"{text} {sides_text(int((rest > 0).sum()), int((rest < 0).sum()))}."
 
 
 def percent(value: float) -> str:
-    """A share in per cent that never rounds up to all."""
+    """A share, not negative, in per cent that never rounds up to all."""
     digits = share(value)
     if digits.startswith(("above", "1")):
         return "100\u00a0%" if value >= 1 else "more than 99.9999\u00a0%"
@@ -118,12 +125,19 @@ def percent(value: float) -> str:
     return f"{shown if float(shown) < 100 else f'{value * 100:.{places + 2}f}'}\u00a0%"
 
 
+def signed_share(value: float) -> str:
+    """R² or r with its sign."""
+    return ("\u2212" if value < 0 else "") + share(abs(value))
+
+
 def strength(correlation: float) -> str:
-    """The size of r in a word (common practice; limits differ between textbooks)."""
+    """The size of r in words (common practice; limits differ between textbooks). It speaks of a straight line only."""
     size = abs(correlation)
-    words = ((0.2, "hardly any"), (0.4, "weak"), (0.6, "moderate"), (0.8, "strong"))
+    if size < 0.2:
+        return "negligible linear correlation; a curve may still fit"
+    words = ((0.4, "weak"), (0.6, "moderate"), (0.8, "strong"))
     word = next((word for limit, word in words if size < limit), "very strong")
-    return f"{word}, {'rising' if correlation > 0 else 'falling'}" if size >= 0.2 else word
+    return f"{word}, {'positive' if correlation > 0 else 'negative'} linear correlation"
 
 
 def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
@@ -139,8 +153,16 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         if naming.y_unit
         else ""
     )
-    about = "its mean" if fit.model.has_constant else _zero_of(fit)
     y, curve = naming.y, curve_word(fit.model)
+    about = {"constant": "its mean", "zero": "zero"}.get(statistics.compared_with, "the fixed constant")
+    weighted = not fit.readings.equally_weighted
+    weighed = "Weighted sum" if weighted or fit.readings.weight is not None else "Sum"
+    of_one = f", for {new_reading(fit, naming)}" if weighted else ""
+    over = (
+        "the known variance of a reading"
+        if fit.readings.absolute_errors
+        else "the variation left per degree of freedom"
+    )
 
     def plain(value: float) -> NumberText:
         return significant(value, 4)
@@ -148,11 +170,8 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     def as_probability(value: float) -> NumberText:
         return NumberText(probability(value), "", "")
 
-    def as_share(value: float) -> NumberText:
-        return NumberText(share(value), "", "")
-
-    def signed_share(value: float) -> NumberText:
-        return NumberText(("\u2212" if value < 0 else "") + share(abs(value)), "", "")
+    def as_signed(value: float) -> NumberText:
+        return NumberText(signed_share(value), "", "")
 
     def whole(value: float) -> NumberText:
         return NumberText(str(int(value)), "", "")
@@ -160,24 +179,27 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     rows = [
         ("n", "n", whole, "", "Readings in use."),
         ("degrees_of_freedom", "degrees of freedom", whole, "", "Readings in use minus fitted parameters: what is left to estimate the scatter from."),
-        ("r_squared", "R²", as_share, "", f"Share of the variation of {y} about {about} that the {curve} accounts for."),
-        ("adjusted_r_squared", "adjusted R²", signed_share, "", "R² charged for the number of parameters, so that more of them do not raise it by themselves."),
-        ("correlation", "correlation r", signed_share, "", f"How closely {naming.x} and {y} follow a straight line, from −1 (falling) to 1 (rising)."),
-        ("residual_standard_deviation", "s", lambda v: significant(v, 3), naming.y_unit, f"Residual standard deviation: by how much the {curve} typically misses a reading."),
-        ("residual_sum_of_squares", "RSS", plain, squared, "Sum of the squared residuals, which the fit makes as small as it can be."),
-        ("regression_sum_of_squares", "regression sum of squares", plain, squared, f"The part of the variation of {y} that the {curve} accounts for."),
-        ("total_sum_of_squares", "total sum of squares", plain, squared, f"Sum of the squared differences of {y} from {about}."),
-        ("f_statistic", "F", plain, "", "Variation accounted for per parameter, over the variation left per degree of freedom."),
-        ("f_p_value", "p of F", as_probability, "", f"Chance of so large an F if the {curve} explained nothing."),
+        ("r_squared", "R²", as_signed, "", f"Share of the variation of {y} about its mean that the {curve} accounts for; negative where the mean would miss by less."),
+        ("r_squared_about_zero", "R² about zero", as_signed, "", f"The same counted from {y} = 0, as usual for models without a constant; not comparable with R² about the mean."),
+        ("adjusted_r_squared", "adjusted R²", as_signed, "", "R² corrected for the number of parameters; a useless one does not tend to raise it."),
+        ("correlation", "correlation r", as_signed, "", f"How closely {naming.x} and {y} follow a straight line, from −1 (falling) to 1 (rising)."),
+        ("residual_standard_deviation", "s", lambda v: significant(v, 3), naming.y_unit, f"Residual standard deviation{of_one}: √(RSS / degrees of freedom)."),
+        ("residual_sum_of_squares", "RSS", plain, squared, f"{weighed} of the squared residuals, which least squares makes as small as it can be."),
+        ("regression_sum_of_squares", "regression sum of squares", plain, squared, f"The part of the variation of {y} about {about} that the {curve} accounts for."),
+        ("total_sum_of_squares", "total sum of squares", plain, squared, f"{weighed} of the squared differences of {y} from {about}."),
+        ("f_statistic", "F", plain, "", f"Variation about {about} accounted for per parameter, over {over}."),
+        ("f_p_value", "p of F", as_probability, "", f"Probability of an F at least this large if {y} did not depend on {naming.x}."),
         ("chi_squared", "χ²", plain, "", "Sum of the squared residuals, each in units of its given uncertainty."),
         ("reduced_chi_squared", "reduced χ²", plain, "", "χ² per degree of freedom: about 1 when scatter and given uncertainties agree."),
-        ("aic", "AIC", plain, "", "For comparing models on the same readings: smaller is better."),
-        ("aicc", "AICc", plain, "", "AIC corrected for few readings: smaller is better."),
-        ("bic", "BIC", plain, "", "Like AIC, harder on extra parameters: smaller is better."),
+        ("aic", "AIC", plain, "", "For comparing models on the same readings: lower is better."),
+        ("aicc", "AICc", plain, "", "AIC corrected for few readings: lower is better."),
+        ("bic", "BIC", plain, "", "Like AIC, with a larger penalty for each parameter: lower is better."),
     ]  # fmt: skip
     listed = []
     for name, label, word, unit, meaning in rows:
         value = getattr(statistics, name)
+        if value is None and name == "r_squared_about_zero":
+            continue
         if value is None:
             listed.append(
                 StatisticText(name, label, "–", "", "", meaning, statistics.absent.get(name, "It has no meaning here."))

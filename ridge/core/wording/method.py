@@ -8,7 +8,7 @@ import numpy as np
 
 from ridge.core.judging.misses import typical_miss
 from ridge.core.wording.answers import number_as_given
-from ridge.core.wording.naming import Naming, parameter_called
+from ridge.core.wording.naming import Naming, parameter_called, with_unit
 from ridge.core.wording.numbers import group, significant
 
 if TYPE_CHECKING:
@@ -36,8 +36,9 @@ def method_sentence(fit: Fit, naming: Naming, aside: int, *, by_hand: bool = Fal
         text += ", which are taken as absolute" if fit.readings.absolute_errors else ", of which only the ratios count"
     else:
         text += ", weighted by the weight column"
+    units = naming.parameter_units(fit.model)
     for name, value in fit.model.fixed.items():
-        text += f"; {parameter_called(name, naming)} fixed at {naming.y_with_unit(number_as_given(value))}"
+        text += f"; {parameter_called(name, naming)} fixed at {with_unit(number_as_given(value), units[name])}"
     return text + "."
 
 
@@ -58,10 +59,10 @@ def rounding_sentence(fit: Fit, naming: Naming, equation: Equation | None = None
     s = typical_miss(fit)
     if not s or fit.statistics.exact:
         return f"The rounded equation stays within {off} of the full one over the measured range."
-    text = f"The rounded equation stays within {off} of the full one over the measured range, {significant(equation.largest_difference / s, 1).text} of s."
+    text = f"The rounded equation stays within {off} of the full one over the measured range, {significant(equation.largest_difference / s, 1).text} times the typical miss."
     if equation.justified_difference > equation.allowed:
         cost = naming.y_with_unit(significant(equation.justified_difference, 1).text)
-        text += f" It shows more decimals than the uncertainties alone justify: with those it would stray by {cost}."
+        text += f" It shows more decimals than the uncertainties alone justify: with those it would differ by {cost}."
     return text
 
 
@@ -73,13 +74,15 @@ def rounding_cost(fit: Fit, naming: Naming, shown: Equation, safe: Equation) -> 
     estimated = bool(s) and not fit.statistics.exact
     if np.isfinite(shown.largest_difference):
         off = naming.y_with_unit(significant(shown.largest_difference, 2).text)
-        text = f"With these decimals the equation strays by up to {off} from the full one over the measured range"
-        text += f", {significant(shown.largest_difference / s, 2).text} of s." if s and estimated else "."
+        text = f"With these decimals the equation differs by up to {off} from the full one over the measured range"
+        text += (
+            f", {significant(shown.largest_difference / s, 2).text} times the typical miss." if s and estimated else "."
+        )
     else:
         text = "With these decimals the equation has no value on part of the measured range."
     short = [name for name in fit.model.free_names if shown.decimals[name] < safe.decimals[name]]
     enough = [f"{safe.decimals[name]} for {naming.letter(name)}" for name in short]
-    limit = "a tenth of s" if estimated else "a millionth of its spread"
+    limit = "a tenth of the typical miss" if estimated else "a millionth of its spread"
     if enough:
         first, *others = enough
         wanted = " and ".join(

@@ -9,7 +9,9 @@ from decimal import ROUND_HALF_UP, Context, Decimal
 MINUS = "\u2212"
 THIN = "\u202f"  # narrow no-break space
 _SUPERSCRIPT = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
-_ROUNDING = Context(prec=400, rounding=ROUND_HALF_UP)
+MOST_ZEROS = 4
+"""Decimals of a zero: with more it is no easier to read, and says no more."""
+PRECISE = Context(prec=1000, rounding=ROUND_HALF_UP)
 
 
 def decimal(value: float) -> Decimal:
@@ -24,7 +26,7 @@ def place(value: float) -> int:
 
 def round_to(value: float, decimals: int) -> Decimal:
     """Rounded half up to so many decimals (negative: to tens, hundreds …)."""
-    return decimal(value).quantize(Decimal(1).scaleb(-decimals), context=_ROUNDING)
+    return decimal(value).quantize(Decimal(1).scaleb(-decimals), context=PRECISE)
 
 
 def power_of_ten(exponent: int) -> str:
@@ -62,7 +64,7 @@ def write(value: float, decimals: int) -> NumberText:
         )
     rounded = round_to(value, decimals)
     top = rounded.adjusted() if rounded else 0
-    if top >= 6 or top <= -5 or decimals < -2:
+    if rounded and (top >= 6 or top <= -5 or decimals < -2):
         mantissa = rounded.scaleb(-top)
         digits = f"{mantissa:f}" if decimals + top >= 0 else f"{mantissa:.0f}"
         if decimals + top >= 0:
@@ -74,7 +76,7 @@ def write(value: float, decimals: int) -> NumberText:
 
 def plain_digits(rounded: Decimal, decimals: int) -> NumberText:
     """An already rounded number without a power of ten."""
-    rounded = abs(rounded) if rounded == 0 else rounded
+    rounded, decimals = (abs(rounded), min(decimals, MOST_ZEROS)) if rounded == 0 else (rounded, decimals)
     digits = f"{rounded:.{max(decimals, 0)}f}"
     return NumberText(group(digits.replace("-", MINUS)), group(digits).replace(THIN, r"\,"), digits)
 
@@ -114,11 +116,21 @@ def probability(value: float) -> str:
     return significant(value, 2).text
 
 
+MOST_IN_WORDS = 12
+
+
 def count_word(count: int, capital: bool = False) -> str:
     """Small counts as words, as in running text."""
     words = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
     word = words[count] if count < len(words) else group(str(count))
     return word.capitalize() if capital else word
+
+
+def count_words(*counts: int) -> list[str]:
+    """Counts of one sentence alike: as words, or all as figures where one of them is no small one; ``none`` for zero."""
+    if max(counts) > MOST_IN_WORDS:
+        return ["none" if count == 0 else group(str(count)) for count in counts]
+    return ["none" if count == 0 else count_word(count) for count in counts]
 
 
 def join(parts: list[str]) -> str:

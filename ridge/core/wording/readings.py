@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+import re
 
 import numpy as np
 
-from ridge.core.errors import NotIdentifiable, RidgeError, TooFewReadings, UndefinedAt
+from ridge.core.errors import BeyondDoubles, NotIdentifiable, OutsideSense, RidgeError, TooFewReadings, UndefinedAt
 from ridge.core.readings import Readings
 from ridge.core.wording.judgement import strength
-from ridge.core.wording.naming import Naming
+from ridge.core.wording.naming import USUAL_LETTERS, Naming, parameter_called
 from ridge.core.wording.numbers import count_word, significant, write
 from ridge.core.wording.rounding import round_with_uncertainty
 
@@ -48,12 +49,23 @@ def word_refusal(error: RidgeError, readings: Readings, naming: Naming, model: s
             said = naming.y_with_unit(round_with_uncertainty(mean, spread / math.sqrt(n) or None).text)
             x = naming.x_with_unit(significant(float(readings.x[used][0]), 6, strip=True).text)
             return (
-                f"All {naming.x} are equal ({x}), so no {'slope' if model.startswith('line') else 'curve'} can be told. What can be said: the mean of {naming.y} there is {said}. "
+                f"All {naming.x} are equal ({x}), so no {'slope' if model.startswith('line') else 'curve'} can be fitted. The mean of {naming.y} there is {said} (± is its standard error). "
                 f"Add readings at another {naming.x}, or swap x and y."
             )
     if isinstance(error, UndefinedAt):
         return naming.in_symbols(str(error))
+    if isinstance(error, OutsideSense) and error.name in USUAL_LETTERS:
+        return f"{_capital(parameter_called(error.name, naming))}: {error.reason}"
+    if isinstance(error, OutsideSense):
+        return _capital(f"{error.name.replace('_', ' ')}: {error.reason}")
+    if isinstance(error, BeyondDoubles) and error.what in USUAL_LETTERS:
+        return str(BeyondDoubles(parameter_called(error.what, naming)))
     return str(error)
+
+
+def _capital(text: str) -> str:
+    """A sentence that begins with a word begins with a capital; a symbol stays as it is."""
+    return text[0].upper() + text[1:] if re.match(r"[a-z]{2}", text) else text
 
 
 def _one(model: str) -> str:

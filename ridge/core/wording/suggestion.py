@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ridge.core.judging.misses import typical_miss
 from ridge.core.judging.ranking import Ranked
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import count_word, join, significant
@@ -15,16 +16,16 @@ def reason(ranked: Ranked, naming: Naming) -> str:
     if statistics.degrees_of_freedom == 0:
         return "It has as many parameters as there are readings, so nothing tells how good it is."
     if statistics.exact:
-        return "It goes through every reading to the last digit."
-    miss = naming.y_with_unit(significant(statistics.residual_standard_deviation or 0.0, 2).text)
+        return "It goes through every reading exactly."
+    miss = naming.y_with_unit(significant(typical_miss(ranked.fit) or 0.0, 2).text)
     parameters = len(ranked.fit.model.free_names)
     said = f"It typically misses a reading by {miss} with {parameters} parameter{'' if parameters == 1 else 's'}"
     if ranked.patterned:
-        return f"{said}, but its residuals still show an order."
+        return f"{said}, but its residuals still show a pattern."
     if ranked.difference is None:
-        return f"{said}; there are too few readings to weigh it against the others."
+        return f"{said}; there are too few readings to compare it with the others."
     if ranked.difference == 0:
-        return f"{said}, and nothing is left in the residuals: the best of these by AICc."
+        return f"{said}, with no pattern found in the residuals: the best of these by AICc."
     if ranked.close:
         return f"{said}: as good as the best."
     return f"{said}; AICc is {significant(ranked.difference, 2).text} above the best."
@@ -35,7 +36,7 @@ def word_bends(count: int, n: int) -> str:
     if n < 5:
         return ""
     if count == 0:
-        return "No bend is seen: a line may do."
+        return "No curvature is seen: a line may do."
     if count >= 4:
         return "Four bends or more are seen: a cycle, or a curve that polynomials follow badly."
     usual = {
@@ -49,7 +50,7 @@ def word_bends(count: int, n: int) -> str:
 def word_suggested(names: list[str]) -> str:
     """Which models hold on these readings; ``names`` of those as good as the best, with nothing left in the residuals."""
     if not names:
-        return "Each of these leaves an order in its residuals, or there are too few readings to tell them apart."
+        return "Each of these leaves a pattern in its residuals, or there are too few readings to judge."
     if len(names) == 1:
-        return f"On these readings the {names[0]} holds: it is the best by AICc, and nothing is left in its residuals."
-    return f"These hold about equally well on these readings, with nothing left in the residuals: {join(names)}."
+        return f"The {names[0]} is the best of these by AICc, and no pattern was found in its residuals."
+    return f"These fit about equally well, with no pattern found in the residuals: {join(names)}."

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
@@ -169,28 +170,26 @@ class SetFit(Change):
         if old.family != new.family or old.options != new.options:
             return f"make fit {self.letter} a {_called(new, state)}"
         if self.fixed is not None:
-            names = ", ".join(self.fixed)
-            return f"fix {names} of fit {self.letter}" if names else f"free the parameters of fit {self.letter}"
+            names = _letters(self.fixed, state)
+            return f"fix {names} of fit {self.letter}" if names else f"fit all parameters of {self.letter} again"
         if self.series is not None:
             return f"fit {self.letter} to {self.series or 'all readings'}"
         if self.values is not None or self.by_hand is not None:
             if new.by_hand:
-                return f"set {', '.join(self.values) if self.values else 'fit'} of {self.letter} by hand"
-            return f"let least squares find fit {self.letter}"
+                return f"set {_letters(self.values, state) if self.values else 'fit'} of {self.letter} by hand"
+            return f"fit {self.letter} by least squares"
         if self.bounds is not None:
             return (
-                f"bound {', '.join(new.bounds)} of fit {self.letter}"
+                f"bound {_letters(new.bounds, state)} of fit {self.letter}"
                 if new.bounds
-                else f"free fit {self.letter} of bounds"
+                else f"remove bounds of fit {self.letter}"
             )
         if self.x_range is not None:
             return f"change the range of fit {self.letter}"
         if self.name is not None:
-            return f"call fit {self.letter} {new.name or 'by its model'}"
+            return f"rename fit {self.letter} to {new.name or 'the name of its model'}"
         if self.decimals is not None:
-            return (
-                f"{'choose the decimals of' if new.decimals else 'as many decimals as it needs for'} fit {self.letter}"
-            )
+            return f"{'set' if new.decimals else 'reset'} the decimals of fit {self.letter}"
         if self.hidden is not None:
             return f"{'hide' if new.hidden else 'show'} fit {self.letter}"
         words = {"y": f"in {read_naming(state).y}", "logarithms": "in logarithms", "orthogonal": "in both directions"}
@@ -284,7 +283,7 @@ class MoveFit(Change):
 
 
 class LeadWith(Change):
-    """Let a fit lead: its residuals are shown and answers come from it."""
+    """Make a fit the leading one: its residuals are shown and answers use it."""
 
     kind: Literal["lead_with"] = "lead_with"
     letter: Letter
@@ -292,7 +291,7 @@ class LeadWith(Change):
     def apply(self, state: StudyState) -> Outcome:
         leading = _find(state, self.letter)
         fits = (leading, *(fit for fit in state.fits if fit is not leading))
-        return Outcome(replace(state, fits=fits), PutFits.of(state), f"let fit {self.letter} lead")
+        return Outcome(replace(state, fits=fits), PutFits.of(state), f"make {self.letter} the leading fit")
 
 
 def free_letter(state: StudyState) -> str:
@@ -344,6 +343,12 @@ def _names(fit: FitState, state: StudyState) -> tuple[str, ...]:
         return ()
 
 
+def _letters(names: Iterable[str], state: StudyState) -> str:
+    """Parameters by the letters that the page shows."""
+    naming = read_naming(state)
+    return ", ".join(naming.letter(name) for name in names)
+
+
 def _straight_in_logarithms(fit: FitState) -> bool:
     return fit.family in IN_LOGARITHMS and not any(fit.options.get(name) for name in ("level", "shift"))
 
@@ -357,7 +362,7 @@ def _checked(fit: FitState, state: StudyState) -> FitState:
     if not set(fit.options) <= set(allowed):
         raise ChangeRefused("This model has no such option.")
     if fit.method == "logarithms" and not _straight_in_logarithms(fit):
-        raise ChangeRefused("This model is no straight line in logarithms.")
+        raise ChangeRefused("This model is not a straight line in logarithms.")
     for low, high in fit.bounds.values():
         if low is not None and high is not None and not low < high:
             raise ChangeRefused("A lower bound has to be smaller than the upper one.")
@@ -365,5 +370,5 @@ def _checked(fit: FitState, state: StudyState) -> FitState:
         raise ChangeRefused("An interpolation has no parameters to be set.")
     told = {*fit.fixed, *fit.bounds, *fit.values, *fit.decimals}
     if fit.family not in ("formula", "interpolation") and not told <= set(_names(fit, state)):
-        raise ChangeRefused(f"This model has the parameters {', '.join(_names(fit, state))}.")
+        raise ChangeRefused(f"This model has the parameters {_letters(_names(fit, state), state)}.")
     return fit

@@ -1,4 +1,4 @@
-"""Setting readings aside and taking them back; saying which ones were assumed, not measured."""
+"""Setting readings aside and using them again; saying which ones were assumed, not measured."""
 
 from __future__ import annotations
 
@@ -39,18 +39,19 @@ class _Marking(Change):
         return after, [Mark(row=mark.row, reason=before.get(mark.row)) for mark in self.marks]
 
     def _label(self, given: str, taken: str) -> str:
-        rows = sorted(mark.row for mark in self.marks)
-        return f"{taken if all(mark.reason is None for mark in self.marks) else given} {name_rows(rows)}"
+        """What happened in a few words; ``given`` and ``taken`` have ``{}`` where the rows are named."""
+        rows = name_rows(sorted(mark.row for mark in self.marks))
+        return (taken if all(mark.reason is None for mark in self.marks) else given).format(rows)
 
 
 class MarkRows(_Marking):
-    """Set rows aside or take them back."""
+    """Set rows aside or use them again."""
 
     kind: Literal["mark_rows"] = "mark_rows"
 
     def apply(self, state: StudyState) -> Outcome:
         aside, before = self._marked(state.aside, state)
-        return Outcome(replace(state, aside=aside), MarkRows(marks=before), self._label("set aside", "take back"))
+        return Outcome(replace(state, aside=aside), MarkRows(marks=before), self._label("set aside {}", "use {} again"))
 
 
 class AssumeRows(_Marking):
@@ -60,5 +61,5 @@ class AssumeRows(_Marking):
 
     def apply(self, state: StudyState) -> Outcome:
         assumed, before = self._marked(state.assumed, state)
-        label = self._label("mark as assumed", "count as measured")
+        label = self._label("mark {} as assumed", "mark {} as measured")
         return Outcome(replace(state, assumed=assumed), AssumeRows(marks=before), label)

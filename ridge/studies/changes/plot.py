@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field, FiniteFloat
 
+from ridge.core.wording.answers import number_as_given
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.state import StudyState
 
@@ -68,7 +69,9 @@ class SetPlot(Change):
         for axis in ("x", "y"):
             low, high = getattr(checked, f"{axis}_low"), getattr(checked, f"{axis}_high")
             if low is not None and high is not None and not low < high:
-                raise ChangeRefused(f"The {axis} axis must begin below its end: {low:g} is not below {high:g}.")
+                raise ChangeRefused(
+                    f"The {axis} axis must begin below its end: {number_as_given(low)} is not below {number_as_given(high)}."
+                )
         before = {name: state.plot.get(name) for name in self.settings}
         words = dict.fromkeys(_WORDS[name] for name in self.settings)
         return Outcome(

@@ -50,7 +50,7 @@ class SetReport(Change):
         if changed == state:
             raise ChangeRefused("There is nothing to change.")
         inverse = SetReport.like(author=state.author, date=state.date, parts=[vars(part) for part in state.report])
-        label = "arrange the report" if self.parts is not None else "change who hands in the report, and when"
+        label = "edit the report" if self.parts is not None else "change author and date of the report"
         return Outcome(changed, inverse, label)
 
 

@@ -53,7 +53,7 @@ class TakeTable(Change):
         if self.where == "replace":
             state = replace(state, aside={}, assumed={})
         count = len(taken[0].cells)
-        label = f"take in {group(str(count))} row{'' if count == 1 else 's'}"
+        label = f"import {group(str(count))} row{'' if count == 1 else 's'}"
         return Outcome(replace(state, columns=tuple(columns)), inverse, label)
 
     def read(self) -> list[ColumnState]:

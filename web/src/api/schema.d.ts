@@ -1400,7 +1400,8 @@ export interface components {
          *     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
          *     hand, the least sum of squared residuals that least squares finds. ``safe_text`` and ``safe_latex``: the equation with
          *     as many decimals as it needs, which is copied; the one that is shown may have those of the course, whose
-         *     ``rounding_cost`` is told.
+         *     ``rounding_cost`` is told. ``plus_minus``: what ± and limits beside parameters are. ``range_text``: which stretch of x is
+         *     used, where it is not all.
          */
         FitOut: {
             /**
@@ -1519,10 +1520,20 @@ export interface components {
              */
             pieces_more?: number;
             /**
+             * Plus Minus
+             * @default
+             */
+            plus_minus?: string;
+            /**
              * R Squared
              * @default
              */
             r_squared?: string;
+            /**
+             * Range Text
+             * @default
+             */
+            range_text?: string;
             /** Refusal */
             refusal: string;
             /**
@@ -1710,7 +1721,8 @@ export interface components {
         };
         /**
          * HandleOut
-         * @description Where a parameter can be turned to, in its unit, and what turning it up does.
+         * @description Where a parameter can be turned to, in its unit, and what turning it up does. ``text``: its value with the digits that
+         *     the equation shows.
          */
         HandleOut: {
             /** Does */
@@ -1725,6 +1737,8 @@ export interface components {
             step: number;
             /** Symbol */
             symbol: string;
+            /** Text */
+            text: string;
             /** Unit */
             unit: string;
             /** Value */
@@ -1813,7 +1827,7 @@ export interface components {
         };
         /**
          * LeadWith
-         * @description Let a fit lead: its residuals are shown and answers come from it.
+         * @description Make a fit the leading one: its residuals are shown and answers use it.
          */
         LeadWith: {
             /**
@@ -1858,7 +1872,7 @@ export interface components {
         };
         /**
          * MarkRows
-         * @description Set rows aside or take them back.
+         * @description Set rows aside or use them again.
          */
         MarkRows: {
             /**
@@ -1990,7 +2004,11 @@ export interface components {
             /** Typical Miss */
             typical_miss: string;
         };
-        /** ParameterOut */
+        /**
+         * ParameterOut
+         * @description ``text`` is the value with its standard error, or with its limits where these are unequal (``lopsided``). ``value`` and
+         *     ``uncertainty`` stand on their own, each with its power of ten.
+         */
         ParameterOut: {
             /** Fixed */
             fixed: boolean;
@@ -2014,6 +2032,8 @@ export interface components {
             symbol: string;
             /** T */
             t: string;
+            /** Text */
+            text: string;
             /** Uncertainty */
             uncertainty: string;
             /** Unit */

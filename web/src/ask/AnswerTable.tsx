@@ -28,12 +28,12 @@ export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }
           </th>
           {intervals && !looking && (
             <th scope="col" className={`${cell} font-normal`}>
-              the curve
+              confidence interval, curve
             </th>
           )}
           {intervals && (
             <th scope="col" className={`${cell} font-normal`}>
-              {looking ? "limits" : "a new reading"}
+              {looking ? "limits" : "prediction interval, new reading"}
             </th>
           )}
         </tr>
@@ -61,4 +61,4 @@ export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }
 }
 
 /** The same as cells. */
-export const cellsOf = (rows: Row[]) => [["fit", "at", "value", "interval of the curve", "interval of a new reading", "place"], ...rows.map((row) => [row.letter, row.asked, row.problem || row.result, row.curve ?? "", row.new ?? "", row.place ?? ""])];
+export const cellsOf = (rows: Row[]) => [["fit", "at", "value", "confidence interval, curve", "prediction interval, new reading", "position"], ...rows.map((row) => [row.letter, row.asked, row.problem || row.result, row.curve ?? "", row.new ?? "", row.place ?? ""])];

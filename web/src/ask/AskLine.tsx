@@ -37,10 +37,10 @@ export function AskLine() {
     ["x_at_y", `${naming.x} when ${naming.y} =`],
     ["tangent", `the slope at ${naming.x} =`],
     ["area", `the area from ${naming.x} =`],
-    ["roots", `where ${naming.y} is zero`],
-    ["turning", "where the curve turns"],
-    ["inflexions", "where its bend changes"],
-    ["crossing", "where it meets fit"],
+    ["roots", `zeros of ${naming.y}`],
+    ["turning", "turning points"],
+    ["inflexions", "inflexion points"],
+    ["crossing", "intersections with fit"],
   ];
   const shown = words.filter(([name]) => name !== "crossing" || drawn.length > 1);
   const rows = asked && !asked.problem ? (asked.rows ?? []) : [];
@@ -117,7 +117,7 @@ export function AskLine() {
         </label>
       )}
       {(direction === "y_at_x" || looking) && (
-        <Hint text="Turn the question round">
+        <Hint text="Swap what is given and what is asked">
           <button
             type="button"
             className="icon-button"
@@ -137,7 +137,7 @@ export function AskLine() {
             <span className="numerals font-book text-[16px]" title={`${asked.sentence} In full: ${asked.full}`}>
               → {asked.result}
             </span>
-            {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">{asked.place.split(". It")[0]}</span>}
+            {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">{asked.place.split(". Valid")[0]}</span>}
             {rows.length > 1 && (
               <div className="max-h-[104px] w-full overflow-auto" tabIndex={0} role="region" aria-label="The single results">
                 <AnswerTable rows={rows} looking={looking} />

@@ -4,13 +4,13 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
   {
     title: "Table",
     keys: [
-      ["Arrows, Home, End, Page", "move; with Shift choose a block; with Ctrl to the end"],
-      ["Enter, Tab", "keep and go down, go right; with Shift the other way"],
-      ["Typing", "replaces the cell; F2 edits it; Escape takes it back"],
-      ["Delete", "clears the chosen cells"],
+      ["Arrows, Home, End, Page", "move; with Shift select a block; with Ctrl to the end"],
+      ["Enter, Tab", "accept and go down, go right; with Shift the other way"],
+      ["Typing", "replaces the cell; F2 edits it; Escape restores it"],
+      ["Delete", "clears the selected cells"],
       ["Ctrl+C, Ctrl+X, Ctrl+V", "copy, cut and paste a block"],
-      ["Insert, Ctrl+Delete", "insert rows, delete the chosen rows"],
-      ["Ctrl+.", "set the chosen readings aside, or take them back"],
+      ["Insert, Ctrl+Delete", "insert rows, delete the selected rows"],
+      ["Ctrl+.", "set the selected readings aside, or use them again"],
       ["Escape, then Tab", "leave the table"],
     ],
   },
@@ -18,24 +18,24 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
     title: "Plot",
     keys: [
       ["+, −", "zoom; also the wheel or two fingers"],
-      ["Arrows", "move the view; with “Move a reading” in hand, the chosen reading: with Shift by ten steps"],
-      ["Tab", "to the labels of the curves, the squares of one set by hand and the asked value: arrows move them, with Shift by ten; Delete puts a label back"],
-      ["Escape", "puts the tool down"],
+      ["Arrows", "move the view; with the tool “Move a reading”, the selected reading; with Shift by ten steps"],
+      ["Tab", "to the labels of the curves, the squares of one set by hand and the asked value: arrows move them, with Shift by ten; Delete resets a label"],
+      ["Escape", "back to “Pan and select”"],
       ["0", "back to all readings"],
     ],
   },
   {
     title: "Formula",
     keys: [
-      ["Tab, arrows", "take the name that is offered, or choose another one"],
-      ["Enter", "keep the formula and fit it; Escape takes it back"],
+      ["Tab, arrows", "accept the name that is offered, or choose another one"],
+      ["Enter", "apply the formula and fit it; Escape restores it"],
     ],
   },
   {
     title: "Anywhere",
     keys: [
       ["Ctrl+Z, Ctrl+Y", "undo, redo"],
-      ["Ctrl+V", "look through a copied table and take it in; a file can be dropped on the window"],
+      ["Ctrl+V", "preview and import a copied table; a file can be dropped on the window"],
       ["?", "this list"],
     ],
   },
@@ -43,7 +43,7 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
 
 export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   return (
-    <Sheet title="Keys" width="w-[min(34rem,92vw)]" open={open} onClose={() => onOpenChange(false)}>
+    <Sheet title="Keyboard shortcuts" width="w-[min(34rem,92vw)]" open={open} onClose={() => onOpenChange(false)}>
           {GROUPS.map(({ title, keys }) => (
             <section key={title}>
               <h3 className="text-[12px] font-semibold text-mute">{title}</h3>

@@ -14,16 +14,16 @@ export function Messages() {
       {saving === "conflict" && (
         <>
           <button className="button" onClick={queue.applyHeld}>
-            Make {mine} on the newer state
+            Apply {mine} to the newer version
           </button>
           <button className="button" onClick={queue.dropHeld}>
-            Leave it as it is now
+            Discard {mine}
           </button>
         </>
       )}
       {saving === "waiting" && (
         <button className="button" onClick={queue.dropHeld}>
-          Let go {mine}
+          Discard {mine}
         </button>
       )}
       {(saving === "saved" || saving === "sending") && (

@@ -44,7 +44,7 @@ export function OutMenu() {
     <Popover.Root>
       <Popover.Trigger asChild>
         <button className="bar-button">
-          <Download size={15} /> <span className="max-md:sr-only">Files</span>
+          <Download size={15} /> <span className="max-md:sr-only">Export</span>
         </button>
       </Popover.Trigger>
       <Popover.Portal>
@@ -58,12 +58,12 @@ export function OutMenu() {
                 </SaveLink>
               ))}
               <Popover.Close className="button" onClick={() => setView({ lens: "report", panel: "plot" })}>
-                Arrange it
+                Edit report
               </Popover.Close>
             </div>
           </div>
           <div className="grid gap-2 border-t border-rule pt-3">
-            <h2 className="font-book text-[15px] font-semibold">The figure, as it is seen</h2>
+            <h2 className="font-book text-[15px] font-semibold">Figure as shown</h2>
             <select className="field" aria-label="Format of the figure" value={kind} onChange={(event) => setKind(event.target.value)}>
               {FIGURES.map(([name, word]) => (
                 <option key={name} value={name}>
@@ -81,7 +81,7 @@ export function OutMenu() {
                 <select className="field" aria-label="Resolution" value={resolution} onChange={(event) => setResolution(event.target.value)}>
                   {["150", "300", "600"].map((dots) => (
                     <option key={dots} value={dots}>
-                      {dots} dots an inch
+                      {dots} dpi
                     </option>
                   ))}
                 </select>
@@ -89,20 +89,20 @@ export function OutMenu() {
             </div>
             {wrong && (
               <p role="alert" className="text-[12.5px] text-amber">
-                A width between 40 and 420 mm.
+                The width has to be between 40 and 420 mm.
               </p>
             )}
             <label className="flex items-center gap-2">
               <input type="checkbox" className="accent-(--color-pine)" checked={grey} onChange={(event) => setGrey(event.target.checked)} />
-              black and white, told apart by dashes
+              black and white, distinguished by dashes
             </label>
             {!wrong && (
               <div className="flex flex-wrap gap-1.5">
                 <SaveLink className="button-main" href={`/api/studies/${id}/figure.${kind}?${query}`}>
-                  Save the figure
+                  Export the figure
                 </SaveLink>
                 <button className="button" onClick={() => void copyPicture(`/api/studies/${id}/figure.png?${query}`)}>
-                  Copy it as a picture
+                  Copy as a picture
                 </button>
               </div>
             )}

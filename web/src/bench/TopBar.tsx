@@ -43,14 +43,14 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
       </Hint>
       <HistoryMenu />
       <OutMenu />
-      <Hint text="Keys (?)">
-        <button className="bar-button max-sm:hidden" aria-label="Keys" onClick={onHelp}>
+      <Hint text="Keyboard shortcuts (?)">
+        <button className="bar-button max-sm:hidden" aria-label="Keyboard shortcuts" onClick={onHelp}>
           <Keyboard size={15} />
         </button>
       </Hint>
       <button
         className="bar-button max-bench:hidden"
-        aria-label={folded ? "Unfold the page" : "Fold the page away"}
+        aria-label={folded ? "Show the page" : "Hide the page"}
         aria-expanded={!folded}
         onClick={() => setView({ pageFolded: !folded })}
       >

@@ -149,7 +149,7 @@ function InterpolationSettings({ fit, set }: { fit: Fit; set: (part: object) => 
           label="Ends"
           value={String(ends)}
           words={[
-            ["natural", "no bend at its ends"],
+            ["natural", "no curvature at its ends"],
             ["not-a-knot", "not-a-knot ends"],
             ["clamped", "given slopes at its ends"],
             ["periodic", "ends that repeat"],

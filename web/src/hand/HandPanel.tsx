@@ -21,14 +21,14 @@ export function HandPanel({ fit }: { fit: Fit }) {
       {(fit.grips?.length ?? 0) > 0 && <p className="text-[12px] text-mute">On the plot, drag the squares on the curve, or reach them with Tab and move them with the arrows.</p>}
       <div className="flex flex-wrap items-center gap-1.5">
         <button className="button-main" onClick={() => change({ kind: "refine_fit", letter: fit.letter, keep: keep && count < MOST_FITS })}>
-          Least squares from here
+          Refine by least squares
         </button>
         <label className="flex items-center gap-1.5 text-[12.5px]">
           <input type="checkbox" className="accent-(--color-pine)" checked={keep} disabled={count >= MOST_FITS} onChange={(event) => setKeep(event.target.checked)} />
           keep this curve beside it
         </label>
         <button className="button" onClick={() => change({ kind: "set_fit", letter: fit.letter, by_hand: true })}>
-          Read values off the plot
+          Estimate values from the plot
         </button>
       </div>
     </div>

@@ -53,6 +53,8 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
     if (number !== handle.value) onKeep(handle.name, number);
   };
   const name = handle.symbol;
+  // Until it is moved, the number is the one that the equation shows.
+  const said = held === null || held === handle.value ? handle.text : shown(value, span.step);
   return (
     <div className="grid min-w-0 gap-0.5" role="group" aria-label={name}>
       <div className="flex items-center gap-1.5">
@@ -63,7 +65,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
           aria-label={`${name}, value`}
           aria-invalid={wrong !== ""}
           inputMode="decimal"
-          value={draft ?? shown(value, span.step)}
+          value={draft ?? said}
           onChange={(event) => setDraft(event.target.value)}
           onBlur={type}
           onKeyDown={(event) => {
@@ -109,7 +111,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
           </Slider.Track>
           <Slider.Thumb
             aria-label={name}
-            aria-valuetext={`${shown(value, span.step)} ${handle.unit}`}
+            aria-valuetext={`${said} ${handle.unit}`}
             className="block h-[18px] w-[11px] rounded-[2px] border border-ink bg-lichen"
           />
         </Slider.Root>
@@ -134,7 +136,7 @@ function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: (s
       key={`${side}${span[side]}`}
       className="numerals w-[72px] rounded-sm border border-transparent bg-transparent px-0.5 text-[11.5px] text-mute hover:border-rule focus:border-edge"
       style={{ textAlign: side === "low" ? "left" : "right" }}
-      aria-label={`${name}: ${side === "low" ? "least" : "greatest"} value of the span`}
+      aria-label={`${name}: ${side === "low" ? "lowest" : "highest"} value of the span`}
       defaultValue={shown(span[side], span.step)}
       onBlur={(event) => {
         const typed = readNumber(event.target.value);

@@ -48,9 +48,9 @@ function OneMore() {
   const change = useChange();
   return (
     <p className="text-[13px] text-mute">
-      One fit stands alone.{" "}
+      There is only one fit.{" "}
       <button className="button" onClick={() => change({ kind: "add_fit", family: "polynomial", options: { degree: 2 } })}>
-        Lay a quadratic beside it
+        Add a quadratic
       </button>{" "}
       or choose among all models on the page.
     </p>
@@ -135,7 +135,7 @@ function Criteria({ found }: { found: Comparison }) {
           {found.nested.map((test) => (
             <p key={test.smaller + test.larger}>{test.sentence}</p>
           ))}
-          {found.fits.length > 1 && <p className="text-[12.5px] text-mute">The best of each criterion is marked. R² is not: it cannot choose.</p>}
+          {found.fits.length > 1 && <p className="text-[12.5px] text-mute">The best of each criterion is marked. R² is not: it cannot choose between models.</p>}
         </div>
       }
     >

@@ -22,10 +22,10 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
   return (
     <figure className="border border-rule bg-sheet px-2.5 py-2">
       <figcaption>
-        <h2 className="text-[12px] font-semibold text-mute">Why R² cannot choose: the ladder of degrees</h2>
+        <h2 className="text-[12px] font-semibold text-mute">Why R² cannot choose: polynomials by degree</h2>
         <p className="mt-0.5 font-book text-[14.5px] leading-snug">{sentence}</p>
       </figcaption>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full max-w-[46rem]" role="img" aria-label={`R² and left-out error of polynomials of degree 1 to ${rungs.length}. ${sentence}`}>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full max-w-[46rem]" role="img" aria-label={`R² and leave-one-out error of polynomials of degree 1 to ${rungs.length}. ${sentence}`}>
         <g fontSize="11" fill="var(--color-mute)">
           {ticksOf(e, 4).map(({ key, at, text }) => (
             <g key={key}>
@@ -49,7 +49,7 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
             degree
           </text>
           <text transform={`translate(12 ${(AREA.top + AREA.bottom) / 2}) rotate(-90)`} textAnchor="middle" fill="var(--color-copper)">
-            left-out error
+            leave-one-out error
           </text>
           <text transform={`translate(${WIDTH - 6} ${(AREA.top + AREA.bottom) / 2}) rotate(-90)`} textAnchor="middle" fill="var(--color-iris)">
             R²
@@ -67,12 +67,12 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
       </svg>
       <div className="sr-only">
         <table>
-          <caption>The ladder of degrees</caption>
+          <caption>Polynomials by degree</caption>
           <thead>
             <tr>
               <th scope="col">degree</th>
               <th scope="col">R²</th>
-              <th scope="col">left-out error</th>
+              <th scope="col">leave-one-out error</th>
             </tr>
           </thead>
           <tbody>

@@ -61,7 +61,7 @@ function Preview() {
     <iframe
       ref={frame}
       id={REPORT_FRAME}
-      title="The report as it will be"
+      title="Report preview"
       src={`/api/studies/${id}/report.html?inline=true&version=${version}`}
       sandbox="allow-same-origin allow-modals"
       className="min-h-[420px] min-w-0 grow border border-rule bg-sheet"
@@ -70,7 +70,7 @@ function Preview() {
   );
 }
 
-/** Who hands it in, and which parts stand in it in which order. */
+/** Author and date, and which parts the report has in which order. */
 function Parts() {
   const study = useStudy();
   const change = useChange();
@@ -85,8 +85,8 @@ function Parts() {
   return (
     <div className="grid w-[232px] shrink-0 content-start gap-2.5 overflow-y-auto border border-rule bg-sheet px-3 py-2.5 text-[13px] max-md:w-full" role="region" aria-label="Parts of the report" tabIndex={0}>
       <div className="grid gap-0.5">
-        <EditableText label="Author line" value={study.author} placeholder="Who hands it in?" onCommit={(author) => change({ kind: "set_report", author })} />
-        <EditableText label="Date" value={study.date} placeholder="When?" onCommit={(date) => change({ kind: "set_report", date })} />
+        <EditableText label="Author line" value={study.author} placeholder="Author" onCommit={(author) => change({ kind: "set_report", author })} />
+        <EditableText label="Date" value={study.date} placeholder="Date" onCommit={(date) => change({ kind: "set_report", date })} />
       </div>
       <ol aria-label="Parts in their order" className="grid">
         {parts.map((part, place) => (

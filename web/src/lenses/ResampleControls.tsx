@@ -5,11 +5,11 @@ import type { Resampling } from "../api/client";
 import { Swatch } from "../fits/Swatch";
 import type { Resample } from "../study/view";
 
-const KINDS: Record<Resample["kind"], string> = { shares: "random shares", parts: "parts in turn", in_turn: "one reading at a time" };
+const KINDS: Record<Resample["kind"], string> = { shares: "random subsets", parts: "k-fold", in_turn: "leave-one-out" };
 const MEANINGS: Record<Resample["kind"], string> = {
-  shares: "Each time another random share of the readings is fitted, and the rest is left out.",
-  parts: "The readings are dealt into equal parts, and each part is left out in turn (k-fold cross-validation).",
-  in_turn: "Each reading is left out in turn (leave-one-out cross-validation).",
+  shares: "Each time another random subset of the readings is fitted, and the rest is held out.",
+  parts: "The readings are divided into folds, and each fold is held out in turn (k-fold cross-validation).",
+  in_turn: "Each reading is held out in turn (leave-one-out cross-validation).",
 };
 /** How readings are left out, by which seed, and which models are tried. */
 export function ResampleControls({ chosen, put, data }: { chosen: Resample; put: (part: Partial<Resample>) => void; data: Resampling | null }) {
@@ -25,7 +25,7 @@ export function ResampleControls({ chosen, put, data }: { chosen: Resample; put:
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <label className="flex items-center gap-1.5">
           <span className="text-mute">Fit to</span>
-          <select className="field" aria-label="How readings are left out" value={kind} onChange={(event) => put({ kind: event.target.value as Resample["kind"] })}>
+          <select className="field" aria-label="How readings are held out" value={kind} onChange={(event) => put({ kind: event.target.value as Resample["kind"] })}>
             {Object.entries(KINDS).map(([name, word]) => (
               <option key={name} value={name}>
                 {word}
@@ -35,11 +35,11 @@ export function ResampleControls({ chosen, put, data }: { chosen: Resample; put:
         </label>
         {kind === "shares" && (
           <>
-            <WholeNumber label="of" after="% of the readings," name="Share in per cent" value={share} low={10} high={90} onPut={(value) => put({ share: value })} />
-            <WholeNumber label="" after="times" name="How many times" value={times} low={4} high={25} onPut={(value) => put({ times: value })} />
+            <WholeNumber label="of" after="% of the readings," name="Size of the subset in %" value={share} low={10} high={90} onPut={(value) => put({ share: value })} />
+            <WholeNumber label="" after="times" name="Number of subsets" value={times} low={4} high={25} onPut={(value) => put({ times: value })} />
           </>
         )}
-        {kind === "parts" && <WholeNumber label="in" after="parts" name="Number of parts" value={parts} low={2} high={25} onPut={(value) => put({ parts: value })} />}
+        {kind === "parts" && <WholeNumber label="in" after="folds" name="Number of folds" value={parts} low={2} high={25} onPut={(value) => put({ parts: value })} />}
         {kind !== "in_turn" && (
           <span className="ml-auto flex items-center gap-2">
             <WholeNumber label="seed" after="" name="Seed" value={seed} low={0} high={999_999} onPut={(value) => put({ seed: value })} />

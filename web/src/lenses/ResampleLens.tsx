@@ -34,7 +34,7 @@ export function ResampleLens() {
       <div className="no-print flex min-h-[28px] shrink-0 flex-wrap items-center gap-2">
         <LensTabs />
       </div>
-      <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Fits to shares of the readings" aria-busy={isFetching}>
+      <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Fits to subsets of the readings" aria-busy={isFetching}>
         <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
           <ResampleControls chosen={chosen} put={put} data={data ?? null} />
           {data?.remark && <p className="border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] text-amber">{data.remark}</p>}
@@ -43,12 +43,12 @@ export function ResampleLens() {
               <Outcome found={data} />
               <p className="-mb-1 text-[12.5px] text-mute">
                 {withUnit(naming.y, naming.y_unit)} against {withUnit(naming.x, naming.x_unit)}
-                {together ? "." : "; readings left out are hollow."}
+                {together ? "." : "; held-out readings are hollow."}
               </p>
               {together ? (
-                <DrawPlot found={data} places={data.left_out.map((_, place) => place)} wide label={`All ${data.left_out.length} draws over each other`} />
+                <DrawPlot found={data} places={data.left_out.map((_, place) => place)} wide label={`All ${data.left_out.length} curves over each other`} />
               ) : (
-                <ul aria-label="Draws" className="grid gap-2 [grid-template-columns:repeat(auto-fit,minmax(min(100%,10.5rem),1fr))]">
+                <ul aria-label="Subsets" className="grid gap-2 [grid-template-columns:repeat(auto-fit,minmax(min(100%,10.5rem),1fr))]">
                   {data.left_out.slice(0, plots).map((rows, place) => (
                     <li key={place} className="border border-rule bg-sheet">
                       <DrawPlot found={data} places={[place]} label={`Draw ${place + 1}, ${rows.length} left out`} />
@@ -58,7 +58,7 @@ export function ResampleLens() {
                             <span className="font-semibold" style={{ color: lookOf(fit.letter).color }}>
                               {fit.letter}
                             </span>{" "}
-                            {fit.draws[place]!.y.length ? `misses ${fit.draws[place]!.error}` : "no fit"}
+                            {fit.draws[place]!.y.length ? `error ${fit.draws[place]!.error}` : "no fit"}
                           </span>
                         ))}
                       </p>
@@ -78,13 +78,13 @@ export function ResampleLens() {
 function Outcome({ found }: { found: Resampling }) {
   const errors = found.fits.map((fit) => fit.error ?? Infinity);
   const best = found.fits.length > 1 ? errors.indexOf(Math.min(...errors)) : -1;
-  const cells = () => [["fit", "model", "free parameters", "misses, fitted to all", "misses, left out"], ...found.fits.map((fit) => [fit.letter, fit.name, String(fit.parameters), fit.own, fit.left_out])];
+  const cells = () => [["fit", "model", "free parameters", "s, all readings", "RMS error, held out"], ...found.fits.map((fit) => [fit.letter, fit.name, String(fit.parameters), fit.own, fit.left_out])];
   return (
-    <div role="group" aria-label="What the draws show">
+    <div role="group" aria-label="What the subsets show">
       <TableCard
-        title="Readings left out"
-        label="Misses of the fits"
-        copy={{ label: "Copy what the draws show", what: "What the draws show", rows: cells }}
+        title="Held-out readings"
+        label="Errors of the fits"
+        copy={{ label: "Copy what the subsets show", what: "What the subsets show", rows: cells }}
         below={
           <ul className="grid gap-1 px-2.5 py-2 font-book text-[14px] leading-snug">
             {found.fits.map((fit) => (
@@ -105,10 +105,10 @@ function Outcome({ found }: { found: Resampling }) {
               free
             </th>
             <th scope="col" className="px-1.5 py-1 font-normal whitespace-nowrap">
-              <Term word="misses, fitted to all" meaning="How far the readings lie from the fit made to all of them, typically." />
+              <Term word="s, all readings" meaning="Typical miss of the fit to all readings." />
             </th>
             <th scope="col" className="px-1.5 py-1 font-normal whitespace-nowrap">
-              <Term word="misses, left out" meaning="How far readings lie from fits that were made without them: root mean square over all draws." />
+              <Term word="RMS error, held out" meaning="Root mean square of the residuals of held-out readings, over all subsets." />
             </th>
           </tr>
         </thead>
@@ -125,7 +125,7 @@ function Outcome({ found }: { found: Resampling }) {
               <td className="px-1.5 py-1 whitespace-nowrap">{fit.own}</td>
               <td className={`px-1.5 py-1 whitespace-nowrap ${place === best ? "bg-tint font-semibold" : ""}`}>
                 {fit.left_out}
-                {place === best && <span className="sr-only"> (least)</span>}
+                {place === best && <span className="sr-only"> (lowest)</span>}
               </td>
             </tr>
           ))}

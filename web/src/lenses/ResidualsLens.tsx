@@ -114,14 +114,14 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
         {found.sentences.map((sentence) => (
           <li key={sentence}>{sentence}</li>
         ))}
-        {!found.all_drawn && <li className="text-mute">Of so many readings every so manieth is drawn, and the largest residuals in any case.</li>}
+        {!found.all_drawn && <li className="text-mute">Of so many readings a part is drawn, evenly spaced, and all of the largest residuals.</li>}
       </ul>
       <div className="grid gap-2.5 [grid-template-columns:repeat(auto-fit,minmax(min(100%,15.5rem),1fr))]">
         <SmallPlot {...against} title={`Against ${xTitle.split(" / ")[0]}`} xs={found.x} x={spread(found.x)} xTitle={xTitle} />
         <SmallPlot {...against} title="Against the fitted value" xs={found.fitted} x={spread(found.fitted)} xTitle={`fitted ${yTitle}`} />
-        <SmallPlot {...against} title="In the order of the rows" xs={order} x={spread(order)} xTitle="row" />
-        <SmallPlot {...common} title="Against normal scatter" xs={found.expected} ys={found.standardised} x={spread(found.expected, true)} y={spread(found.standardised, true)} xTitle="normal quantile" yTitle="standardised" guide="diagonal" />
-        {found.bins.length > 0 && <Histogram title="How often" bins={found.bins} color={color} x={[found.bins[0]!.low, found.bins[found.bins.length - 1]!.high]} y={[0, most * 1.08]} xTitle={rTitle} yTitle="readings" />}
+        <SmallPlot {...against} title="By row order" xs={order} x={spread(order)} xTitle="row" />
+        <SmallPlot {...common} title="Normal quantile plot" xs={found.expected} ys={found.standardised} x={spread(found.expected, true)} y={spread(found.standardised, true)} xTitle="normal quantile" yTitle="standardised" guide="diagonal" />
+        {found.bins.length > 0 && <Histogram title="Histogram" bins={found.bins} color={color} x={[found.bins[0]!.low, found.bins[found.bins.length - 1]!.high]} y={[0, most * 1.08]} xTitle={rTitle} yTitle="readings" />}
         <WithoutPlot letter={found.letter} row={looked} color={color} />
       </div>
       <TableCard

@@ -39,7 +39,7 @@ export function Answers() {
   return (
     <Section title="Answers" aside={level}>
       {!answers.length && !unknowns.length && (
-        <p className="text-[13px] text-mute">None kept yet. Ask below the plot and keep what you want to hand in; a row with a y but no x is answered here by itself.</p>
+        <p className="text-[13px] text-mute">No answers kept yet. Ask below the plot and keep what you want to hand in. Unknowns (rows with y but no x) appear automatically.</p>
       )}
       <ul className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
         {unknowns.map((unknown) => (
@@ -76,7 +76,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
           key={renaming ? "new" : "held"}
           label={`Name of the answer for ${answer.asked}`}
           value={answer.name ?? ""}
-          placeholder="What is it to be called?"
+          placeholder="Name"
           className="font-book text-[14px] font-semibold"
           focused={renaming}
           onCommit={(name) => {
@@ -100,16 +100,16 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
           <DropdownMenu.Portal>
             <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
               <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
-                <Pencil size={15} /> Name it
+                <Pencil size={15} /> Rename
               </DropdownMenu.Item>
               {place > 0 && (
                 <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place - 1 })}>
-                  <ArrowUp size={15} /> Up
+                  <ArrowUp size={15} /> Move up
                 </DropdownMenu.Item>
               )}
               {!last && (
                 <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place + 1 })}>
-                  <ArrowDown size={15} /> Down
+                  <ArrowDown size={15} /> Move down
                 </DropdownMenu.Item>
               )}
             </DropdownMenu.Content>
@@ -127,10 +127,10 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
       {answer.was && (
         <p className="no-print mt-1 flex items-center gap-1.5 rounded-sm bg-amber-well px-2 py-1 text-[12.5px] text-amber">
           <span className="grow">
-            It has changed since it was kept: it was <span className="numerals">{answer.was}</span>.
+            Changed since it was kept (was <span className="numerals">{answer.was}</span>).
           </span>
           <button className="button !h-[24px]" onClick={() => change({ kind: "set_answer", key, was: (answer.problem || answer.result || "").slice(0, 400) })}>
-            <Check size={13} /> Seen
+            <Check size={13} /> Accept
           </button>
         </p>
       )}

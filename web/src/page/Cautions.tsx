@@ -36,7 +36,7 @@ export function Cautions({ fit }: { fit: Fit }) {
               )}
               {SEEN_IN_RESIDUALS.includes(caution.code) && (
                 <button className="button" onClick={() => setView({ lens: "residuals", panel: "plot" })}>
-                  Look at the residuals
+                  Show residuals
                 </button>
               )}
               <Actions actions={caution.actions} />

@@ -33,17 +33,17 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
         <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
           {movable && fit.kind === "fit" && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true })}>
-              <Hand size={15} /> Set it by hand
+              <Hand size={15} /> Set by hand
             </DropdownMenu.Item>
           )}
           {movable && fit.kind === "fit" && fit.parameters && fit.parameters.length > 0 && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true, values: free(fit) })}>
-              <Hand size={15} /> By hand, from the fitted values
+              <Hand size={15} /> Set by hand, from the fitted values
             </DropdownMenu.Item>
           )}
           {fit.kind === "hand" && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: false })}>
-              <Ruler size={15} /> Let least squares find it
+              <Ruler size={15} /> Fit by least squares
             </DropdownMenu.Item>
           )}
           {fit.started && (
@@ -52,15 +52,18 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Item className={item} onSelect={onRange}>
-            <Ruler size={15} /> Use part of the range
+            <Ruler size={15} /> Fit part of the range
           </DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={onRename}>
-            <Pencil size={15} /> Name it
+            <Pencil size={15} /> Rename
           </DropdownMenu.Item>
           {fit.kind === "fit" && (fit.parameters?.length ?? 0) > 0 && (
             <>
               <DropdownMenu.Item className={item} onSelect={() => void copyText(tabbed(parameterCells(fit)), "Parameters")}>
                 <ClipboardCopy size={15} /> Copy the parameters as a table
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={() => void copyText(tabbed(parameterCells(fit, true)), "Parameters with all digits")}>
+                <ClipboardCopy size={15} /> Copy the parameters with all digits
               </DropdownMenu.Item>
               <DropdownMenu.Item className={item} onSelect={() => void copyText(latexTable(parameterCells(fit)), "Parameters in LaTeX")}>
                 <ClipboardCopy size={15} /> Copy the parameters as LaTeX
@@ -75,12 +78,12 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
           </DropdownMenu.Item>
           {place > 0 && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place - 1 })}>
-              <ArrowUp size={15} /> {place === 1 ? "Up: let it lead" : "Up"}
+              <ArrowUp size={15} /> {place === 1 ? "Move up (leading fit)" : "Move up"}
             </DropdownMenu.Item>
           )}
           {place < count - 1 && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place + 1 })}>
-              <ArrowDown size={15} /> Down
+              <ArrowDown size={15} /> Move down
             </DropdownMenu.Item>
           )}
           {count > 1 && (

@@ -6,7 +6,7 @@ import { useLastGood } from "../fits/lastGood";
 import { ModelSettings } from "../fits/ModelSettings";
 import { Swatch } from "../fits/Swatch";
 import { HandPanel } from "../hand/HandPanel";
-import { useAnalysisPart, useNaming, useChange } from "../study/context";
+import { useAnalysisPart, useChange } from "../study/context";
 import { select } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { Hint, Term } from "../ui/Hint";
@@ -25,7 +25,6 @@ import { Statistics } from "./Statistics";
 /** The account of one fit: the leading one in full, the others with their equation and the rest one step away. */
 export const Model = memo(function Model({ fit, place }: { fit: Fit; place: number }) {
   const change = useChange();
-  const naming = useNaming();
   const [open, setOpen] = useState(false);
   const [renaming, setNaming] = useState(false);
   const [ranging, setRanging] = useState(false);
@@ -42,8 +41,8 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
         <span className="h-px grow bg-rule" />
         {!fit.refusal && fit.kind !== "interpolation" && <Judgement fit={fit} />}
         {!leading && (
-          <Hint text="Lead: its residuals are shown and answers come from it">
-            <button className="icon-button no-print" aria-label={`Let fit ${fit.letter} lead`} onClick={() => change({ kind: "lead_with", letter: fit.letter })}>
+          <Hint text="Make this the leading fit: its residuals are shown and answers use it">
+            <button className="icon-button no-print" aria-label={`Make ${fit.letter} the leading fit`} onClick={() => change({ kind: "lead_with", letter: fit.letter })}>
               <ArrowUp size={15} />
             </button>
           </Hint>
@@ -55,7 +54,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           key={renaming ? "new" : "held"}
           label={`Name of fit ${fit.letter}`}
           value={fit.label}
-          placeholder="What is it to be called?"
+          placeholder="Name"
           className="font-book text-[15px] font-semibold"
           focused={renaming}
           onCommit={(name) => {
@@ -68,7 +67,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
         <ModelSettings fit={fit} />
         {fit.x_range && !ranging && (
           <p className="text-[12.5px] text-mute">
-            Only {naming.x} from {fit.x_range.low} to {fit.x_range.high} {naming.x_unit} is used.
+            {fit.range_text}
           </p>
         )}
         {ranging && <RangeForm fit={fit} onClose={() => setRanging(false)} />}
@@ -89,6 +88,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
             <div className={shown ? "" : "hidden print:block"}>
               {fit.kind !== "hand" && <Parameters fit={fit} />}
               <Derived fit={fit} />
+              {fit.plus_minus && <p className="mt-0.5 text-[12px] text-mute">{fit.plus_minus}</p>}
               {fit.other_way && <OtherWay way={fit.other_way} />}
               <h3 className="mt-3 text-[12px] font-semibold text-mute">How well it fits</h3>
               <p className="mt-1 font-book text-[14.5px] leading-snug">{fit.how_well}</p>
@@ -118,10 +118,10 @@ function Interpolated({ fit }: { fit: Fit }) {
 function Judgement({ fit }: { fit: Fit }) {
   return (
     <span className="numerals text-[12px] whitespace-nowrap text-mute">
-      <Term word="R²" meaning="Share of the variation that the curve accounts for. It says nothing about whether this is the right model: look at the residuals." />{" "}
+      <Term word="R²" meaning="Share of the variation about the mean that the curve accounts for. It says nothing about whether this is the right model: look at the residuals." />{" "}
       <span className="text-ink">{fit.r_squared}</span>
       <span className="mx-1.5">·</span>
-      <Term word="typical miss" meaning="Residual standard deviation s: how far a reading typically lies from the curve." /> <span className="text-ink">{fit.typical_miss}</span>
+      <Term word="typical miss" meaning="How far a reading typically lies from the curve: √(sum of squared residuals / degrees of freedom), in the unit of y. Without weights this is s." /> <span className="text-ink">{fit.typical_miss}</span>
     </span>
   );
 }

@@ -46,12 +46,12 @@ export function Page() {
           {analysis.fits.length < MOST_FITS && (
             <>
               <button className="button" onClick={() => change({ kind: "add_fit", ...nextModel(analysis.fits) })}>
-                <Plus size={14} /> Lay another model over the readings
+                <Plus size={14} /> Add a model
               </button>
               <button className="button" onClick={() => setChoosing(true)}>
                 <LayoutGrid size={14} /> All models
               </button>
-              <Hint text="A curve with all its numbers given, to lay beside: nothing is fitted">
+              <Hint text="A curve with all its numbers given, for comparison: nothing is fitted">
                 <button className="button" onClick={() => change({ kind: "add_fit", family: "formula" })}>
                   <Pencil size={14} /> Own formula or known curve
                 </button>

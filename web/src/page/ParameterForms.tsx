@@ -46,7 +46,7 @@ export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string
         </p>
       )}
       <div className="flex justify-end">
-        <button className="button">Bound it</button>
+        <button className="button">Apply bounds</button>
       </div>
     </form>
   );
@@ -67,11 +67,11 @@ export function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter 
   return (
     <div className="mt-3 grid gap-2 border-t border-rule pt-3">
       <label className="flex items-center justify-between gap-2">
-        Its letter in your course
+        Symbol in your course
         <input
           key={parameter.symbol}
           className="field w-16 font-book italic"
-          aria-label={`Letter for ${parameter.name.replace(/_/g, " ")}`}
+          aria-label={`Symbol for ${parameter.name.replace(/_/g, " ")}`}
           maxLength={12}
           defaultValue={parameter.symbol}
           onBlur={(event) => event.target.value !== parameter.symbol && put(event.target.value)}

@@ -20,7 +20,7 @@ export function Parameters({ fit }: { fit: Fit }) {
           <th scope="col">Parameter</th>
           <th scope="col">Value and standard error</th>
           <th scope="col">Unit</th>
-          <th scope="col">Relative error</th>
+          <th scope="col">Relative standard error</th>
         </tr>
       </thead>
       <tbody>
@@ -48,34 +48,22 @@ export function Parameters({ fit }: { fit: Fit }) {
   );
 }
 
-/** All of it as the cells of a labelled table, every digit. */
-export function parameterCells(fit: Fit): string[][] {
+/** All of it as the cells of a labelled table, with the digits that are shown or, if wanted, with all of them. */
+export function parameterCells(fit: Fit, all = false): string[][] {
   const rows = (fit.parameters ?? []).map((one) => {
-    const [value, error] = one.full.split(" ± ");
+    const [value, error] = all ? one.full.split(" ± ") : [one.value, one.uncertainty || undefined];
     return [wordOf(one.name, one.symbol) || one.symbol, one.symbol, value!, error ?? (one.fixed ? "fixed" : ""), one.unit, one.interval];
   });
   return [["parameter", "symbol", "value", "standard error", "unit", "confidence interval"], ...rows];
-}
-
-function Value({ parameter }: { parameter: Parameter }) {
-  const power = /× ?10/.test(parameter.value);
-  if (!parameter.uncertainty) return <>{parameter.value}</>;
-  return (
-    <>
-      {power ? "(" : ""}
-      {parameter.value} ± {parameter.uncertainty}
-      {power ? ")" : ""}
-    </>
-  );
 }
 
 function Details({ parameter }: { parameter: Parameter }) {
   return (
     <span className="grid gap-0.5">
       {parameter.meaning && <span>{parameter.meaning[0]!.toUpperCase() + parameter.meaning.slice(1)}.</span>}
-      {parameter.fixed && <span>Kept at this value, not fitted.</span>}
+      {parameter.fixed && <span>Fixed at this value, not fitted.</span>}
       {parameter.interval && <span className="numerals">{parameter.interval}</span>}
-      {parameter.lopsided && <span>These limits follow the sum of squares; ± would mislead.</span>}
+      {parameter.lopsided && <span>These are unequal limits; ± would be misleading.</span>}
       {parameter.t && (
         <span className="numerals">
           t = {parameter.t}, p {parameter.p.startsWith("<") ? parameter.p : `= ${parameter.p}`}
@@ -118,10 +106,10 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
       }}
     >
       <Popover.Trigger asChild>
-        <button className="-my-px rounded-sm border border-transparent px-1 hover:border-rule" aria-label={`${name} ${parameter.value}: fit it or fix it`}>
+        <button className="-my-px rounded-sm border border-transparent px-1 hover:border-rule" aria-label={`${name} ${parameter.value}: fit or fix`}>
           {parameter.fixed && fit.kind !== "hand" && <span className="mr-1.5 text-[12px] text-mute">fixed at</span>}
           {bound && <span className="mr-1.5 text-[12px] text-mute">bounded</span>}
-          <Value parameter={parameter} />
+          {parameter.text}
         </button>
       </Popover.Trigger>
       <Popover.Portal>
@@ -134,7 +122,7 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
             }}
           >
             <label className="flex items-center justify-between gap-2">
-              Keep {name} at
+              Fix {name} at
               <input
                 className="field numerals w-24 text-right"
                 inputMode="decimal"
@@ -159,10 +147,10 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
                     change({ kind: "set_fit", letter: fit.letter, fixed: others });
                   }}
                 >
-                  Let it be fitted
+                  Fit again
                 </button>
               )}
-              <button className="button-main">Fix it</button>
+              <button className="button-main">Fix</button>
             </div>
           </form>
           {fit.kind === "fit" && <BoundsForm fit={fit} name={parameter.name} word={name} onDone={() => setOpen(false)} />}

@@ -69,7 +69,7 @@ function Alike({ onDecimals, onDigits }: { onDecimals: (places: number) => void;
       <input
         type="number"
         className="field numerals !h-[26px] w-14 text-right"
-        aria-label="How many for all"
+        aria-label="Number for all"
         min={0}
         max={MOST_DIGITS}
         value={count}

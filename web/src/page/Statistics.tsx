@@ -9,14 +9,14 @@ import { Term } from "../ui/Hint";
 export function Statistics({ fit }: { fit: Fit }) {
   const [open, setOpen] = useState(false);
   const rows = fit.statistics ?? [];
-  const table = () => [["statistic", "value", "unit"], ...rows.map((row) => [row.label, row.full || row.absent, row.unit])];
+  const table = (all: boolean) => [["statistic", "value", "unit"], ...rows.map((row) => [row.label, row.absent || (all ? row.full : row.value), row.absent ? "" : row.unit])];
   return (
     <div className="mt-2">
       <div className="no-print flex items-center justify-between">
         <button aria-expanded={open} className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink" onClick={() => setOpen(!open)}>
           <ChevronRight size={14} className={open ? "rotate-90" : ""} /> All statistics
         </button>
-        {open && <CopyTable label="Copy all statistics" what="Statistics" rows={table} />}
+        {open && <CopyTable label="Copy all statistics" what="Statistics" rows={() => table(false)} full={() => table(true)} />}
       </div>
       <div className="print:columns-2 print:gap-8">
       <table className={`numerals mt-1 w-full text-[13px] ${open ? "" : "hidden print:table"}`}>

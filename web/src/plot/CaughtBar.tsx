@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useChange, useStudy } from "../study/context";
 import { setView, useView } from "../study/view";
 
-/** What to do with the readings that a region has caught. */
+/** What to do with the readings that a region has selected. */
 export function CaughtBar() {
   const caught = useView((view) => view.caught);
   const study = useStudy();
@@ -32,17 +32,17 @@ export function CaughtBar() {
       </span>
       {used.length > 0 && (
         <>
-          <input className="field w-36" aria-label="Why they are set aside" placeholder="why?" maxLength={200} autoFocus value={reason} onChange={(event) => setReason(event.target.value)} />
+          <input className="field w-36" aria-label="Reason for setting them aside" placeholder="reason" maxLength={200} autoFocus value={reason} onChange={(event) => setReason(event.target.value)} />
           <button className="button-main">Set aside</button>
         </>
       )}
       {back.length > 0 && (
         <button type="button" className="button" onClick={() => mark(back, null)}>
-          Take back
+          Use again
         </button>
       )}
       <button type="button" className="button" onClick={() => setView({ caught: null })}>
-        Leave them
+        Cancel
       </button>
     </form>
   );

@@ -18,10 +18,10 @@ export function EdgeCounts({ beyond, onBringIn }: { beyond: Beyond; onBringIn: (
           <button
             key={edge}
             className={`no-print absolute z-10 h-[24px] rounded-full border border-amber bg-amber-well px-2.5 text-[12px] text-amber ${WORDS[edge].place}`}
-            aria-label={`${beyond[edge]} reading${beyond[edge] === 1 ? "" : "s"} ${WORDS[edge].name} the view: bring in`}
+            aria-label={`${beyond[edge]} reading${beyond[edge] === 1 ? "" : "s"} ${WORDS[edge].name} the view: show`}
             onClick={() => onBringIn(edge)}
           >
-            {WORDS[edge].arrow} {groupDigits(beyond[edge])} beyond
+            {WORDS[edge].arrow} {groupDigits(beyond[edge])} outside view
           </button>
         ))}
     </>

@@ -25,15 +25,15 @@ export function PlotSettingsForm() {
   const even = !plot.straighten && plot.x_scale === "linear" && plot.y_scale === "linear";
   return (
     <Popover.Root>
-      <Hint text="Axes, ticks, marks and lines">
+      <Hint text="Plot settings: axes, ticks, markers, lines">
         <Popover.Trigger asChild>
-          <button className="icon-button" aria-label="Axes, ticks, marks and lines">
+          <button className="icon-button" aria-label="Plot settings: axes, ticks, markers, lines">
             <SlidersHorizontal size={16} />
           </button>
         </Popover.Trigger>
       </Hint>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="floating max-h-[80vh] w-80 overflow-auto" aria-label="How the plot is drawn">
+        <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="floating max-h-[80vh] w-80 overflow-auto" aria-label="Plot settings">
           <div className="grid gap-3">
             <table>
               <thead>
@@ -84,7 +84,7 @@ export function PlotSettingsForm() {
                 Join the readings
               </Check>
             </div>
-            {plot.join && <p className="text-[12px] text-mute">The strokes follow x from reading to reading. They are no model.</p>}
+            {plot.join && <p className="text-[12px] text-mute">The lines join the readings in order of x. They are not a model.</p>}
             <div>
               <Check checked={plot.straighten ?? false} disabled={!straight && !plot.straighten} onChange={(on) => set({ straighten: on })}>
                 Straighten the leading model
@@ -93,13 +93,13 @@ export function PlotSettingsForm() {
             </div>
             <div className="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
               <Pick label="Grid" value={plot.grid ?? "major"} words={{ none: "none", major: "at ticks", minor: "at ticks and between" }} onPick={(grid) => set({ grid })} />
-              <Pick label="Marks" value={plot.shape ?? "circle"} words={Object.fromEntries(SHAPES.map((shape) => [shape, `${shape}s`.replace("sss", "sses")]))} onPick={(shape) => set({ shape })} />
-              <Range label="Size of marks" value={plot.size ?? 4.5} low={1.5} high={10} onKeep={(size) => set({ size })} />
-              <Range label="Weight of lines" value={plot.line ?? 2.2} low={0.8} high={5} onKeep={(line) => set({ line })} />
+              <Pick label="Markers" value={plot.shape ?? "circle"} words={Object.fromEntries(SHAPES.map((shape) => [shape, `${shape}s`.replace("sss", "sses")]))} onPick={(shape) => set({ shape })} />
+              <Range label="Marker size" value={plot.size ?? 4.5} low={1.5} high={10} onKeep={(size) => set({ size })} />
+              <Range label="Line width" value={plot.line ?? 2.2} low={0.8} high={5} onKeep={(line) => set({ line })} />
               <Pick label="Labels" value={plot.label ?? "letter"} words={{ letter: "letters", equation: "letters and equations", none: "none" }} onPick={(label) => set({ label })} />
             </div>
             <button className="button justify-self-end" onClick={() => set(Object.fromEntries(Object.keys(plot).map((key) => [key, null])))}>
-              Back to how it draws itself
+              Reset to automatic
             </button>
           </div>
         </Popover.Content>

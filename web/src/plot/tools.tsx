@@ -5,11 +5,11 @@ import { setView, useView, type Tool } from "../study/view";
 import { Hint } from "../ui/Hint";
 
 const TOOLS: { tool: Tool; icon: LucideIcon; word: string; hint: string }[] = [
-  { tool: "look", icon: Hand, word: "Look around", hint: "Drag to move the view; click a reading to choose it" },
-  { tool: "box", icon: BoxSelect, word: "Zoom to a box", hint: "Draw a box: it becomes the view" },
-  { tool: "region", icon: SquareDashedMousePointer, word: "Catch a region", hint: "Draw a box: set its readings aside, or take them back" },
-  { tool: "shift", icon: Move, word: "Move a reading", hint: "Drag a reading, or choose one and use the arrow keys; every fit follows" },
-  { tool: "add", icon: Plus, word: "Add readings", hint: "Click where a reading is to stand" },
+  { tool: "look", icon: Hand, word: "Pan and select", hint: "Drag to move the view; click a reading to select it" },
+  { tool: "box", icon: BoxSelect, word: "Zoom to a rectangle", hint: "Drag a rectangle to zoom in" },
+  { tool: "region", icon: SquareDashedMousePointer, word: "Select a region", hint: "Drag a rectangle: set its readings aside, or use them again" },
+  { tool: "shift", icon: Move, word: "Move a reading", hint: "Drag a reading, or select one and use the arrow keys; every fit follows" },
+  { tool: "add", icon: Plus, word: "Add readings", hint: "Click where the reading should go" },
 ];
 
 /** What pressing on the plot does. */

@@ -77,7 +77,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
         ))}
       </div>
       <label className="flex items-center justify-between gap-3">
-        <span className="text-mute">Used as</span>
+        <span className="text-mute">Role</span>
         <select className="field w-48" value={draft.role} onChange={(event) => setDraft({ ...draft, role: event.target.value as Role })}>
           {ROLES.map(({ role, word }) => (
             <option key={role} value={role}>
@@ -89,7 +89,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
       {draft.role !== "series" && (
         <>
           <label className="flex items-center justify-between gap-3">
-            <span className="text-mute">Cells count in</span>
+            <span className="text-mute">Multiplier</span>
             <select className="field w-48" value={draft.exponent} onChange={(event) => setDraft({ ...draft, exponent: Number(event.target.value) })}>
               {(EXPONENTS.includes(draft.exponent) ? EXPONENTS : [...EXPONENTS, draft.exponent]).map((exponent) => (
                 <option key={exponent} value={exponent}>
@@ -98,8 +98,8 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
               ))}
             </select>
           </label>
-          {measured && field("uncertainty", "Uncertainty of all", "0.5 or 2 %", 40)}
-          {!typed && field("formula", "Calculated as", "sqrt(d)", 500)}
+          {measured && field("uncertainty", "Uncertainty of each", "0.5 or 2 %", 40)}
+          {!typed && field("formula", "Formula", "sqrt(d)", 500)}
           {!typed && draft.formula && <p className="text-[12px] text-mute">Columns by their symbol, row for the row number; A for the value of fit A, A_slope for one of its parameters.</p>}
         </>
       )}
@@ -131,7 +131,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
             Remove column
           </button>
         )}
-        <button className="button-main">Keep</button>
+        <button className="button-main">Apply</button>
       </div>
     </form>
   );

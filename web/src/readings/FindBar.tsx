@@ -51,12 +51,12 @@ export function FindBar({ onClose }: { onClose: () => void }) {
         }}
       />
       <span role="status" className="numerals text-[12px] whitespace-nowrap text-mute">
-        {text.trim() ? (places.length ? `${Math.max(at, 0) + 1} of ${places.length}` : "nowhere") : ""}
+        {text.trim() ? (places.length ? `${Math.max(at, 0) + 1} of ${places.length}` : "no match") : ""}
       </span>
-      <button type="button" className="icon-button" aria-label="The one before" onClick={() => go(-1)}>
+      <button type="button" className="icon-button" aria-label="Previous match" onClick={() => go(-1)}>
         <ChevronUp size={15} />
       </button>
-      <button className="icon-button" aria-label="The next one">
+      <button className="icon-button" aria-label="Next match">
         <ChevronDown size={15} />
       </button>
       <button type="button" className="icon-button" aria-label="Close" onClick={onClose}>

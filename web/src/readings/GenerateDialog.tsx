@@ -4,7 +4,7 @@ import { api, type Change, messageOf } from "../api/client";
 import { useNaming, useChange, useStudy } from "../study/context";
 import { Sheet } from "../ui/Sheet";
 
-const FIELDS = { low: "From", high: "To", step: "Step", count: "How many", noise: "Scatter s", seed: "Seed" } as const;
+const FIELDS = { low: "From", high: "To", step: "Step", count: "Count", noise: "Noise s (standard deviation)", seed: "Seed" } as const;
 type Name = keyof typeof FIELDS;
 
 /** Readings from a formula: from, to, by step or count, with seeded scatter. */
@@ -71,7 +71,7 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
                 {(["replace", "below"] as const).map((place) => (
                   <label key={place} className="flex items-center gap-1.5">
                     <input type="radio" name="generated-where" className="accent-pine" checked={where === place} onChange={() => setWhere(place)} />
-                    {place === "replace" ? "in place of these readings" : "below these readings"}
+                    {place === "replace" ? "Replace these readings" : "Add below them"}
                   </label>
                 ))}
               </div>

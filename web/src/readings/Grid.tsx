@@ -71,8 +71,8 @@ export function Grid({ grid }: { grid: GridControl }) {
           {columns.map((column) => (
             <ColumnHeader key={column.key} column={column} />
           ))}
-          <span role="columnheader" className="px-1.5 py-1 text-right text-[11px] leading-tight text-mute">
-            off {fit?.letter ?? "the curve"}
+          <span role="columnheader" title={fit ? `Residual of fit ${fit.letter}` : "Residual"} className="px-1.5 py-1 text-right text-[11px] leading-tight text-mute">
+            resid. {fit?.letter ?? ""}
           </span>
         </div>
       </div>

@@ -1,8 +1,8 @@
 const HALF = 22;
 
-/** How far a reading is off the line: a bar to the right for above, to the left for below. */
+/** The residual of a reading: a bar to the right for above, to the left for below. */
 export function OffBar({ share, hollow }: { share: number | null; hollow: boolean }) {
-  if (share === null) return <span className="sr-only">not compared</span>;
+  if (share === null) return <span className="sr-only">no residual</span>;
   const length = Math.min(Math.abs(share), 1) * HALF;
   const clipped = Math.abs(share) > 1;
   const side = share > 0 ? "above" : "below";

@@ -3,7 +3,7 @@ import { select } from "../study/view";
 
 const SHOWN = 4;
 
-/** Rows that take no part, each with its reason and a way to its cell. */
+/** Rows that cannot be used, each with its reason and a way to its cell. */
 export function Problems() {
   const study = useStudy();
   const problems = useAnalysisPart((analysis) => analysis.problems);
@@ -12,7 +12,7 @@ export function Problems() {
   const rest = Math.max(0, problems.length - SHOWN) + more;
   return (
     <div className="rounded-(--radius) bg-amber-well px-3 py-2 text-[12.5px] text-amber" role="status">
-      <span className="font-semibold">Left out</span>
+      <span className="font-semibold">Unusable</span>
       <ul>
         {problems.slice(0, SHOWN).map((problem) => (
           <li key={problem.row}>

@@ -3,12 +3,12 @@ import { litRows, useView } from "../study/view";
 import { ReasonButton } from "./ReasonButton";
 import type { GridControl } from "./useGrid";
 
-/** What can be done with the chosen rows. */
+/** What can be done with the selected rows. */
 export function RowActions({ grid }: { grid: GridControl }) {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
   if (!lit || lit[0] >= study.row_count) {
-    return <p className="flex min-h-[28px] items-center text-[12.5px] text-mute">Choose a reading to see it everywhere.</p>;
+    return <p className="flex min-h-[28px] items-center text-[12.5px] text-mute">Select a reading to highlight it in every view.</p>;
   }
   const inside = ({ row }: { row: number }) => row >= lit[0] && row <= lit[1];
   const aside = study.aside.filter(inside);
@@ -21,7 +21,7 @@ export function RowActions({ grid }: { grid: GridControl }) {
       {aside.length < count && (
         <ReasonButton
           word="Set aside"
-          question={count === 1 ? "Why is it set aside?" : "Why are they set aside?"}
+          question={count === 1 ? "Reason for setting it aside?" : "Reason for setting them aside?"}
           example="the line slipped"
           note="It stays in the table, drawn hollow, and no fit uses it."
           onKeep={(reason) => grid.mark("mark_rows", reason)}
@@ -29,7 +29,7 @@ export function RowActions({ grid }: { grid: GridControl }) {
       )}
       {aside.length > 0 && (
         <button className="button" onClick={() => grid.mark("mark_rows", null)}>
-          Take back
+          Use again
         </button>
       )}
       <button className="button" onClick={grid.insertRows}>
@@ -40,15 +40,15 @@ export function RowActions({ grid }: { grid: GridControl }) {
       </button>
       {assumed.length < count ? (
         <ReasonButton
-          word="Assume"
-          question="Why may it be assumed?"
+          word="Mark as assumed"
+          question="Reason for assuming it?"
           example="no load, so no stretch"
           note="For a reading that was not measured but supposed: fits use it, it is drawn dashed, and a caution says so."
           onKeep={(reason) => grid.mark("assume_rows", reason)}
         />
       ) : (
         <button className="button" onClick={() => grid.mark("assume_rows", null)}>
-          It was measured
+          Mark as measured
         </button>
       )}
     </div>

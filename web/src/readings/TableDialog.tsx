@@ -9,8 +9,8 @@ import { ROLES } from "./roles";
 import { TablePreview } from "./TablePreview";
 import type { Elapsed, TakenColumn, TakenRole } from "./taken";
 
-const SEPARATORS = { tab: "tabs", semicolon: "semicolons", comma: "commas", spaces: "spaces" } as const;
-const DECIMALS = { point: "a point, 1.5", comma: "a comma, 1,5" } as const;
+const SEPARATORS = { tab: "tab", semicolon: "semicolon", comma: "comma", spaces: "space" } as const;
+const DECIMALS = { point: "point (1.5)", comma: "comma (1,5)" } as const;
 const ORDERS = { day: "day, month", month: "month, day" } as const;
 const FIRST_HEADINGS = 12;
 const MOST_COLUMNS = 12;
@@ -35,7 +35,7 @@ interface Props {
   onClose: () => void;
 }
 
-/** What was understood of a table, every guess open to change, before it is taken in as one step. */
+/** What was understood of a table, every guess open to change, before it is imported as one step. */
 export function TableDialog({ incoming: first, filled, many, onTake, onClose }: Props) {
   const [incoming, setIncoming] = useState(first);
   const [choices, setChoices] = useState<Choices>({});
@@ -104,7 +104,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
   };
   const kept = columns.filter((column) => column.role !== "skip").length;
   const twice = ROLES.find(({ role }) => !["y", "other"].includes(role) && columns.filter((column) => column.role === role).length > (ys > 1 && ["x", "x_error", "y_error"].includes(role) ? ys : 1));
-  const wrong = twice ? `Only one column can be ${twice.word}.` : kept > MOST_COLUMNS && ys < 2 ? `A study holds ${MOST_COLUMNS} columns; ${kept} are chosen. Leave some out.` : "";
+  const wrong = twice ? `Only one column can be ${twice.word}.` : kept > MOST_COLUMNS && ys < 2 ? `A study holds ${MOST_COLUMNS} columns; ${kept} are chosen. Skip some.` : "";
 
   const take = () => {
     if (!found || wrong) return;
@@ -124,7 +124,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
   };
   const ambiguous = found?.columns.some((column) => column.ambiguous) ?? false;
   return (
-    <Sheet title={incoming.name ? `Take in ${incoming.name}` : "Take in a table"} width="w-[min(50rem,96vw)]" onClose={onClose}>
+    <Sheet title={incoming.name ? `Import ${incoming.name}` : "Import a table"} width="w-[min(50rem,96vw)]" onClose={onClose}>
           {problem && (
             <p role="alert" className="text-amber">
               {problem}
@@ -137,18 +137,18 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
                   <Choice label="Sheet" value={incoming.sheet ?? ""} words={Object.fromEntries(incoming.sheets!.map((name) => [name, name]))} onChange={(sheet) => void readAgain({ sheet })} />
                 )}
                 {(incoming.encodings?.length ?? 0) > 0 && (
-                  <Choice label="Written in" value={incoming.encoding ?? ""} words={Object.fromEntries(incoming.encodings!.map((name) => [name, name]))} onChange={(encoding) => void readAgain({ encoding })} />
+                  <Choice label="Encoding" value={incoming.encoding ?? ""} words={Object.fromEntries(incoming.encodings!.map((name) => [name, name]))} onChange={(encoding) => void readAgain({ encoding })} />
                 )}
-                <Choice label="Cells are parted by" value={found.separator as keyof typeof SEPARATORS} words={SEPARATORS} onChange={(separator) => setChoices({ ...choices, separator })} />
-                <Choice label="The decimal sign is" value={found.decimal as keyof typeof DECIMALS} words={DECIMALS} onChange={(decimal) => setChoices({ ...choices, decimal })} />
+                <Choice label="Separator" value={found.separator as keyof typeof SEPARATORS} words={SEPARATORS} onChange={(separator) => setChoices({ ...choices, separator })} />
+                <Choice label="Decimal separator" value={found.decimal as keyof typeof DECIMALS} words={DECIMALS} onChange={(decimal) => setChoices({ ...choices, decimal })} />
                 <Choice
-                  label="Heading"
+                  label="Header row"
                   value={String(found.header)}
                   words={Object.fromEntries([["0", "none"], ...Array.from({ length: Math.max(FIRST_HEADINGS, found.header) }, (_, i) => [String(i + 1), `line ${i + 1}`])])}
                   onChange={(line) => setChoices({ ...choices, header: Number(line) })}
                 />
                 {ambiguous && (
-                  <Choice label="Dates are" value={choices.day_first === false ? "month" : "day"} words={ORDERS} onChange={(order) => setChoices({ ...choices, day_first: order === "day" })} />
+                  <Choice label="Date order" value={choices.day_first === false ? "month" : "day"} words={ORDERS} onChange={(order) => setChoices({ ...choices, day_first: order === "day" })} />
                 )}
               </div>
               <TablePreview found={found} counted={counted} columns={columns} onPut={put} />
@@ -175,18 +175,18 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
                   <fieldset className="mr-auto flex flex-wrap gap-x-4">
                     <legend className="sr-only">Where to put it</legend>
                     <Radio name="where" checked={where === "replace"} onPick={() => setWhere("replace")}>
-                      in place of these readings
+                      Replace these readings
                     </Radio>
                     <Radio name="where" checked={where === "below"} onPick={() => setWhere("below")}>
-                      below these readings
+                      Add below them
                     </Radio>
                   </fieldset>
                 )}
                 <button className="button" onClick={onClose}>
-                  Leave it
+                  Cancel
                 </button>
                 <button className="button-main" aria-disabled={wrong !== ""} onClick={take}>
-                  Take in
+                  Import
                 </button>
               </div>
             </>

@@ -8,7 +8,7 @@ import { FileButton } from "./FileButton";
 
 type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: "add_column" }>> };
 
-/** Take in a file, add a column. */
+/** Open a file, add a column. */
 export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenerate: () => void }) {
   const study = useStudy();
   const naming = useNaming();
@@ -28,7 +28,7 @@ export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenera
   };
   return (
     <>
-      <FileButton word="File" className="button" onTable={(incoming) => setView({ incoming })} />
+      <FileButton word="Open file" className="button" onTable={(incoming) => setView({ incoming })} />
       <Menu word="Column" icon={<Plus size={14} />}>
         <DropdownMenu.Item className="menu-item" onSelect={() => add("other")}>
           Label or other

@@ -21,13 +21,13 @@ export function TablePreview({ found, counted, columns, onPut }: { found: Unders
               </th>
               {columns.map((column, place) => (
                 <th key={place} scope="col" className="min-w-44 border-l border-rule p-1.5 text-left align-top font-normal">
-                  <select className="field w-full" aria-label={`Column ${place + 1} is used as`} value={column.role} onChange={(event) => onPut(place, { role: event.target.value as TakenRole })}>
+                  <select className="field w-full" aria-label={`Column ${place + 1} role`} value={column.role} onChange={(event) => onPut(place, { role: event.target.value as TakenRole })}>
                     {ROLES.map(({ role, word }) => (
                       <option key={role} value={role}>
                         {word}
                       </option>
                     ))}
-                    <option value="skip">left out</option>
+                    <option value="skip">skipped</option>
                   </select>
                   {column.role !== "skip" && (
                     <div className="mt-1 grid grid-cols-[1fr_3.2rem_3.6rem] gap-1">
@@ -76,17 +76,17 @@ export function TablePreview({ found, counted, columns, onPut }: { found: Unders
       <p>
         {counted ? `${found.row_count} ${found.row_count === 1 ? "row" : "rows"}` : "Counting the rows…"}
         {counted && found.row_count > (found.columns[0]?.cells.length ?? 0) && `, the first ${found.columns[0]!.cells.length} shown`}
-        {found.passed_over > 0 && `; ${found.passed_over === 1 ? "a line above the table is" : `${found.passed_over} lines above the table are`} passed over`}
+        {found.passed_over > 0 && `; ${found.passed_over === 1 ? "a line above the table is" : `${found.passed_over} lines above the table are`} skipped`}
         {times && `; times count from ${times.since}`}
         {count > 0 && (
           <span className="text-amber">
             {"; "}
-            {count} {count === 1 ? "cell is" : "cells are"} no number
+            {count} {count === 1 ? "cell is not a number" : "cells are not numbers"}
             {` (${numbers
               .slice(0, 4)
               .map((cell) => `row ${cell.row + 1}: “${cell.text}”`)
               .join(", ")}${count > 4 ? ", …" : ""})`}
-            . {count === 1 ? "It is kept as written, and its row is" : "They are kept as written, and their rows are"} left out of fits.
+            . {count === 1 ? "It is kept as written, and its row is" : "They are kept as written, and their rows are"} not used by fits.
           </span>
         )}
       </p>

@@ -31,7 +31,7 @@ export function Shelf() {
       <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar">
         <Mark />
         <span className="flex items-center gap-2">
-          <FileButton word="From a file" className="bar-button" onTable={setIncoming} />
+          <FileButton word="Open file" className="bar-button" onTable={setIncoming} />
           <button className="button-main" onClick={start} disabled={create.isPending}>
             <Plus size={15} /> New study
           </button>
@@ -48,7 +48,7 @@ export function Shelf() {
                 <input className="field w-56 pl-7" type="search" placeholder="title, question or equation" value={wanted} onChange={(event) => setWanted(event.target.value)} />
               </label>
               <label className="flex items-center gap-1.5 text-[13px] text-mute">
-                in order of
+                sort by
                 <select className="field" aria-label="Order of the studies" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
                   {Object.entries(ORDERS).map(([name, word]) => (
                     <option key={name} value={name}>
@@ -156,7 +156,7 @@ function Bin({ cards, onRestore }: { cards: Card[]; onRestore: (card: Card) => v
               {card.title} <span className="text-[13px] text-mute">· {card.summary}</span>
             </span>
             <button className="button" onClick={() => onRestore(card)} aria-label={`Take ${card.title} back`}>
-              <Undo2 size={14} /> Take back
+              <Undo2 size={14} /> Restore
             </button>
           </li>
         ))}

@@ -61,7 +61,7 @@ export function useShelf() {
     mutationFn: (card: Card) => must(api.DELETE("/api/studies/{study_id}", path(card))),
     onSuccess: (_, card) => {
       void again();
-      notify(`“${card.title}” is in the bin.`, { label: "Take it back", run: () => restore.mutate(card) });
+      notify(`“${card.title}” is in the bin.`, { label: "Restore", run: () => restore.mutate(card) });
     },
     onError: failed,
   });

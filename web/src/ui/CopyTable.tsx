@@ -4,8 +4,8 @@ import { DropdownMenu } from "radix-ui";
 import { copyText } from "../page/copy";
 import { latexTable } from "../page/latexTable";
 
-/** A table for the clipboard: for a spreadsheet, or in LaTeX. `rows`: its cells, the first row its heading. */
-export function CopyTable({ label, what, rows }: { label: string; what: string; rows: () => string[][] }) {
+/** A table for the clipboard: for a spreadsheet, or in LaTeX. `rows`: its cells as they are shown, the first row its heading; `full`: the same with all digits. */
+export function CopyTable({ label, what, rows, full }: { label: string; what: string; rows: () => string[][]; full?: () => string[][] }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
@@ -18,6 +18,11 @@ export function CopyTable({ label, what, rows }: { label: string; what: string; 
           <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(tabbed(rows()), what)}>
             Copy as a table
           </DropdownMenu.Item>
+          {full && (
+            <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(tabbed(full()), `${what} with all digits`)}>
+              Copy with all digits
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(latexTable(rows()), `${what} in LaTeX`)}>
             Copy as LaTeX
           </DropdownMenu.Item>

@@ -8,7 +8,7 @@ interface Props {
   children: ReactNode;
 }
 
-/** A file made by the server: says how far it is while it is made, can be broken off, and tells why it could not be made. */
+/** A file made by the server: says how far it is while it is made, can be cancelled, and tells why it could not be made. */
 export function SaveLink({ href, className, children }: Props) {
   const [state, setState] = useState<{ said: string; failed: boolean } | null>(null);
   const stop = useRef<AbortController | null>(null);
@@ -23,8 +23,8 @@ export function SaveLink({ href, className, children }: Props) {
     stop.current = control;
     const begun = performance.now();
     const say = (said: string) => setState({ said, failed: false });
-    say("being made");
-    const clock = window.setInterval(() => say(`being made, ${Math.round((performance.now() - begun) / 1000)} s`), 1000);
+    say("preparing");
+    const clock = window.setInterval(() => say(`preparing, ${Math.round((performance.now() - begun) / 1000)} s`), 1000);
     try {
       const response = await fetch(href, { signal: control.signal });
       window.clearInterval(clock);
