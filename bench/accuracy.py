@@ -37,7 +37,7 @@ SECTIONS: list[tuple[str, str, Callable[[], Iterator[str]]]] = [
     ),
     (
         "Where standard errors mislead",
-        "Share of 300 simulated studies of few and loose readings whose 95 % confidence interval, curve, beyond the readings, holds "
+        "Share of 300 simulated studies of few and loose readings whose 95 % confidence interval of the curve, beyond the readings, holds "
         "the truth. One standard deviation of the share is 1.3. Replaced: limits that follow the profile of the sum of squares.",
         coverage.where_errors_mislead,
     ),

@@ -34,7 +34,7 @@ def open_study(page: Page, title: str) -> None:
 
 def choose_for(page: Page, letter: str, item: str) -> None:
     page.get_by_role("button", name=f"More for fit {letter}").click()
-    page.get_by_role("menuitem", name=item).click()
+    page.get_by_role("menuitem", name=item, exact=True).click()
 
 
 def shelf(page: Page) -> None:

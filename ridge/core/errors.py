@@ -90,11 +90,20 @@ class FormulaError(RidgeError, ValueError):
     """A formula cannot be read.
 
     ``position`` and ``length``: the place in the text as typed, 0-based. ``found``: what stands there, empty at
-    the end. ``possible``: what could stand there instead, in words.
+    the end. ``possible``: what could stand there instead, in words. ``suggestion``: the whole formula as it may be meant.
     """
 
-    def __init__(self, message: str, position: int, length: int = 1, found: str = "", possible: str = "") -> None:
+    def __init__(
+        self,
+        message: str,
+        position: int,
+        length: int = 1,
+        found: str = "",
+        possible: str = "",
+        suggestion: str = "",
+    ) -> None:
         self.position, self.length, self.found, self.possible = position, length, found, possible
+        self.suggestion = suggestion
         super().__init__(message)
 
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
+from ridge.core.predicting.at_y import MOST
 from ridge.core.wording.answers import number_as_given, word_prediction, word_solutions
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
@@ -144,7 +145,7 @@ def _how_many_more(fit: Fit, count: int, naming: Naming) -> str:
     """How often the curve takes the value besides the answer that is given first."""
     if count <= 1:
         return ""
-    others = f"{count_word(count - 1, capital=True)} more x".replace(" x", f" {naming.x}")
+    others = f"{count_word(count - 1, capital=True)}{' or more' if count == MOST else ''} more {naming.x}"
     listed = f"; the nearest {MOST_SOLUTIONS} are listed" if count > MOST_SOLUTIONS else ""
     if "angular_frequency" in fit.values:
         return f"{others} within three measured ranges{listed}; the same value comes back with every period."

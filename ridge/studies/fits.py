@@ -10,9 +10,11 @@ from typing import Any
 
 from ridge.core import Fit, fit, interpolate
 from ridge.core.by_hand import first_values, with_values
-from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.errors import FormulaError, OutsideSense, RidgeError
 from ridge.core.interpolation import Interpolation
-from ridge.core.models import FAMILIES, Model
+from ridge.core.formula.checks import meant_variable
+from ridge.core.formula.parse import rename
+from ridge.core.models import FAMILIES, Formula, Model
 from ridge.core.readings import Readings
 from ridge.core.wording.naming import Naming
 from ridge.studies.apart import FAILED
@@ -54,7 +56,21 @@ def model_of(wanted: FitState, naming: Naming) -> Model:
     if wanted.family == "formula":
         # A symbol that is no name in formulas (such as one with a space) leaves x for the variable.
         options["variable"] = naming.x if naming.x.replace("_", "").isalnum() and not naming.x[0].isdigit() else "x"
-    return FAMILIES[wanted.family](**options).with_fixed(wanted.fixed)
+    model = FAMILIES[wanted.family](**options)
+    if isinstance(model, Formula):
+        _check_variable(model, naming)
+    return model.with_fixed(wanted.fixed)
+
+
+def _check_variable(model: Formula, naming: Naming) -> None:
+    """Raise FormulaError where another name stands for the variable, with the formula as it is probably meant."""
+    meant = meant_variable(model.parsed, [naming.x_name])
+    if meant:
+        raise FormulaError(
+            f"{model.variable} does not occur in the formula. Does {meant} stand for {model.variable}"
+            f"{f', {naming.x_name}' if naming.x_name else ''}?",
+            model.formula.find(meant), len(meant), meant, model.variable, rename(model.formula, meant, model.variable),
+        )  # fmt: skip
 
 
 @dataclass(frozen=True)

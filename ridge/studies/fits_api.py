@@ -33,6 +33,7 @@ from ridge.studies.schemas import (
     Message,
     RankingOut,
 )
+from ridge.studies.state import FORMULA_TYPED
 from ridge.studies.store import read_state
 
 router = Router(tags=["fits"])
@@ -112,7 +113,7 @@ class FormulaIn(Schema):
     """A formula as it is being typed for the fit of a letter; ``part``: the place of a part to be looked at."""
 
     letter: Annotated[str, StringConstraints(pattern="^[A-F]$")]
-    text: Annotated[str, StringConstraints(max_length=2000)]
+    text: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)]
     degrees: bool = False
     part: int | None = None
 

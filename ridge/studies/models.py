@@ -7,7 +7,7 @@ import uuid
 from django.conf import settings
 from django.db import models
 
-from ridge.studies.state import DIRECTIONS, ROLES
+from ridge.studies.state import DIRECTIONS, FORMULA_TYPED, ROLES
 
 
 class Study(models.Model):
@@ -47,7 +47,7 @@ class Column(models.Model):
     unit = models.CharField(max_length=40, blank=True)
     role = models.CharField(max_length=10, choices=[(role, role) for role in ROLES])
     cells = models.JSONField(default=list)
-    formula = models.CharField(max_length=500, blank=True)
+    formula = models.CharField(max_length=FORMULA_TYPED, blank=True)
     exponent = models.SmallIntegerField(default=0)
     uncertainty = models.CharField(max_length=40, blank=True)
 

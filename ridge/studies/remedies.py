@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from ridge.core.errors import NoFit, OutsideSense, RepeatedX, UndefinedAt
+from ridge.core.errors import FormulaError, NoFit, OutsideSense, RepeatedX, UndefinedAt
 from ridge.core.judging.cautions import Caution
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import name_rows, significant
@@ -81,6 +81,8 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
         return ActionOut(label=label, change={"kind": "set_fit", "letter": letter, **what})
 
     found = []
+    if isinstance(error, FormulaError) and error.suggestion:
+        found.append(set_fit(f"Use {error.possible} for {error.found}", options={"text": error.suggestion}))
     if isinstance(error, RepeatedX):
         found.append(set_fit(f"Average at each {naming.x}", options={"average": True}))
     if isinstance(error, UndefinedAt):

@@ -13,6 +13,8 @@ DIRECTIONS = ("y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflex
 where the curve is zero, turns, changes its bend or meets another fit."""
 PARTS = ("question", "figure", "model", "parameters", "judgement", "answers", "cautions", "readings", "method")
 """What a report is made of, in its usual order."""
+FORMULA_TYPED = 4000
+"""Characters of a formula that are kept as typed; one longer than formulas may be is told so, not cut."""
 LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200, "fits": 6, "paragraphs": 40}
 
 

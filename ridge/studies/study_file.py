@@ -14,7 +14,7 @@ from ridge.studies.changes.fits import Decimals, Family, FitOptions, Letter, Put
 from ridge.studies.changes.page import Asked, CourseLetter, Direction, Parameter
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.report import Author, Parts, PartSettings, ReportDate, read_parts
-from ridge.studies.state import LIMITS, WHOLE_REPORT, AnswerState, ColumnState, StudyState, empty_study
+from ridge.studies.state import FORMULA_TYPED, LIMITS, WHOLE_REPORT, AnswerState, ColumnState, StudyState, empty_study
 
 VERSION = 2
 """1: without report and decimals."""
@@ -41,7 +41,7 @@ class ColumnPart(_Part):
     unit: Annotated[str, StringConstraints(max_length=40)] = ""
     role: Role
     cells: Annotated[list[Cell], Field(max_length=LIMITS["rows"])]
-    formula: Annotated[str, StringConstraints(max_length=500)] = ""
+    formula: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)] = ""
     exponent: Annotated[int, Field(ge=-300, le=300)] = 0
     uncertainty: Annotated[str, StringConstraints(max_length=40)] = ""
 

@@ -15,6 +15,7 @@ from ridge.studies.changes import ChangeRefused, read_change
 from ridge.studies.readings import Status, read_table
 from ridge.studies.samples import build_sample
 from ridge.studies.state import ColumnState, FitState, StudyState
+from tests.api.test_api import ApiCase
 
 
 def column(symbol: str, role: str, cells: str, **more: Any) -> ColumnState:
@@ -256,3 +257,32 @@ class Models(SimpleTestCase):
         assert straight is not None
         self.assertEqual((straight.x, straight.x_power, straight.x_title), ("power", 2, "t²"))
         self.assertIn("straight already", analyse(replace(state, fits=(FitState("A", "line"),))).straight_refusal)
+
+
+class TooLong(ApiCase):
+    def test_a_formula_that_is_too_long_is_kept_as_typed_and_told(self) -> None:
+        study = self.new()
+        self.change(study, 0, kind="set_cells", row=0, column=0, block=[["1", "2"], ["2", "3.1"], ["3", "4"]])
+        text = "a*x" + "+x" * 300
+        state = self.change(study, 1, kind="set_fit", letter="A", family="formula", options={"text": text})
+        fit = state["analysis"]["fits"][0]
+        self.assertEqual(fit["options"]["text"], text)
+        self.assertIn("603 characters; 500 at most", fit["refusal"])
+        column = self.change(study, 2, kind="add_column", role="other", name="long", formula="x" + "+x" * 300)["columns"][-1]
+        self.assertIn("500 at most", column["problem"])
+
+
+class AnotherNameForTheVariable(ApiCase):
+    def test_what_is_meant_is_proposed_and_taken_at_one_press(self) -> None:
+        study = self.new()
+        self.change(study, 0, kind="set_cells", row=0, column=0, block=[["1", "2"], ["2", "3.1"], ["3", "4"]])
+        x = self.read(f"/studies/{study}")["columns"][0]["key"]
+        self.change(study, 1, kind="edit_column", key=x, name="time", symbol="T")
+        state = self.change(study, 2, kind="set_fit", letter="A", family="formula", options={"text": "v*time+b"})
+        fit = state["analysis"]["fits"][0]
+        self.assertIn("T does not occur in the formula. Does time stand for T, time?", fit["refusal"])
+        (action,) = [one for one in fit["actions"] if one["label"] == "Use T for time"]
+        fit = self.change(study, 3, **action["change"])["analysis"]["fits"][0]
+        self.assertEqual([one["name"] for one in fit["parameters"]], ["v", "b"])
+        fit = self.change(study, 4, kind="set_fit", letter="A", options={"text": "y(t) = m*t + c"})["analysis"]["fits"][0]
+        self.assertEqual([one["name"] for one in fit["parameters"]], ["m", "c"])

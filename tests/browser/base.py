@@ -116,12 +116,12 @@ class BrowserCase(LiveServerTestCase):
     def choose_from(self, button: str, item: str | re.Pattern[str]) -> None:
         """Choose from a menu of the readings."""
         self.page.get_by_role("button", name=button, exact=True).click()
-        self.page.get_by_role("menuitem", name=item).click()
+        self.page.get_by_role("menuitem", name=item, exact=True).click()
 
     def choose_for(self, letter: str, item: str) -> None:
         """Choose from the menu of a fit."""
         self.page.get_by_role("button", name=f"More for fit {letter}").click()
-        self.page.get_by_role("menuitem", name=item).click()
+        self.page.get_by_role("menuitem", name=item, exact=True).click()
 
     def swap(self) -> None:
         self.choose_from("More", re.compile("^Swap"))

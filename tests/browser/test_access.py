@@ -48,7 +48,7 @@ class Wide(BrowserCase):
         self.page.get_by_role("button", name="All statistics").click()
         self.check("statistics")
         self.page.get_by_role("button", name=re.compile("^intercept .*fit or fix")).click()
-        expect(self.page.get_by_label("Keep intercept at")).to_be_visible()
+        expect(self.page.get_by_label("Fix intercept at")).to_be_visible()
         self.check("intercept")
 
     def test_settings_history_and_gallery(self) -> None:
@@ -77,7 +77,7 @@ class Wide(BrowserCase):
         self.open_sample("A draining bucket")
         self.panel("Page")
         self.page.get_by_role("button", name="rounding").first.click()
-        self.page.get_by_label("How many for all").fill("0")
+        self.page.get_by_label("Number for all").fill("0")
         self.page.get_by_role("button", name="decimals", exact=True).click()
         expect(self.page.get_by_role("status").filter(has_text="With these decimals")).to_be_visible()
         self.check("rounding")
@@ -100,7 +100,7 @@ class Wide(BrowserCase):
         self.open_sample("A draining bucket")
         self.panel("Page")
         self.page.get_by_role("button", name="More for fit A").click()
-        self.page.get_by_role("menuitem", name="Set by hand").click()
+        self.page.get_by_role("menuitem", name="Set by hand", exact=True).click()
         expect(self.page.get_by_test_id("by-hand")).to_be_visible()
         self.check("by hand")
         self.panel("Plot")
@@ -138,7 +138,7 @@ class Wide(BrowserCase):
         if readings.is_visible():
             readings.click()
         self.grid().get_by_role("columnheader").get_by_role("button", name=re.compile("root of the level")).click()
-        expect(self.page.get_by_label("Formula")).to_be_visible()
+        expect(self.page.get_by_label("Formula", exact=True)).to_be_visible()
         self.check("a column")
 
     def test_a_pasted_table(self) -> None:

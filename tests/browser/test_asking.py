@@ -107,7 +107,7 @@ class Asking(BrowserCase):
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_label("Name of the answer for t = 50\u00a0s")).to_have_value("in the lesson")
         more.click()
-        self.page.get_by_role("menuitem", name="Up").click()
+        self.page.get_by_role("menuitem", name="Move up").click()
         self.cell(2, 1).click()
         self.page.keyboard.type("26")
         self.page.keyboard.press("Enter")

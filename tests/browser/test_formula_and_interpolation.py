@@ -136,7 +136,7 @@ class WholeFits(BrowserCase):
         expect(self.page.get_by_label("Name of fit A")).to_have_value("torricelli")
         self.choose_for("A", "Duplicate")
         expect(self.page.get_by_label("Name of fit C")).to_have_value("torricelli (copy)")
-        self.choose_for("A", "Down")
+        self.choose_for("A", "Move down")
         expect(self.page.get_by_role("columnheader").filter(has_text="off B")).to_be_visible()
 
     def test_range_bounds_and_letters_in_place(self) -> None:
@@ -168,7 +168,7 @@ class WholeFits(BrowserCase):
         model.get_by_role("button", name="Parameters and how well it fits").click()
         for name, value in (("slope", "-0.25"), ("intercept", "28")):
             model.get_by_role("button", name=re.compile(f"^{name} .*fit or fix")).click()
-            self.page.get_by_role("dialog").get_by_label(f"Keep {name} at").fill(value)
+            self.page.get_by_role("dialog").get_by_label(f"Fix {name} at").fill(value)
             self.page.keyboard.press("Enter")
             expect(model).to_contain_text("fixed at")
         expect(model).to_contain_text("A known curve")

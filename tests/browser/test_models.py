@@ -70,7 +70,7 @@ class Choosing(BrowserCase):
     def test_any_parameter_is_fixed_in_place(self) -> None:
         self.open_sample("A draining bucket")
         self.model("A").get_by_role("button", name=re.compile("^c_1 .*fit or fix")).click()
-        field = self.page.get_by_role("dialog").get_by_label("Keep c_1 at")
+        field = self.page.get_by_role("dialog").get_by_label("Fix c_1 at")
         field.fill("-0.4")
         self.page.keyboard.press("Enter")
         expect(self.model("A")).to_contain_text("fixed at")

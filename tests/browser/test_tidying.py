@@ -69,7 +69,7 @@ class Tidying(BrowserCase):
         self.page.keyboard.press("Enter")
         self.expect_cell(16, 2, "2")
         self.header("Column root of the level").click()
-        self.page.get_by_label("Role").select_option("y")
+        self.page.get_by_label("Role", exact=True).select_option("y")
         self.page.get_by_role("button", name="Keep").click()
         expect(self.page.get_by_role("application")).to_contain_text("root of the level")
 
@@ -79,11 +79,11 @@ class Tidying(BrowserCase):
         self.expect_cell(2, 3, "50")
         self.header("Column label or other").click()
         self.page.get_by_role("textbox", name="Symbol").fill("k")
-        self.page.get_by_label("Formula").fill("F/L2")
+        self.page.get_by_label("Formula", exact=True).fill("F/L2")
         self.page.keyboard.press("Enter")
         self.header("Column k").click()
         expect(self.page.get_by_role("alert")).to_contain_text("'L2' is no column")
-        self.page.get_by_label("Formula").fill("F/(L - 1)")
+        self.page.get_by_label("Formula", exact=True).fill("F/(L - 1)")
         self.page.keyboard.press("Enter")
         self.expect_cell(2, 3, "3.125")
 

@@ -23,6 +23,9 @@ FORBIDDEN_IN_CORE = {
     "http",
     "urllib",
     "subprocess",
+    "time",  # what is computed depends on values alone, never on the clock
+    "datetime",
+    "random",
 }
 
 

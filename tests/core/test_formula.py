@@ -12,8 +12,10 @@ from hypothesis import strategies as st
 
 from ridge.core.errors import FormulaError
 from ridge.core.formula import differentiate, evaluate, parse, to_latex, to_text
+from ridge.core.formula.checks import check_text, meant_variable
 from ridge.core.formula.functions import FUNCTIONS
-from ridge.core.formula.tree import Node, Number
+from ridge.core.formula.parse import rename
+from ridge.core.formula.tree import Node, Number, contains
 
 # Formula, values, result; the results by hand.
 UNDERSTOOD: list[tuple[str, dict[str, float], float]] = [
@@ -237,3 +239,46 @@ class Writing(TestCase):
         tree: Node = parse("x*(-3)").tree
         self.assertIn(r"\left(-3\right)", to_latex(tree))
         self.assertIsInstance(parse("3").tree, Number)
+
+
+class WhatIsMeant(TestCase):
+    """Slips that can be read, but as a rule are not what was meant."""
+
+    def noted(self, text: str) -> list[str]:
+        return [note.message for note in check_text(text, parse(text)) if note.code == "product-after-division"]
+
+    def test_products_right_behind_a_division(self) -> None:
+        for text, divisor, inner in (
+            ("u/v*x", "v", "v*x"), ("a/b x", "b", "b x"), ("a/2b", "2", "2b"), ("a/x^2*b", "x^2", "x^2*b"),
+            ("a/sin(x)*b", "sin(x)", "sin(x)*b"), ("a/-b*x", "-b", "-b*x"), ("1/2(x+a)", "2", "2(x+a)"), ("a/x²b", "x²", "x²b"),
+        ):  # fmt: skip
+            (message,) = self.noted(text)
+            self.assertIn(f"divides by {divisor} only", message, text)
+            self.assertIn(f"/({inner})", message, text)
+
+    def test_where_brackets_say_it_nothing_is_noted(self) -> None:
+        for text in ("u/(v*x)", "(u/v)*x", "u/(v)*x", "a*x/b", "a/x+b*x", "a/b-x", "x^(1/2)*a", "a/b/x"):
+            self.assertEqual(self.noted(text), [], text)
+
+    def test_the_left_side_names_the_variable(self) -> None:
+        for text in ("y(t) = a*t+b", "h (t)=a*t+b", "a*F+b"):
+            parsed = parse(text, "F", named_on_the_left=True)
+            self.assertEqual((parsed.names, parsed.variable), (("a", "b"), "F"), text)
+            self.assertTrue(contains(parsed.tree, {"F"}))
+        # A column's formula is no function of its own name's argument.
+        self.assertEqual(parse("w(t) = 2*t", "row").names, ("t",))
+
+    def test_another_name_for_the_variable(self) -> None:
+        for text, called, meant in (
+            ("a*t+b", [], "t"), ("v*time+b", ["time"], "time"), ("a*f+b", [], "f"), ("a*x^2", [], "x"), ("k*load", ["load"], "load"),
+            ("a*F+t", [], ""), ("a+b", [], ""), ("p*q", ["load"], ""), ("v*elapsedtime", ["elapsed time"], "elapsedtime"),
+        ):  # fmt: skip
+            self.assertEqual(meant_variable(parse(text, "F"), called), meant, text)
+
+    def test_a_name_is_replaced_where_it_stands_alone(self) -> None:
+        self.assertEqual(rename("y = t*exp(-t/tau)+tan(t)", "t", "F"), "y = F*exp(-F/tau)+tan(F)")
+        self.assertEqual(rename("1e3t + t₀", "t", "x"), "1e3x + t₀")
+
+    def test_too_long_is_said_with_the_length(self) -> None:
+        with self.assertRaisesRegex(FormulaError, "702 characters; 500 at most"):
+            parse("x+" * 351)

@@ -70,7 +70,7 @@ class Notes(TestCase):
         self.assertEqual(self.codes("a-a+b*x"), ["no-effect"])
         self.assertEqual(self.codes("sine*x"), ["like-a-function"])
         self.assertEqual(self.codes("e*x+a"), ["euler"])
-        self.assertEqual(self.codes("a/2x"), ["implicit-after-division"])
+        self.assertEqual(self.codes("a/2x"), ["product-after-division"])
         note = check_text("b + X*a", parse("b + X*a"))[0]
         self.assertIn("Did you mean x by X?", note.message)
         note = check_text("a*x + e", parse("a*x + e"))[0]

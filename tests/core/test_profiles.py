@@ -10,6 +10,7 @@ from scipy.stats import t as student
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import OutsideSense
+from ridge.core.fitting.effort import Effort
 from ridge.core.judging.profile import intervals, lopsided, profile_interval
 from ridge.core.models import Exponential, Line, Logistic
 from ridge.core.predicting.profile import curve_limits, x_limits
@@ -70,8 +71,8 @@ class OfPredictions(TestCase):
         usual, crossing = result.predict(4.3), result.solve(9.0, 2)[0]
         where = "ridge.core.predicting.profile."
         with patch(where + "can_mislead", return_value=True), patch(where + "misleads", return_value=True):
-            limits = curve_limits(result, 4.3, float(usual.mean_high - usual.value), 0.95)
-            ends = x_limits(result, crossing.value, 9.0, 2, (crossing.low, crossing.high), 0.95)
+            limits = curve_limits(result, 4.3, float(usual.mean_high - usual.value), 0.95, Effort())
+            ends = x_limits(result, crossing.value, 9.0, 2, (crossing.low, crossing.high), 0.95, Effort())
         np.testing.assert_allclose(limits.ends or (), (usual.mean_low, usual.mean_high), rtol=1e-5)
         np.testing.assert_allclose(ends.ends or (), (crossing.low, crossing.high), rtol=1e-5)
 
@@ -117,7 +118,7 @@ class OfPredictions(TestCase):
 
     def test_where_refits_cost_too_much_standard_errors_serve_and_it_is_said_of_which_number(self) -> None:
         result = decay(7)
-        with patch("ridge.core.predicting.profile.QUESTION", -1.0), patch("ridge.core.judging.profile.QUESTION", -1.0):
+        with patch("ridge.core.predicting.at_x.QUESTION", -1.0), patch("ridge.core.predicting.at_y.QUESTION", -1.0), patch("ridge.core.judging.profile.QUESTION", -1.0):
             found = result.predict(6.0, checked=True)
             self.assertEqual((bool(found.profiled), bool(found.unchecked)), (False, True))
             self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"too much work"})

@@ -2,31 +2,15 @@
 
 from __future__ import annotations
 
-import re
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ridge.core.wording.limits import limits_text
-from ridge.core.wording.numbers import THIN, significant, write
+from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.rounding import round_with_half_width, round_with_uncertainty
-
-_PLAIN = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻−", "0123456789--", THIN)
-
-
-def read_back(text: str) -> float:
-    """The number that a person reads: ``−1.20 × 10⁻³``."""
-    number, _, power = text.translate(_PLAIN).replace(" ", "").partition("×10")
-    return float(number) * 10.0 ** int(power or 0)
-
-
-def read_both(text: str) -> tuple[float, float]:
-    """Value and uncertainty of ``(1.20 ± 0.03) × 10⁻³`` or ``1.20 ± 0.03``."""
-    shared = re.fullmatch(r"\((.*) ± (.*)\)(.*)", text)
-    value, error = (shared[1] + shared[3], shared[2] + shared[3]) if shared else text.split(" ± ")
-    return read_back(value), read_back(error)
-
+from tests.reading_back import read_back, read_both
 
 sizes = st.builds(
     lambda m, e: m * 10.0**e, st.floats(-9.99, 9.99).filter(lambda m: abs(m) > 0.01), st.integers(-30, 30)

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.effort import STEP, Effort
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
 
@@ -54,7 +54,7 @@ def descend(
     for _ in range(iterations):
         if not len(going) or effort.passed:
             break
-        effort.spend(problem.operations, len(going) * len(data.x))
+        effort.spend(problem.operations + STEP, len(going) * len(data.x))
         if len(fresh):
             slopes = problem.slopes(data.x, shapes[fresh], coefficients[fresh])
             if data.root is not None:

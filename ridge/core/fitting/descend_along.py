@@ -10,7 +10,7 @@ from __future__ import annotations
 from math import hypot, isfinite
 
 from ridge.core.fitting.descend import Data
-from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.effort import STEP, Effort
 from ridge.core.fitting.place import Ground, Minimum, Place
 from ridge.core.fitting.separable import Separable
 
@@ -36,7 +36,7 @@ def descend_along(
     for _ in range(iterations if isfinite(here.rss) else 0):
         if effort.passed or here.rss <= 0:
             break
-        effort.spend(problem.operations, len(data.x))
+        effort.spend(problem.operations + STEP, len(data.x))
         if moved:
             (slope,), rest = here.slopes()
             length, gradient = hypot(*slope), 0.0

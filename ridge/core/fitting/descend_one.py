@@ -9,7 +9,7 @@ import numpy as np
 from scipy.linalg.lapack import dgeqrf
 
 from ridge.core.fitting.descend import Data
-from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.effort import STEP, Effort
 from ridge.core.fitting.place import Ground, Minimum, Place, Row
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
@@ -38,7 +38,7 @@ def descend_one(
     for _ in range(iterations if isfinite(here.rss) and walls else 0):
         if effort.passed or here.rss <= 0:
             break
-        effort.spend(problem.operations, len(data.x))
+        effort.spend(problem.operations + STEP, len(data.x))
         if moved:
             inner, target = _linearised(here)
             promised = _dot(target, target)

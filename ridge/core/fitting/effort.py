@@ -5,9 +5,12 @@ from __future__ import annotations
 CALL = 1500
 """Numbers that could be added up in the time that one operation takes to begin."""
 
+STEP = 120
+"""Operations whose beginning takes as long as all that one step of a search does besides."""
+
 USUAL = 2e9
 """What one fit may cost in a search of its own: one to two seconds on an ordinary machine."""
-REFIT = 5e8
+REFIT = 2e8
 """What one of many refits may cost, each begun at a known fit."""
 QUESTION = 1e9
 """What all refits of one question may cost."""

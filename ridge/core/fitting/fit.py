@@ -189,12 +189,12 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
     deviation = readings.reference_error if readings.absolute_errors else statistics.residual_standard_deviation
     with np.errstate(over="ignore", under="ignore", invalid="ignore"):
         covariance = solved.unit_covariance * (np.nan if deviation is None else deviation**2)
-        unit_errors = np.sqrt(solved.unit_covariance.diagonal())
+        errors = np.sqrt(solved.unit_covariance.diagonal()) * (np.nan if deviation is None else deviation)
     parameters = {
         name: Parameter(
             name=name,
             value=solved.values[name],
-            standard_error=None if deviation is None or name in model.fixed else float(unit_errors[i] * deviation),
+            standard_error=None if deviation is None or name in model.fixed else float(errors[i]),
             fixed=name in model.fixed,
             degrees_of_freedom=degrees,
             absolute=readings.absolute_errors,

@@ -20,6 +20,8 @@ from ridge.core.readings import Array
 
 NEARLY_EXACT = 1e-10
 """Typical misses below this share of the readings are worth it."""
+DIGITS = 2000
+"""How many times as long as in doubles all steps together take."""
 MOST = 2000
 """Readings times parameters up to which it is quick."""
 BITS, STEPS = 220, 12

@@ -13,7 +13,7 @@ from ridge.core.fitting.curve import NonlinearCurve
 from ridge.core.fitting.descend import Data, Limits, descend
 from ridge.core.fitting.downhill import downhill
 from ridge.core.fitting.effort import Effort
-from ridge.core.fitting.high_precision import NEARLY_EXACT, refine
+from ridge.core.fitting.high_precision import DIGITS, NEARLY_EXACT, refine
 from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.place import Minimum
 from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covariance
@@ -315,7 +315,7 @@ def _settle(
         if not low <= polished.values[name] <= high:
             edge = low if polished.values[name] < low else high
             return _settle(prepared, model, {**values, name: np.longdouble(edge)}, bounds, effort, held)
-    return _sum_up(prepared, model, polished, held, effort.missed or not polished.settled)
+    return _sum_up(prepared, model, polished, held, effort)
 
 
 def _hold_one(
@@ -364,7 +364,9 @@ def _hold_one(
     )
 
 
-def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], cut_short: bool) -> Solved:
+def _sum_up(
+    prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], effort: Effort
+) -> Solved:
     free = len(model.free_names)
     weights, target = prepared.weights, prepared.target
     centre = np.longdouble(0)
@@ -375,8 +377,9 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
     about = target - centre
     whole = np.dot(about if prepared.root is None else weights * about, about)
     rest, rss = polished.rest, np.dot(polished.rest, polished.rest)
-    refined = None
-    if 0 < rss < NEARLY_EXACT**2 * np.dot(target, target):
+    refined, cut_short = None, effort.missed or not polished.settled
+    if 0 < rss < NEARLY_EXACT**2 * np.dot(target, target) and not effort.passed:
+        effort.spend(DIGITS * model.operations, len(target) * free)
         y = prepared.readings.y[prepared.readings.used]
         refined = refine(model, polished.values, prepared.x, y, weights)
     if refined is not None:

@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 
-from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.effort import STEP, Effort
 from ridge.core.fitting.linear import LinearSolution, solve, solve_in_doubles
 from ridge.core.fitting.solved import Prepared, among_all
 from ridge.core.models.base import Extended, ExtendedNumber, Model
@@ -81,7 +81,7 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber], 
         rest = _rest(prepared, model, values)
         rss = np.dot(rest, rest)
         solution = _linearised(prepared, model, values, at, rest)
-        effort.spend(model.operations, EXTENDED * len(rest))
+        effort.spend(model.operations + STEP, EXTENDED * len(rest))
         steps = solution.coefficients * prepared.y_scale
         size = float(np.sqrt(np.dot(solution.projections, solution.projections)))
         # The step in units of s. After one so small, what the solve left over is the rest, and no digit of a double moves.
@@ -94,7 +94,7 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber], 
             found = _rest(prepared, model, trial)
             if np.dot(found, found) <= rss * (1 + 1e-15):
                 break
-            effort.spend(model.operations, EXTENDED * len(rest))
+            effort.spend(model.operations + STEP, EXTENDED * len(rest))
             share /= 4
         else:
             return Polished(values, solution, rest, True)

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import difflib
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from lark import Token
 
 from ridge.core.formula.derivative import differentiate
 from ridge.core.formula.functions import ALIASES, FUNCTIONS
-from ridge.core.formula.grammar import NAME
-from ridge.core.formula.parse import Parsed, same_name
+from ridge.core.formula.parse import Parsed, same_name, tokens_of
 from ridge.core.formula.program import Program
 from ridge.core.formula.tree import ZERO, Call, Comparison, Constant, Name, Node, Number, contains, walk
 from ridge.core.formula.writing import to_latex, to_text
@@ -51,11 +51,8 @@ def check_text(text: str, parsed: Parsed, listed: tuple[str, ...] = ()) -> list[
     notes: list[Note] = []
     variable = parsed.variable
     if not contains(parsed.tree, {variable}):
-        near = next((name for name in parsed.names if name.lower() == variable.lower()), "")
         joined = next((name for name in parsed.names if len(name) > 1 and variable in name and name.isalpha()), "")
-        hint = f" Did you mean {variable} by {near}?" if near else ""
-        if joined and not near:
-            hint = f" {joined} is read as one name: write {'*'.join(joined)} for a product."
+        hint = f" {joined} is read as one name: write {'*'.join(joined)} for a product." if joined else ""
         notes.append(Note("no-variable", f"{variable} does not occur, so the curve is level.{hint}"))
     for name in listed:
         if same_name(name) not in {same_name(known) for known in parsed.names}:
@@ -72,16 +69,69 @@ def check_text(text: str, parsed: Parsed, listed: tuple[str, ...] = ()) -> list[
                 *_place(text, "e"),
             )
         )
-    for match in re.finditer(rf"/\s*[0-9.]+\s*(?:{NAME}|\()", text):
+    return notes + _after_divisions(text)
+
+
+def _after_divisions(text: str) -> list[Note]:
+    """Products right behind a division: ``u/v*w`` is (u/v)·w, and perhaps u/(v·w) is meant."""
+    notes, tokens = [], tokens_of(text)
+    for i, token in enumerate(tokens):
+        if token.type != "OVER":
+            continue
+        end = _past_factor(tokens, i + 1)
+        if tokens[i + 1].type == "LPAR" or end >= len(tokens) or tokens[end].type not in ("TIMES", *_BEGINNINGS):
+            continue
+        last = tokens[_past_factor(tokens, end + (tokens[end].type == "TIMES")) - 1]
+        start, stop = token.start_pos or 0, (last.start_pos or 0) + len(last)
+        inner = text[start + 1 : stop].strip()
+        divisor = text[start + 1 : (tokens[end - 1].start_pos or 0) + len(tokens[end - 1])].strip()
         notes.append(
             Note(
-                "implicit-after-division",
-                f"'{match.group().rstrip('(').strip()}' divides by the number only: from left to right. Put brackets around "
-                "the whole denominator if it is meant.",
-                match.start(), len(match.group()),
+                "product-after-division",
+                f"'/{inner}' divides by {divisor} only: from left to right. Put brackets around the whole denominator, "
+                f"/({inner}), if it is meant.",
+                start, stop - start,
             )
         )  # fmt: skip
     return notes
+
+
+_BEGINNINGS = ("NAME", "NUMBER", "LPAR", "FUNCTION", "IF")
+
+
+def _past_factor(tokens: Sequence[Token], i: int) -> int:
+    """The place behind the factor that begins at ``i``: a sign, a name, number or bracket, and its power."""
+    while i < len(tokens) and tokens[i].type in ("PLUS", "MINUS"):
+        i += 1
+    if i < len(tokens) and tokens[i].type in ("FUNCTION", "IF"):
+        i += 1
+        while i < len(tokens) and tokens[i].type in ("_HAT", "RAISED", "NUMBER"):
+            i += 1
+    depth = 0
+    while i < len(tokens):
+        depth += {"LPAR": 1, "RPAR": -1}.get(tokens[i].type, 0)
+        i += 1
+        if depth == 0:
+            break
+    if i < len(tokens) and tokens[i].type == "RAISED":
+        return i + 1
+    return _past_factor(tokens, i + 1) if i < len(tokens) and tokens[i].type == "_HAT" else i
+
+
+def meant_variable(parsed: Parsed, called: Sequence[str]) -> str:
+    """The parameter that probably stands for the variable of a formula in which that does not occur; empty if none.
+
+    ``called``: what else the variable is called, such as the name of its column. Besides these the same letter in the other
+    case and the usual x and t.
+    """
+    if contains(parsed.tree, {parsed.variable}):
+        return ""
+    wanted = [parsed.variable, *(word for name in called for word in (name, name.replace(" ", ""))), "x", "t", "time"]
+    for word in wanted:
+        for name in parsed.names:
+            if word and same_name(name).casefold() == same_name(word).casefold():
+                return name
+    return ""
 
 
 def _place(text: str, name: str) -> tuple[int, int]:

@@ -31,7 +31,7 @@ from ridge.core.formula.tree import (
     number,
 )
 
-LONGEST = 1000
+LONGEST = 500
 DEEPEST = 100
 LONGEST_CHAIN = 150
 
@@ -39,7 +39,7 @@ _SAME = str.maketrans("−–×·⋅∙÷[]{}µ", "--****/()()μ")
 _RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
 _LOWERED = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
 _COMPARE = {"==": "=", "≤": "<=", "≥": ">=", "≠": "!="}
-_LEFT_SIDE = re.compile(rf"\s*(?:{NAME})\s*(?:\(\s*{NAME}\s*\)\s*)?=(?!=)")
+_LEFT_SIDE = re.compile(rf"\s*(?:{NAME})\s*(?:\(\s*({NAME})\s*\)\s*)?=(?!=)")
 _LETTER = re.compile(rf"[{LETTER}]")
 _ONE_LETTER = re.compile(rf"[{LETTER}](?:_?[0-9]+|[{SUBSCRIPTS}]+|_[{LETTER}0-9]+)?")
 _DECIMAL_COMMA = re.compile(r"[0-9],[0-9]")
@@ -196,7 +196,14 @@ def _ambiguous_inverse(function: str, position: int) -> NoReturn:
 
 
 @lru_cache(maxsize=256)
-def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple[str, ...] | None = None) -> Parsed:
+def parse(
+    text: str,
+    variable: str = "x",
+    *,
+    degrees: bool = False,
+    known: tuple[str, ...] | None = None,
+    named_on_the_left: bool = False,
+) -> Parsed:
     """Read a formula.
 
     Parameters
@@ -209,6 +216,8 @@ def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple
         Whether sin, cos, tan and their inverses count angles in degrees instead of radians.
     known : tuple of str, optional
         The only names allowed besides the variable. Left out, every other name is a parameter.
+    named_on_the_left : bool
+        Whether ``y(t) =`` says that t stands for the variable, whatever that is called.
 
     Raises
     ------
@@ -220,16 +229,14 @@ def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple
             f"The formula has {len(text)} characters; {LONGEST} at most. Shorten it, or split it into columns.",
             LONGEST, len(text) - LONGEST,
         )  # fmt: skip
-    # A left side is blanked, so that positions stay those of the text as typed.
-    left = _LEFT_SIDE.match(text)
-    prepared = text.translate(_SAME)
-    if left:
-        prepared = " " * left.end() + prepared[left.end() :]
+    prepared, also = _prepared(text)
     if not prepared.strip():
         raise FormulaError("There is no formula yet. Write one in " + variable + ", such as a*x + b.", 0, 0)
     _check_letters(prepared, text)
     _check_depth(prepared)
     build = _Build(variable, degrees)
+    if named_on_the_left and also:
+        build.spelling[same_name(also)] = variable
     try:
         _check_calls(list(_parser().lex(prepared)), variable)
         tree = build.transform(_parser().parse(prepared))
@@ -245,6 +252,30 @@ def parse(text: str, variable: str = "x", *, degrees: bool = False, known: tuple
     if known is not None:
         _check_known(places, known, variable)
     return Parsed(tree, tuple(sorted(places, key=lambda name: places[name])), variable)
+
+
+def _prepared(text: str) -> tuple[str, str]:
+    """The text with one sign for each meaning, a left side blanked so that positions stay those of the text as typed; and
+    what stands in the brackets of ``y(t) =``."""
+    left = _LEFT_SIDE.match(text)
+    prepared = text.translate(_SAME)
+    if not left:
+        return prepared, ""
+    return " " * left.end() + prepared[left.end() :], left.group(1) or ""
+
+
+def tokens_of(text: str) -> list[Token]:
+    """The tokens of a formula that can be read, with their places in the text as typed."""
+    return list(_parser().lex(_prepared(text)[0]))
+
+
+def rename(text: str, old: str, new: str) -> str:
+    """The text of a formula that can be read with one name in place of another."""
+    for token in reversed(tokens_of(text)):
+        if token.type == "NAME" and same_name(str(token)) == same_name(old):
+            start = token.start_pos or 0
+            text = text[:start] + new + text[start + len(token) :]
+    return text
 
 
 def _check_letters(prepared: str, text: str) -> None:

@@ -42,7 +42,7 @@ def _to_power(base: Values, exponent: Values) -> Values:
         if whole == 3:
             return base * base * base
         if whole == -1:
-            return 1 / base
+            return np.true_divide(1.0, base)
         if whole == 0.5:
             return np.sqrt(base)
     return np.power(base, exponent)

@@ -71,7 +71,8 @@ def leave_one_out(fit: Fit) -> LeaveOneOut:
     if not known.any():
         return LeaveOneOut(misses, np.nan, exact)
     counts = fit.readings.used_counts[known]
-    return LeaveOneOut(misses, float(np.sqrt(counts @ misses[known] ** 2 / counts.sum())), exact)
+    size = float(np.max(np.abs(misses[known]))) or 1.0
+    return LeaveOneOut(misses, size * float(np.sqrt(counts @ (misses[known] / size) ** 2 / counts.sum())), exact)
 
 
 def _without(fit: Fit, row: int) -> float:

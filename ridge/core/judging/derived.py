@@ -87,7 +87,8 @@ def _along(fit: Fit, form: Derived, quantity: DerivedQuantity, way: Array) -> fl
             found.append(_compute(form.expression, names, at)[0] if there else np.nan)
     if not np.isfinite(way[-1]) and np.isnan(found[-1]):
         found[-1] = found[-2]  # it has no limit there
-    steps = np.diff(found)
+    with np.errstate(invalid="ignore"):
+        steps = np.diff(found)
     known = steps[np.isfinite(steps) & (steps != 0)]
     if not len(known):
         return quantity.value if np.isfinite(found).all() else float(np.inf)

@@ -19,7 +19,8 @@ class Formula(Model):
     Parameters
     ----------
     text : str
-        The right side; see ``ridge.core.formula.parse`` for the language. A left side such as ``y =`` is passed over.
+        The right side; see ``ridge.core.formula.parse`` for the language. A left side such as ``y =`` is passed over;
+        ``y(t) =`` says that t is the independent variable.
     variable : str
         Name of the independent variable; every other name is a parameter.
     degrees : bool
@@ -32,7 +33,7 @@ class Formula(Model):
     family = "formula"
 
     def __init__(self, text: str, variable: str = "x", degrees: bool = False) -> None:
-        self.parsed = parse(text, variable, degrees=degrees)
+        self.parsed = parse(text, variable, degrees=degrees, named_on_the_left=True)
         self.formula, self.variable, self.degrees = text, variable, degrees
         self.parameter_names = self.parsed.names
         if len(self.parameter_names) > MOST_PARAMETERS:

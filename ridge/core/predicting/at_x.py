@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ridge.core.errors import OutsideSense
+from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.fitting.logarithms import LogarithmicCurve
 from ridge.core.judging.profile import can_mislead
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
@@ -80,15 +81,17 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = Fal
 
 
 def _checked(fit: Fit, found: Prediction) -> Prediction:
-    """The same with the limits of the profile wherever those by standard errors mislead."""
+    """The same with the limits of the profile wherever those by standard errors mislead; all share the work of one question."""
     width, deviation = fit.critical_value(found.level), fit.reading_deviation
     if width is None or deviation is None:
         return found
     mean = np.array([found.mean_low, found.mean_high]).reshape(2, -1)
     profiled, unchecked = np.zeros((2, found.x.size), dtype=np.bool_)
-    value = found.value.ravel()
+    value, effort = found.value.ravel(), Effort(QUESTION)
+    with np.errstate(invalid="ignore"):
+        halves = mean[1] - value
     for i, x in enumerate(found.x.ravel().tolist()):
-        limits = curve_limits(fit, x, float(mean[1, i] - value[i]), found.level)
+        limits = curve_limits(fit, x, float(halves[i]), found.level, effort)
         unchecked[i] = limits.too_much_work
         if limits.ends is not None:
             mean[:, i], profiled[i] = limits.ends, True

@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ridge.core.errors import BeyondDoubles, NoSolution, OutsideSense
+from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.judging.profile import can_mislead
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.profile import x_limits
@@ -39,6 +40,8 @@ class Solution:
     """Whether they are from the band although that may mislead: nothing was refitted yet, or it would cost too much."""
 
 
+MOST = 60
+"""Solutions that are given; of a curve that takes a value more often, the nearest ones."""
 MOST_CHECKED = 6
 """Solutions, the nearest first, whose limits are held against refits."""
 NOT_THERE = "The curve does not take that value there. Look at a wider stretch, or check the value."
@@ -56,7 +59,7 @@ def solve(
     interval: tuple[float, float] | None = None,
     checked: bool = False,
 ) -> list[Solution]:
-    """Every x at which the curve takes the value y, the nearest to the readings first.
+    """Every x at which the curve takes the value y, the nearest to the readings first, ``MOST`` of them at most.
 
     Parameters
     ----------
@@ -104,7 +107,8 @@ def solve(
     else:
         found = solve_curve(fit, float(target), int(repeats), level, interval)
         if checked:
-            near = [_checked(fit, solution, float(target), int(repeats)) for solution in found[:MOST_CHECKED]]
+            effort = Effort(QUESTION)
+            near = [_checked(fit, solution, float(target), int(repeats), effort) for solution in found[:MOST_CHECKED]]
             found = near + [replace(one, unchecked=one.bounded and can_mislead(fit)) for one in found[MOST_CHECKED:]]
         elif can_mislead(fit):
             found = [replace(solution, unchecked=solution.bounded) for solution in found]
@@ -113,8 +117,8 @@ def solve(
     return found
 
 
-def _checked(fit: Fit, solution: Solution, y: float, repeats: int) -> Solution:
-    limits = x_limits(fit, solution.value, y, repeats, (solution.low, solution.high), solution.level)
+def _checked(fit: Fit, solution: Solution, y: float, repeats: int, effort: Effort) -> Solution:
+    limits = x_limits(fit, solution.value, y, repeats, (solution.low, solution.high), solution.level, effort)
     if limits.ends is None:
         return replace(solution, unchecked=limits.too_much_work)
     low, high = limits.ends

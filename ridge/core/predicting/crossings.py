@@ -64,37 +64,55 @@ def _beside_edges(at: Callable[[float], float], grid: Array, values: Array, fini
 
 
 def bracketed(at: Callable[[float], float], low: float, high: float) -> float:
-    """The zero between two places of unlike sign, to the last digit; at a pole, a place beside it."""
-    result = brentq(
-        at, low, high, xtol=1e-300, rtol=4 * np.finfo(np.float64).eps, maxiter=200, full_output=True, disp=False
-    )
+    """The zero between two places of unlike sign, to the last digit; at a pole or a gap, a place beside it."""
+    try:
+        result = brentq(
+            at, low, high, xtol=1e-300, rtol=4 * np.finfo(np.float64).eps, maxiter=200, full_output=True, disp=False
+        )
+    except ValueError:  # somewhere between the two there is no value
+        return _halved(at, low, high)
     return float(result[0])
 
 
+def _halved(at: Callable[[float], float], low: float, high: float) -> float:
+    """The same by halving, which needs signs only; a place without a value counts for its upper neighbour."""
+    sign = np.sign(at(low))
+    for _ in range(200):
+        middle = low / 2 + high / 2
+        if middle in (low, high):
+            break
+        low, high = (middle, high) if np.sign(at(middle)) == sign else (low, middle)
+    return low
+
+
 def _touching(at: Callable[[float], float], grid: Array, values: Array, size: float) -> list[float]:
-    """Places where the function has a bend right at zero, without passing through."""
+    """Places where the function has a bend right at zero, without passing through; and pairs of zeros between two places."""
     before, here, after = np.abs(values[:-2]), np.abs(values[1:-1]), np.abs(values[2:])
     with np.errstate(all="ignore"):
         same = (np.sign(values[:-2]) == np.sign(values[1:-1])) & (np.sign(values[1:-1]) == np.sign(values[2:]))
         # The parabola through three neighbours comes close to zero only where the function may touch it.
         lowest = here - (after - before) ** 2 / (8 * (before - 2 * here + after))
-        near = np.abs(lowest) <= 0.25 * np.maximum(before, after)
-    inner = np.flatnonzero(same & (here < before) & (here < after) & near)[:MOST_TOUCHES]
+        near = lowest <= 0.25 * np.maximum(before, after)
+    inner = np.flatnonzero(same & (here <= before) & (here <= after) & near)[:MOST_TOUCHES]
     found = []
     for i in inner:
-        low, high = grid[i], grid[i + 2]
-        for _ in range(200):  # golden section on the size of the function
+        sign = float(np.sign(values[i + 1]))
+        low, high = float(grid[i]), float(grid[i + 2])
+        for _ in range(200):  # golden section down to where the function comes nearest to zero, or through it
             third = (high - low) * 0.381966
             first, second = low + third, high - third
-            if abs(at(first)) < abs(at(second)):
+            if sign * at(first) < sign * at(second):
                 high = second
             else:
                 low = first
-            if high - low <= 4e-16 * max(abs(low), abs(high)):
+            if high - low <= 4e-16 * max(abs(low), abs(high)) or sign * at((low + high) / 2) < 0:
                 break
-        middle = float((low + high) / 2)
-        if abs(at(middle)) <= 1e-13 * size:
+        middle = (low + high) / 2
+        beyond = sign * at(middle)
+        if abs(beyond) <= 1e-13 * size:
             found.append(middle)
+        elif beyond < 0:
+            found += [bracketed(at, float(grid[i]), middle), bracketed(at, middle, float(grid[i + 2]))]
     return found
 
 

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.formula import Program, parse
-from ridge.core.predicting.at_y import Solution, place
+from ridge.core.predicting.at_y import MOST, Solution, place
 from ridge.core.predicting.crossings import bracketed, find_crossings, search_grid
 from ridge.core.readings import Array
 
@@ -60,6 +60,8 @@ def solve_curve(
         roots = [x for x in inverse.roots(farthest) if interval[0] <= x <= interval[1]]
     else:
         roots = inverse.roots(farthest)
+    measured = fit.readings.measured_range
+    roots = sorted(roots, key=lambda x: max(measured[0] - x, x - measured[1], 0.0))[:MOST]
     solutions = []
     for root in roots:
         error = inverse.standard_error(root)

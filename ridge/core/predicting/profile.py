@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.errors import RidgeError
-from ridge.core.fitting.effort import QUESTION, REFIT, Effort
+from ridge.core.fitting.effort import REFIT, Effort
 from ridge.core.judging.profile import TooMuchWork, can_mislead, misleads, sides
 from ridge.core.readings import Readings
 
@@ -29,9 +29,9 @@ OVERWHELMING = 1e6
 class _OneMore:
     """Refits with one more reading, each beginning from the fit itself, so that none depends on those before it."""
 
-    def __init__(self, fit: Fit) -> None:
+    def __init__(self, fit: Fit, effort: Effort) -> None:
         used = fit.readings.used
-        self._effort = Effort(QUESTION)
+        self._effort = effort
         self._fit, self._start = fit, {name: fit.values[name] for name in fit.model.free_names}
         self._x, self._y, self._weights = fit.readings.x[used], fit.readings.y[used], fit.readings.used_weights
 
@@ -62,14 +62,14 @@ class Limits:
 BY_STANDARD_ERRORS = Limits()
 
 
-def curve_limits(fit: Fit, x: float, half: float, level: float) -> Limits:
+def curve_limits(fit: Fit, x: float, half: float, level: float, effort: Effort) -> Limits:
     """The confidence interval of the curve at x, where ± ``half``, by standard errors, will not do."""
     width, deviation = fit.critical_value(level), fit.reading_deviation
     if width is None or not deviation or not can_mislead(fit) or not (np.isfinite(half) and half > 0):
         return BY_STANDARD_ERRORS
     value = float(fit.evaluate(x))
     weight = OVERWHELMING / float(fit.curve.unit_variance(x))
-    one_more, lowest = _OneMore(fit), fit.statistics.residual_sum_of_squares
+    one_more, lowest = _OneMore(fit, effort), fit.statistics.residual_sum_of_squares
 
     def raised(share: float) -> float:
         held = one_more.sum_of_squares(x, value + share * half, weight, counted=False)
@@ -78,7 +78,9 @@ def curve_limits(fit: Fit, x: float, half: float, level: float) -> Limits:
     return _limits(raised, lambda below, above: (value - below * half, value + above * half))
 
 
-def x_limits(fit: Fit, x: float, y: float, repeats: int, ends: tuple[float, float], level: float) -> Limits:
+def x_limits(
+    fit: Fit, x: float, y: float, repeats: int, ends: tuple[float, float], level: float, effort: Effort
+) -> Limits:
     """Limits of the x at which the mean of ``repeats`` readings is y, where ``ends``, from the band, will not do."""
     width, deviation = fit.critical_value(level), fit.reading_deviation
     if (
@@ -91,7 +93,7 @@ def x_limits(fit: Fit, x: float, y: float, repeats: int, ends: tuple[float, floa
         return BY_STANDARD_ERRORS
     half = (ends[1] - ends[0]) / 2
     below, above = (x - ends[0]) / half, (ends[1] - x) / half
-    one_more, lowest = _OneMore(fit), fit.statistics.residual_sum_of_squares
+    one_more, lowest = _OneMore(fit, effort), fit.statistics.residual_sum_of_squares
     weight = repeats / float(fit.readings.new_reading(y)) ** 2
 
     def raised(share: float) -> float:

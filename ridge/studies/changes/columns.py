@@ -10,13 +10,13 @@ from pydantic import Field, StringConstraints
 
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Cell
-from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
+from ridge.studies.state import FORMULA_TYPED, LIMITS, ColumnState, StudyState, new_key
 
 Role = Literal["x", "y", "x_error", "y_error", "weight", "count", "series", "other"]
 Name = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 Symbol = Annotated[str, StringConstraints(max_length=20, strip_whitespace=True)]
 Unit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
-Formula = Annotated[str, StringConstraints(max_length=500, strip_whitespace=True)]
+Formula = Annotated[str, StringConstraints(max_length=FORMULA_TYPED, strip_whitespace=True)]
 Exponent = Annotated[int, Field(ge=-30, le=30)]
 Uncertainty = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
 ROLE_WORDS = {

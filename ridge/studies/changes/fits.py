@@ -17,7 +17,7 @@ from ridge.core.wording.interpolation import interpolation_name
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.fits import IN_LOGARITHMS, OPTIONS, hand_values, model_of, readings_for
 from ridge.studies.readings import read_naming, read_table
-from ridge.studies.state import LIMITS, FitState, StudyState
+from ridge.studies.state import FORMULA_TYPED, LIMITS, FitState, StudyState
 
 Family = Literal[
     "line", "polynomial", "exponential", "logarithmic", "power", "reciprocal", "sinusoid", "logistic", "gaussian",
@@ -39,7 +39,7 @@ class FitOptions(Schema):
     shift: bool | None = None
     degrees: bool | None = None
     form: Literal["sin", "cos"] | None = None
-    text: Annotated[str, StringConstraints(max_length=500)] | None = None
+    text: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)] | None = None
     terms: Annotated[list[Annotated[int, Field(ge=0, le=12)]], Field(min_length=1, max_length=13)] | None = None
     kind: Literal["linear", "polynomial", "cubic-spline", "monotone", "spline"] | None = None
     ends: Literal["natural", "not-a-knot", "clamped", "periodic"] | None = None

@@ -14,7 +14,7 @@ from ridge.core.wording.numbers import group, significant
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import refuse_calculated, refuse_too_many_rows
 from ridge.studies.changes.tables import PutTable
-from ridge.studies.state import LIMITS, StudyState
+from ridge.studies.state import FORMULA_TYPED, LIMITS, StudyState
 
 
 class GenerateReadings(Change):
@@ -28,7 +28,7 @@ class GenerateReadings(Change):
     high: FiniteFloat
     step: FiniteFloat | None = None
     count: Annotated[int, Field(ge=1, le=LIMITS["rows"])] | None = None
-    formula: Annotated[str, StringConstraints(max_length=500, strip_whitespace=True)] = ""
+    formula: Annotated[str, StringConstraints(max_length=FORMULA_TYPED, strip_whitespace=True)] = ""
     noise: Annotated[FiniteFloat, Field(ge=0)] = 0.0
     seed: Annotated[int, Field(ge=0, le=2**32 - 1)] = 1
     where: Literal["replace", "below"] = "replace"

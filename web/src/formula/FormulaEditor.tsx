@@ -98,7 +98,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
           spellCheck={false}
           autoCapitalize="off"
           autoComplete="off"
-          maxLength={500}
+          maxLength={4000}
           value={text}
           className="field min-w-0 grow font-mono !text-[13.5px]"
           onFocus={() => setFocused(true)}

@@ -99,7 +99,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
             </select>
           </label>
           {measured && field("uncertainty", "Uncertainty of each", "0.5 or 2 %", 40)}
-          {!typed && field("formula", "Formula", "sqrt(d)", 500)}
+          {!typed && field("formula", "Formula", "sqrt(d)", 4000)}
           {!typed && draft.formula && <p className="text-[12px] text-mute">Columns by their symbol, row for the row number; A for the value of fit A, A_slope for one of its parameters.</p>}
         </>
       )}

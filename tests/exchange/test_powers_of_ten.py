@@ -1,0 +1,175 @@
+"""Every number on page, report, workbook, clipboard and script is the core's, at powers of ten from −30 to +30."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+from django.test import SimpleTestCase
+from python_calamine import CalamineWorkbook
+
+from ridge.core import Fit
+from ridge.core.formula import evaluate, parse
+from ridge.exchange.data_files import write_xlsx
+from ridge.exchange.report.html import write_html
+from ridge.studies.analysis import analyse
+from ridge.studies.data import answers_sheet, parameters_sheet, readings_sheet
+from ridge.studies.fits import fit_all
+from ridge.studies.readings import read_table
+from ridge.studies.report import report_of
+from ridge.studies.residuals import residuals_of
+from ridge.studies.schemas import AnalysisOut, AnswerOut
+from ridge.studies.scripts import script_of
+from ridge.studies.state import AnswerState, ColumnState, FitState, StudyState
+from tests.exchange.test_report import Reader, spaces
+from tests.exchange.test_script import run
+from tests.reading_back import as_formula, read_back, read_both
+
+POWERS = (-30, -20, -12, -9, -7, -6, -5, -4, -3, 0, 3, 4, 5, 6, 7, 9, 12, 20, 30)
+X = (1.0, 2.0, 3.0, 4.0, 5.0)
+Y = (2.31, 4.55, 7.02, 9.1, 11.6)
+ASKED = (
+    ("y_at_x", "2.5"), ("y_at_x", "60"), ("x_at_y", None), ("tangent", "3"), ("area", "1 to 4"), ("roots", ""), ("crossing", "B"),
+)  # fmt: skip
+
+
+def study(power: int, *fits: FitState, y: tuple[float, ...] = Y) -> StudyState:
+    """The same readings with y times ten to the power; the questions go along."""
+    answers = tuple(
+        AnswerState(f"k{i}", direction, f"{6.3}e{power}" if given is None else given)
+        for i, (direction, given) in enumerate(ASKED)
+    )
+    return StudyState(
+        title="Powers",
+        columns=(
+            ColumnState("x", "voltage", "U", "V", "x", tuple(map(str, X))),
+            ColumnState("y", "current", "I", "A", "y", tuple(f"{value}e{power}" for value in y)),
+        ),
+        fits=fits or (FitState("A", "line"), FitState("B", "polynomial")),
+        answers=answers,
+    )
+
+
+class AtEveryPower(SimpleTestCase):
+    def near(self, shown: float, true: float, slack: float, what: object) -> None:
+        self.assertLessEqual(abs(shown - true), slack + 1e-12 * abs(true), f"{what}: {shown} for {true}")
+
+    def computed(self, state: StudyState) -> tuple[AnalysisOut, dict[str, Fit]]:
+        analysis = analyse(state)
+        self.assertEqual(analysis.failures, [])
+        fits = {one.wanted.letter: one.fit for one in fit_all(read_table(state), state.fits) if one.fit is not None}
+        self.assertEqual(set(fits), {fit.letter for fit in analysis.fits})
+        return analysis, fits
+
+    def check_page(self, analysis: AnalysisOut, fits: dict[str, Fit]) -> None:
+        for out in analysis.fits:
+            fit = fits[out.letter]
+            for shown in out.parameters:
+                parameter = fit.parameters[shown.name]
+                error = parameter.standard_error or 0.0
+                self.near(read_back(shown.value), parameter.value, 0.5 * error, shown)
+                if shown.uncertainty:
+                    self.near(read_back(shown.uncertainty), error, 0.34 * error, shown)
+                if " ± " in shown.text:
+                    value, both = read_both(shown.text)
+                    self.near(value, parameter.value, 0.5 * error, shown)
+                    self.near(both, error, 0.34 * error, shown)
+                self.near(float(shown.full.partition(" ± ")[0]), parameter.value, 0, shown)
+            for derived, quantity in zip(out.derived, fit.derived, strict=True):
+                slack = 0.5 * (quantity.standard_error or 0) + 1e-5 * abs(quantity.value)
+                self.near(read_back(derived.text.lstrip("(")) if " ± " not in derived.text else read_both(derived.text)[0], quantity.value, slack, derived)  # fmt: skip
+            for row in out.statistics:
+                if row.value and row.full and not row.value.startswith("<"):
+                    self.near(read_back(row.value), float(row.full), 0.06 * abs(float(row.full)), row)
+            s = fit.statistics.residual_standard_deviation or 0.0
+            self.near(read_back(out.typical_miss), s, 0.006 * s, out.typical_miss)
+            tree = parse(as_formula(out.equation_text), "U").tree
+            at = np.linspace(1, 5, 9)
+            strays = np.abs(np.broadcast_to(evaluate(tree, {"U": at}), at.shape) - fit.evaluate(at)).max()
+            self.assertLessEqual(strays, 0.1001 * s, out.equation_text)
+
+    def check_answers(self, answers: list[AnswerOut], fit: Fit, power: int) -> None:
+        for answer in answers:
+            self.assertEqual(answer.problem, "", answer.asked)
+        inside, beyond, x = (answers[i] for i in range(3))
+        for answer, at in ((inside, 2.5), (beyond, 60.0)):
+            found = fit.predict(at)
+            value, half = read_both(answer.result.partition(" = ")[2])
+            self.assertLessEqual(value - half, float(found.low) + 1e-9 * abs(value), answer.result)
+            self.assertGreaterEqual(value + half, float(found.high) - 1e-9 * abs(value), answer.result)
+            self.near(float(answer.full), float(found.value), 0, answer)
+        found_x = fit.solve(float(f"6.3e{power}"))[0]
+        value, half = read_both(x.result.partition(" = ")[2])
+        self.assertTrue(value - half <= found_x.low and value + half >= found_x.high, x.result)
+        slope, width = read_both(answers[3].result.removeprefix("slope "))
+        self.assertTrue(abs(slope - fit.values["slope"]) < width, answers[3].result)
+        total, width = read_both(answers[4].result.removeprefix("area "))
+        exact = fit.values["slope"] * 7.5 + fit.values["intercept"] * 3
+        self.assertTrue(abs(total - exact) < width, answers[4].result)
+
+    def check_residuals(self, state: StudyState, fits: dict[str, Fit]) -> None:
+        for letter, fit in fits.items():
+            found = residuals_of(state, letter)
+            assert found is not None
+            s = fit.statistics.residual_standard_deviation or 0.0
+            for row in found.table:
+                self.near(read_back(row.observed), float(fit.readings.y[row.row]), 0.06 * s, row)
+                self.near(read_back(row.fitted), float(fit.fitted[row.row]), 0.06 * s, row)
+                self.near(read_back(row.residual), float(fit.residuals[row.row]), 0.06 * s, row)
+                self.near(read_back(row.squared), float(fit.residuals[row.row]) ** 2, 0.006 * s**2, row)
+
+    def check_files(self, state: StudyState, analysis: AnalysisOut, fits: dict[str, Fit]) -> None:
+        report = spaces(Reader(write_html(report_of(state, analysis), ())).text)
+        for out in analysis.fits:
+            for shown in [*(one.text for one in out.parameters), *(one.text for one in out.derived), out.equation_text]:
+                self.assertIn(spaces(shown), report)
+        for answer in analysis.answers:
+            for text in [row.result for row in answer.rows] if len(answer.rows) > 1 else [answer.result]:
+                self.assertIn(spaces(text), report)
+        sheets = [readings_sheet(state), parameters_sheet(analysis), answers_sheet(analysis)]
+        book = CalamineWorkbook.from_filelike(io.BytesIO(write_xlsx(sheets)))
+        rows: dict[Any, Any] = {(row[0], row[2]): row for row in book.get_sheet_by_name("Fits").to_python()[1:]}
+        for letter, fit in fits.items():
+            for name, parameter in fit.parameters.items():
+                self.near(float(rows[letter, name][3]), parameter.value, 1e-14 * abs(parameter.value), name)
+                self.near(float(rows[letter, name][4]), parameter.standard_error or 0, 1e-14 * abs(parameter.value), name)
+            self.near(float(rows[letter, "RSS"][3]), fit.statistics.residual_sum_of_squares, 0, "RSS")
+        head, *lines = book.get_sheet_by_name("Readings").to_python()
+        for letter, fit in fits.items():
+            for what, values in (("fitted", fit.fitted), ("residual", fit.residuals)):
+                place = head.index(f"{what} {letter} / A")
+                np.testing.assert_allclose([float(str(line[place])) for line in lines], values, rtol=1e-14)
+
+    def test_a_line_and_a_parabola(self) -> None:
+        for power in POWERS:
+            with self.subTest(power):
+                state = study(power)
+                analysis, fits = self.computed(state)
+                self.check_page(analysis, fits)
+                self.check_answers(analysis.answers, fits["A"], power)
+                self.check_residuals(state, fits)
+                self.check_files(state, analysis, fits)
+
+    def test_curves_of_other_families(self) -> None:
+        decay = (9.2, 6.1, 4.2, 3.0, 2.1)
+        for power in POWERS[::2]:
+            with self.subTest(power):
+                state = replace(study(power, FitState("A", "exponential"), FitState("B", "power"), y=decay), answers=())
+                self.check_page(*self.computed(state))
+
+    def test_the_script(self) -> None:
+        for power in (-30, -9, 9, 30):
+            state = study(power)
+            _, fits = self.computed(state)
+            found = {(letter, what): numbers for letter, what, *numbers in run(script_of(state)) if what != "at"}
+            for letter, fit in fits.items():
+                for name, parameter in fit.parameters.items():
+                    np.testing.assert_allclose(float(found[letter, name][0]), parameter.value, rtol=1e-6, err_msg=str(power))
+                    np.testing.assert_allclose(float(found[letter, name][1]), parameter.standard_error, rtol=1e-4)
+
+    def test_an_uncertainty_far_larger_than_the_value(self) -> None:
+        state = study(6, FitState("A", "line"), y=(5.0, -3.0, 4.0, -6.0, 5.5))
+        analysis, fits = self.computed(replace(state, answers=()))
+        self.check_page(analysis, fits)
