@@ -10,7 +10,7 @@ import numpy as np
 from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
 from ridge.core.predicting.at_y import MOST
-from ridge.core.wording.answers import number_as_given, word_prediction, word_solutions
+from ridge.core.wording.answers import AnswerText, number_as_given, word_prediction, word_solutions
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming
@@ -106,7 +106,12 @@ def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming, chec
     mark = mark_at(x, value, y_low=float(prediction.low), y_high=float(prediction.high))
     beyond = bool(prediction.beyond > 0)
     said = beyond_sentence(fit, naming, x) if beyond else ""
-    return out.model_copy(update={**vars(words), "mark": mark, "beyond": beyond, "beyond_says": said})
+    return out.model_copy(update={**said_of(words), "mark": mark, "beyond": beyond, "beyond_says": said})
+
+
+def said_of(words: AnswerText) -> dict[str, str]:
+    """What an answer takes over from its words."""
+    return {name: text for name, text in vars(words).items() if name != "limits"}
 
 
 def _no_value(fit: Fit, x: float, value: float, naming: Naming) -> str:
@@ -125,14 +130,17 @@ def _at_y(
     y = float(np.mean(numbers))
     first, shown = solutions[0], solutions[:MOST_SOLUTIONS]
     texts = word_solutions(fit, shown, y, repeats, naming, refining=not checked)
-    words = {**vars(texts[0]), "sentence": f"{texts[0].sentence} {_how_many_more(fit, len(solutions), naming)}".strip()}
+    words = {
+        **said_of(texts[0]),
+        "sentence": f"{texts[0].sentence} {_how_many_more(fit, len(solutions), naming)}".strip(),
+    }
     mark = mark_at(first.value, y, x_low=first.low, x_high=first.high)
     rows = []
     if len(shown) > 1:
         for solution, text in zip(shown, texts, strict=True):
             rows.append(
                 AnswerRowOut(
-                    letter="", asked=text.asked, result=text.result, new=text.sentence, place=text.place,
+                    letter="", asked=text.asked, result=text.result, new=text.limits or text.sentence, place=text.place,
                     mark=mark_at(solution.value, y, x_low=solution.low, x_high=solution.high),
                 )
             )  # fmt: skip
@@ -222,7 +230,7 @@ def _row(
                 row.curve = _half(float(prediction.mean_high) - value, naming)
                 row.new = _half(half, naming)
     else:
-        row.new = found.sentence
+        row.new = found.sentence if not found.rows else found.rows[0].new
     return row
 
 

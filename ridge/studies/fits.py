@@ -11,9 +11,9 @@ from typing import Any
 from ridge.core import Fit, fit, interpolate
 from ridge.core.by_hand import first_values, with_values
 from ridge.core.errors import FormulaError, OutsideSense, RidgeError
-from ridge.core.interpolation import Interpolation
 from ridge.core.formula.checks import meant_variable
 from ridge.core.formula.parse import rename
+from ridge.core.interpolation import Interpolation
 from ridge.core.models import FAMILIES, Formula, Model
 from ridge.core.readings import Readings
 from ridge.core.wording.naming import Naming

@@ -268,7 +268,9 @@ class TooLong(ApiCase):
         fit = state["analysis"]["fits"][0]
         self.assertEqual(fit["options"]["text"], text)
         self.assertIn("603 characters; 500 at most", fit["refusal"])
-        column = self.change(study, 2, kind="add_column", role="other", name="long", formula="x" + "+x" * 300)["columns"][-1]
+        column = self.change(study, 2, kind="add_column", role="other", name="long", formula="x" + "+x" * 300)[
+            "columns"
+        ][-1]
         self.assertIn("500 at most", column["problem"])
 
 
@@ -284,5 +286,7 @@ class AnotherNameForTheVariable(ApiCase):
         (action,) = [one for one in fit["actions"] if one["label"] == "Use T for time"]
         fit = self.change(study, 3, **action["change"])["analysis"]["fits"][0]
         self.assertEqual([one["name"] for one in fit["parameters"]], ["v", "b"])
-        fit = self.change(study, 4, kind="set_fit", letter="A", options={"text": "y(t) = m*t + c"})["analysis"]["fits"][0]
+        fit = self.change(study, 4, kind="set_fit", letter="A", options={"text": "y(t) = m*t + c"})["analysis"]["fits"][
+            0
+        ]
         self.assertEqual([one["name"] for one in fit["parameters"]], ["m", "c"])

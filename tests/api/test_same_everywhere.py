@@ -61,7 +61,9 @@ class ValuesAlone(SimpleTestCase):
         state = two_fits()
         plain = said(analyse(state))
         self.assertIn("intersection", plain[0])
-        renamed = replace(state, title="Another", fits=tuple(replace(one, name=f"my {one.letter}") for one in state.fits))
+        renamed = replace(
+            state, title="Another", fits=tuple(replace(one, name=f"my {one.letter}") for one in state.fits)
+        )
         self.assertEqual(said(analyse(renamed)), plain)
         more = replace(state, fits=(*state.fits, FitState("D", "line"), FitState("E", "power")))
         self.assertEqual(said(analyse(more)), plain)
@@ -71,9 +73,19 @@ class ValuesAlone(SimpleTestCase):
     def test_in_another_process(self) -> None:
         here = analyse(two_fits()).model_dump_json()
         for seed in ("1", "77"):
-            environment = {**os.environ, "RIDGE_MODE": "test", "PYTHONHASHSEED": seed, "DJANGO_SETTINGS_MODULE": "ridge.site.settings"}
+            environment = {
+                **os.environ,
+                "RIDGE_MODE": "test",
+                "PYTHONHASHSEED": seed,
+                "DJANGO_SETTINGS_MODULE": "ridge.site.settings",
+            }
             done = subprocess.run(
-                [sys.executable, "-c", _IN_ANOTHER], cwd=ROOT, env=environment, capture_output=True, text=True, check=True
+                [sys.executable, "-c", _IN_ANOTHER],
+                cwd=ROOT,
+                env=environment,
+                capture_output=True,
+                text=True,
+                check=True,
             )
             self.assertEqual(done.stdout, here)
 

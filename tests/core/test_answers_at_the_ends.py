@@ -121,7 +121,9 @@ class OneSided(TestCase):
     def test_a_level_line_says_that_its_slope_is_the_reason(self) -> None:
         loose = fit(Readings([1, 2, 3, 4, 5], [1, 4, 2, 1, 4.0]), Line())
         words = word_solution(loose, loose.solve(3.0)[0], 3.0, 1, NAMING)
-        self.assertEqual(words.sentence, "No finite 95\u00a0% limits: the slope is not significantly different from zero.")
+        self.assertEqual(
+            words.sentence, "No finite 95\u00a0% limits: the slope is not significantly different from zero."
+        )
 
     def test_where_a_model_ends_the_limits_end(self) -> None:
         result = fit(Readings(X, 2 * np.sqrt(X - 0.5) + NOISE), Formula("a*sqrt(x-b)"))
@@ -173,9 +175,16 @@ class Sides(TestCase):
             self.assertIn(right, self.said(model, y, 30.0), repr(model))
 
     def test_the_curve_really_goes_that_way(self) -> None:
-        for model, y in ((Polynomial(3), X**3 - 8 * X), (Polynomial(4), -(X**4)), (Power(), 5 * X**-0.7), (Power(), 5 * X**1.7)):
+        for model, y in (
+            (Polynomial(3), X**3 - 8 * X),
+            (Polynomial(4), -(X**4)),
+            (Power(), 5 * X**-0.7),
+            (Power(), 5 * X**1.7),
+        ):
             result = fit(Readings(X, y + NOISE / 20), model)
-            for near, far in ((-100.0, -1000.0), (100.0, 1000.0)) if isinstance(model, Polynomial) else ((0.5, 0.05), (50.0, 500.0)):
+            for near, far in (
+                ((-100.0, -1000.0), (100.0, 1000.0)) if isinstance(model, Polynomial) else ((0.5, 0.05), (50.0, 500.0))
+            ):
                 rises = result.evaluate(far) > result.evaluate(near)
                 said = beyond_sentence(result, NAMING, far)
                 self.assertEqual("up" in said or "rising" in said, bool(rises), f"{model!r} {far}")

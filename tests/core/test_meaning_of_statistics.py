@@ -47,7 +47,7 @@ class AboutTheMean(TestCase):
                     w = np.ones(14) if weights is None else weights
                     rest = Y - result.evaluate(X)
                     about = Y - np.average(Y, weights=w)
-                    expected = 1 - (w @ rest**2) / (w @ about**2)
+                    expected = float(1 - (w @ rest**2) / (w @ about**2))
                     found = result.statistics
                     self.assertAlmostEqual(found.r_squared or 0, expected, places=11)
                     degrees = 14 - len(result.model.free_names)
@@ -55,7 +55,7 @@ class AboutTheMean(TestCase):
                     if model.has_constant:
                         self.assertIsNone(found.r_squared_about_zero)
                     else:
-                        zero = 1 - (w @ rest**2) / (w @ Y**2)
+                        zero = float(1 - (w @ rest**2) / (w @ Y**2))
                         self.assertAlmostEqual(found.r_squared_about_zero or 0, zero, places=11)
 
     def test_the_better_fit_never_looks_worse(self) -> None:
@@ -74,7 +74,9 @@ class AboutTheMean(TestCase):
     def test_a_second_figure_where_no_constant_is_free(self) -> None:
         rows = {row.name: row for row in list_statistics(fit(Readings(X, Y), Line(0.0)), Naming())}
         self.assertEqual(rows["r_squared_about_zero"].label, "R² about zero")
-        self.assertNotIn("r_squared_about_zero", {r.name for r in list_statistics(fit(Readings(X, Y), Line()), Naming())})
+        self.assertNotIn(
+            "r_squared_about_zero", {r.name for r in list_statistics(fit(Readings(X, Y), Line()), Naming())}
+        )
 
     def test_in_logarithms_the_curve_in_y_is_compared(self) -> None:
         y = 40 * np.exp(-0.3 * X) * np.exp(np.resize([0.1, -0.05, -0.06, 0.02], 14))
@@ -142,7 +144,9 @@ class TypicalMiss(TestCase):
         result = fit(Readings(X, Y, y_error=error), Line())
         rest = Y - result.evaluate(X)
         self.assertAlmostEqual(typical_miss(result) or 0, float(np.sqrt(rest @ rest / 12)), places=12)
-        s = next(row for row in list_statistics(result, Naming(y_unit="mm")) if row.name == "residual_standard_deviation")
+        s = next(
+            row for row in list_statistics(result, Naming(y_unit="mm")) if row.name == "residual_standard_deviation"
+        )
         self.assertIn("for a new reading whose standard uncertainty is", s.meaning)
         rss = next(row for row in list_statistics(result, Naming()) if row.name == "residual_sum_of_squares")
         self.assertTrue(rss.meaning.startswith("Weighted sum"))
@@ -166,7 +170,9 @@ class WhatOneRowDoes(TestCase):
             included[row] = False
             other = fit(readings.choosing(included), result.model)
             moved = result.evaluate(readings.x) - other.evaluate(readings.x)
-            self.assertAlmostEqual(float(result.cooks_distance[row]), float(weights @ moved**2) / (free * s * s), places=8)
+            self.assertAlmostEqual(
+                float(result.cooks_distance[row]), float(weights @ moved**2) / (free * s * s), places=8
+            )
             missed = float(readings.y[row] - other.evaluate(readings.x[row]))
             self.assertAlmostEqual(float(errors.misses[row]), missed, places=8)
         counts = readings.used_counts

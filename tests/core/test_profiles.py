@@ -118,7 +118,11 @@ class OfPredictions(TestCase):
 
     def test_where_refits_cost_too_much_standard_errors_serve_and_it_is_said_of_which_number(self) -> None:
         result = decay(7)
-        with patch("ridge.core.predicting.at_x.QUESTION", -1.0), patch("ridge.core.predicting.at_y.QUESTION", -1.0), patch("ridge.core.judging.profile.QUESTION", -1.0):
+        with (
+            patch("ridge.core.predicting.at_x.QUESTION", -1.0),
+            patch("ridge.core.predicting.at_y.QUESTION", -1.0),
+            patch("ridge.core.judging.profile.QUESTION", -1.0),
+        ):
             found = result.predict(6.0, checked=True)
             self.assertEqual((bool(found.profiled), bool(found.unchecked)), (False, True))
             self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"too much work"})

@@ -134,7 +134,9 @@ class AtEveryPower(SimpleTestCase):
         for letter, fit in fits.items():
             for name, parameter in fit.parameters.items():
                 self.near(float(rows[letter, name][3]), parameter.value, 1e-14 * abs(parameter.value), name)
-                self.near(float(rows[letter, name][4]), parameter.standard_error or 0, 1e-14 * abs(parameter.value), name)
+                self.near(
+                    float(rows[letter, name][4]), parameter.standard_error or 0, 1e-14 * abs(parameter.value), name
+                )
             self.near(float(rows[letter, "RSS"][3]), fit.statistics.residual_sum_of_squares, 0, "RSS")
         head, *lines = book.get_sheet_by_name("Readings").to_python()
         for letter, fit in fits.items():
@@ -166,8 +168,10 @@ class AtEveryPower(SimpleTestCase):
             found = {(letter, what): numbers for letter, what, *numbers in run(script_of(state)) if what != "at"}
             for letter, fit in fits.items():
                 for name, parameter in fit.parameters.items():
-                    np.testing.assert_allclose(float(found[letter, name][0]), parameter.value, rtol=1e-6, err_msg=str(power))
-                    np.testing.assert_allclose(float(found[letter, name][1]), parameter.standard_error, rtol=1e-4)
+                    np.testing.assert_allclose(
+                        float(found[letter, name][0]), parameter.value, rtol=1e-6, err_msg=str(power)
+                    )
+                    np.testing.assert_allclose(float(found[letter, name][1]), parameter.standard_error or 0, rtol=1e-4)
 
     def test_an_uncertainty_far_larger_than_the_value(self) -> None:
         state = study(6, FitState("A", "line"), y=(5.0, -3.0, 4.0, -6.0, 5.5))

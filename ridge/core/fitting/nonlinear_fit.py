@@ -364,9 +364,7 @@ def _hold_one(
     )
 
 
-def _sum_up(
-    prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], effort: Effort
-) -> Solved:
+def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], effort: Effort) -> Solved:
     free = len(model.free_names)
     weights, target = prepared.weights, prepared.target
     centre = np.longdouble(0)

@@ -32,7 +32,8 @@ class AnswerText:
     """An answer for display; every text carries its unit.
 
     ``asked`` the given side (``F = 12 N``), ``result`` the other with its half-width, ``sentence`` what the ± is and the
-    account of its limits, ``place`` where it stands to the readings (empty inside the range), ``full`` every digit.
+    account of its limits, ``place`` where it stands to the readings (empty inside the range), ``full`` every digit, ``limits``
+    the limits alone, where there are any.
     """
 
     asked: str
@@ -40,6 +41,7 @@ class AnswerText:
     sentence: str
     place: str
     full: str
+    limits: str = ""
 
 
 def number_as_given(value: float) -> str:
@@ -150,7 +152,9 @@ def _solution(
         sentence = f"{sentence} {PROFILE}"
     elif solution.unchecked:
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
-    return AnswerText(asked, result, sentence, place_text, repr(solution.value))
+    finite = math.isfinite(solution.low) or math.isfinite(solution.high)
+    limits = limits_text(solution.low, solution.high, naming.x_unit, finer) if finite else ""
+    return AnswerText(asked, result, sentence, place_text, repr(solution.value), limits)
 
 
 def _limits_of_x(fit: Fit, solution: Solution, naming: Naming, finer: int) -> tuple[str, str]:

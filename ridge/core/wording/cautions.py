@@ -6,7 +6,7 @@ from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.significance import CHECK
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
-from ridge.core.wording.numbers import count_word, join, name_rows, probability, significant
+from ridge.core.wording.numbers import count_word, join, name_rows, p_text, significant
 
 
 def word_caution(finding: Finding, naming: Naming) -> Caution:
@@ -16,8 +16,7 @@ def word_caution(finding: Finding, naming: Naming) -> Caution:
 
 
 def _p(finding: Finding, what: str = "p") -> str:
-    text = probability(finding.facts["p"])
-    return f"{what} {text}" if text.startswith("<") else f"{what} = {text}"
+    return p_text(finding.facts["p"], what)
 
 
 def _capital(text: str) -> str:

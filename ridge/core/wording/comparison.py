@@ -11,7 +11,7 @@ from ridge.core.judging.comparison import Nested, Row, Rung
 from ridge.core.judging.significance import SIGNIFICANT
 from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import probability, share, significant
+from ridge.core.wording.numbers import p_text, share, significant
 
 
 @dataclass(frozen=True)
@@ -67,14 +67,9 @@ def word_nested(nested: Nested, smaller: str, larger: str) -> str:
     said = f"F = {significant(nested.f, 3).text} with {nested.added} and {nested.degrees_of_freedom} degrees of freedom"
     verb = "improve" if nested.added > 1 else "improves"
     if nested.p < SIGNIFICANT:
-        return f"{extra} {verb} the fit significantly (p {_p(nested.p)}; {said})."
+        return f"{extra} {verb} the fit significantly ({p_text(nested.p)}; {said})."
     give = "give" if nested.added > 1 else "gives"
-    return f"{extra} {give} no significant improvement (p {_p(nested.p)}; {said}); prefer the simpler model."
-
-
-def _p(p: float) -> str:
-    text = probability(p)
-    return text if text.startswith("<") else f"= {text}"
+    return f"{extra} {give} no significant improvement ({p_text(nested.p)}; {said}); prefer the simpler model."
 
 
 def word_ladder(rungs: Sequence[Rung], naming: Naming) -> str:

@@ -119,6 +119,12 @@ def probability(value: float) -> str:
 MOST_IN_WORDS = 12
 
 
+def p_text(value: float, name: str = "p") -> str:
+    """``p = 0.031``, ``p < 0.0001``."""
+    text = probability(value)
+    return f"{name} {text}" if text.startswith("<") else f"{name} = {text}"
+
+
 def count_word(count: int, capital: bool = False) -> str:
     """Small counts as words, as in running text."""
     words = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]

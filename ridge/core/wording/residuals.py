@@ -8,7 +8,7 @@ from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.significance import CHECK, SIGNIFICANT
 from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import count_word, count_words, name_rows, probability, significant
+from ridge.core.wording.numbers import count_word, count_words, name_rows, p_text, significant
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -18,11 +18,6 @@ HOW_JUDGED = (
     f"Five properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a false "
     f"alarm in one of {round(1 / SIGNIFICANT)} fits."
 )
-
-
-def _p(value: float) -> str:
-    text = probability(value)
-    return f"p {text}" if text.startswith("<") else f"p = {text}"
 
 
 def word_residuals(fit: Fit, naming: Naming) -> list[str]:
@@ -42,7 +37,7 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
         )
         said.append(
             f"In order of {naming.x} the sign changes {count_word(changes)} time{'' if changes == 1 else 's'}, {order} "
-            f"({_p(pattern.runs_p)})."
+            f"({p_text(pattern.runs_p)})."
         )
     if pattern.bend_p is not None and pattern.bend_p < CHECK:
         side = (
@@ -51,17 +46,17 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
             else "below at both ends and above in the middle"
         )
         curved = f"They are curved: {side}" if pattern.bend else "They are curved"
-        said.append(f"{curved} ({_p(pattern.bend_p)}). Try a model with more curvature.")
+        said.append(f"{curved} ({p_text(pattern.bend_p)}). Try a model with more curvature.")
     elif pattern.bend_p is not None:
-        said.append(f"No significant curvature ({_p(pattern.bend_p)}).")
+        said.append(f"No significant curvature ({p_text(pattern.bend_p)}).")
     if pattern.spread_p is not None:
         if pattern.spread_changes:
             trend = "grows" if pattern.spread > 0 else "shrinks"
             said.append(
-                f"Their size {trend} with {naming.y} ({_p(pattern.spread_p)}): uncertainties or weights would help."
+                f"Their size {trend} with {naming.y} ({p_text(pattern.spread_p)}): uncertainties or weights would help."
             )
         else:
-            said.append(f"No significant change of spread with {naming.y} ({_p(pattern.spread_p)}).")
+            said.append(f"No significant change of spread with {naming.y} ({p_text(pattern.spread_p)}).")
     said += _shape(fit)
     return [*said, HOW_JUDGED]
 
@@ -71,7 +66,7 @@ def _signs(above: int, below: int, p: float | None, curve: str) -> str:
     sides = f"{first.capitalize()} above the {curve}, {second} below"
     if p is None:
         return f"{sides}."
-    return f"{sides}: {'more on one side than expected by chance' if p < CHECK else 'as expected by chance'} ({_p(p)})."
+    return f"{sides}: {'more on one side than expected by chance' if p < CHECK else 'as expected by chance'} ({p_text(p)})."
 
 
 def _shape(fit: Fit) -> list[str]:
@@ -79,7 +74,7 @@ def _shape(fit: Fit) -> list[str]:
     said = []
     if quantiles.p is not None:
         verdict = "Not normally distributed" if quantiles.p < CHECK else "Consistent with a normal distribution"
-        said.append(f"{verdict} (Shapiro–Wilk test, {_p(quantiles.p)}).")
+        said.append(f"{verdict} (Shapiro–Wilk test, {p_text(quantiles.p)}).")
     far = [int(row) for row, value in zip(quantiles.rows, quantiles.observed, strict=True) if abs(value) > _FAR]
     if far:
         largest = significant(float(max(abs(quantiles.observed))), 2).text

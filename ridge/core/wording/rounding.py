@@ -133,6 +133,8 @@ def _both(value: float, of_value: int, uncertainty: Decimal, decimals: int) -> R
     alone, error = write(float(rounded), of_value), write(float(uncertainty), decimals)
     first = max(rounded.adjusted() if rounded else -999, uncertainty.adjusted())
     powered = first >= 6 or first <= -5 or decimals < -2
+    if not powered and of_value <= decimals + 3:
+        alone, error = plain_digits(rounded, of_value), plain_digits(uncertainty, decimals)
     if not powered or of_value > decimals + 3:
         return Rounded(
             alone.text, error.text, f"{alone.text} ± {error.text}", rf"{alone.latex} \pm {error.latex}", full(value)

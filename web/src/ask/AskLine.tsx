@@ -134,9 +134,10 @@ export function AskLine() {
         {!unreachable && asked?.problem && <span className="text-amber">{asked.problem}</span>}
         {!unreachable && asked && !asked.problem && (
           <>
-            <span className="numerals font-book text-[16px]" title={`${asked.sentence} In full: ${asked.full}`}>
+            <span className="numerals font-book text-[16px]" title={asked.full ? `In full: ${asked.full}` : undefined}>
               → {asked.result}
             </span>
+            {asked.sentence && <span className="text-[12.5px] text-mute">{asked.sentence}</span>}
             {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">{asked.place.split(". Valid")[0]}</span>}
             {rows.length > 1 && (
               <div className="max-h-[104px] w-full overflow-auto" tabIndex={0} role="region" aria-label="The single results">

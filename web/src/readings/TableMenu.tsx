@@ -42,7 +42,7 @@ export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenera
           </DropdownMenu.Item>
         ))}
       </Menu>
-      <Menu word="More" icon={<MoreHorizontal size={14} />}>
+      <Menu word="More" plain icon={<MoreHorizontal size={14} />}>
         <DropdownMenu.Item className="menu-item" onSelect={onFind}>
           Find a value
         </DropdownMenu.Item>
@@ -65,12 +65,13 @@ export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenera
   );
 }
 
-function Menu({ word, icon, children }: { word: string; icon: React.ReactNode; children: React.ReactNode }) {
+/** `plain`: its icon says enough, and the word is for those who cannot see it. */
+function Menu({ word, plain, icon, children }: { word: string; plain?: boolean; icon: React.ReactNode; children: React.ReactNode }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <button className="button">
-          {icon} {word}
+          {icon} <span className={plain ? "sr-only" : ""}>{word}</span>
         </button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
