@@ -106,7 +106,7 @@ def residuals(page: Page) -> None:
 def compare(page: Page) -> None:
     open_study(page, "A draining bucket")
     page.get_by_role("radio", name="Compare").click()
-    page.get_by_text("R² rises").first.wait_for()
+    page.get_by_text("R² never falls").first.wait_for()
 
 
 def resample(page: Page) -> None:
@@ -132,7 +132,7 @@ def table(page: Page) -> None:
     page.locator("input[type=file]").first.set_input_files(
         {"name": "pontoon.csv", "mimeType": "text/csv", "buffer": TABLE.encode()}
     )
-    page.get_by_role("dialog").get_by_label("Column 3 is used as").select_option("y")
+    page.get_by_role("dialog").get_by_label("Column 3 role").select_option("y")
     page.get_by_role("dialog").get_by_text("2 series of one study").wait_for()
 
 

@@ -106,7 +106,7 @@ class Wide(BrowserCase):
         self.panel("Plot")
         self.check("grips")
         self.page.get_by_role("radio", name="Compare").click()
-        expect(self.page.get_by_role("region", name="Fits side by side")).to_contain_text("R² rises")
+        expect(self.page.get_by_role("region", name="Fits side by side")).to_contain_text("R² never falls")
         self.check("compare")
         self.page.get_by_role("radio", name="Resample").click()
         expect(self.page.get_by_role("group", name="What the subsets show")).to_be_visible()

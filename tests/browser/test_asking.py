@@ -70,7 +70,7 @@ class Asking(BrowserCase):
         self.page.mouse.up()
         expect(field).to_have_value(re.compile(r"^1\d[\d.]* to 6[1-9]"))
         choose.select_option("turning")
-        expect(self.asked()).to_contain_text("lowest point at t = 146")
+        expect(self.asked()).to_contain_text("minimum at t = 146")
         choose.select_option("crossing")
         expect(self.asked()).to_contain_text("2 crossings of A and B")
         choose.select_option("inflexions")
@@ -163,7 +163,7 @@ class Files(BrowserCase):
         file = {"name": "bucket.ridge.json", "mimeType": "application/json", "buffer": body[:-30]}
         self.expected_problem = "400"
         chooser.set_input_files(file)  # type: ignore[arg-type]
-        expect(self.page.get_by_text("the file is broken or incomplete")).to_be_visible()
+        expect(self.page.get_by_text("the file is damaged or incomplete")).to_be_visible()
         chooser.set_input_files({**file, "buffer": body})  # type: ignore[arg-type]
         expect(self.page).to_have_url(re.compile("/study/"))
         expect(self.curve()).to_have_count(2)

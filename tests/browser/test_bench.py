@@ -83,7 +83,7 @@ class Shaping(BrowserCase):
         self.page.get_by_label("Symbol", exact=True).fill("F")
         self.page.get_by_label("Unit", exact=True).fill("kN/m")
         self.page.get_by_role("button", name="²", exact=True).click()
-        self.page.get_by_role("button", name="Keep", exact=True).click()
+        self.page.get_by_role("button", name="Apply").click()
         self.expect_saved()
         expect(self.page.get_by_role("application").locator("text").filter(has_text="load F / kN/m²")).to_be_visible()
         expect(self.account()).to_contain_text("1/(kN/m²)")

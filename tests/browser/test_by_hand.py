@@ -58,7 +58,7 @@ class ByHand(BrowserCase):
         expect(group).to_contain_text("step 0.0001")
         self.page.get_by_role("button", name="k: coarser steps").click()
         expect(group).to_contain_text("step 0.001")
-        low = self.page.get_by_label("k: least value of the span")
+        low = self.page.get_by_label("k: lowest value of the span")
         low.fill("-1")
         low.press("Enter")
         expect(self.page.get_by_role("slider", name="k", exact=True)).to_have_attribute("aria-valuemin", "-1")
@@ -110,7 +110,7 @@ class ByHand(BrowserCase):
         value.press("Enter")
         self.expect_saved()
         self.page.reload()
-        expect(self.page.get_by_label("a, value")).to_have_value("60.0")
+        expect(self.page.get_by_label("a, value")).to_have_value("60.00")
         self.choose_for("A", "Fit by least squares")
         expect(self.account()).to_contain_text("17.4 ± 0.2")
 

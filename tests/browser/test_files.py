@@ -54,7 +54,7 @@ class TakingFiles(BrowserCase):
     def test_series_are_drawn_apart_and_fitted_one_by_one(self) -> None:
         self.open_new()
         dialog = self.choose("wide.csv", as_csv(WIDE))
-        dialog.get_by_label("Column 3 is used as").select_option("y")
+        dialog.get_by_label("Column 3 role").select_option("y")
         expect(dialog.get_by_label("2 series of one study")).to_be_checked()
         dialog.get_by_role("button", name="Import").click()
         expect(self.page.get_by_test_id("legend")).to_contain_text("flood")
@@ -69,7 +69,7 @@ class TakingFiles(BrowserCase):
     def test_or_become_studies_of_their_own(self) -> None:
         self.open_shelf()
         dialog = self.choose("wide.csv", as_csv(WIDE))
-        dialog.get_by_label("Column 3 is used as").select_option("y")
+        dialog.get_by_label("Column 3 role").select_option("y")
         dialog.get_by_label("2 studies").check()
         dialog.get_by_role("button", name="Import").click()
         expect(self.page.locator("h1")).to_have_text("wide: ebb")

@@ -68,10 +68,10 @@ class Formula(BrowserCase):
         self.page.keyboard.type("c + a*b*exp(-k*t)")
         self.page.keyboard.press("Enter")
         self.model().get_by_role("button", name="Parameters and how well it fits").click()
-        expect(self.model()).to_contain_text("cannot be told apart")
+        expect(self.model()).to_contain_text("have the same effect")
         self.model().get_by_role("button", name=re.compile("^Fix [ab] at")).click()
         expect(self.model()).to_contain_text("fixed at")
-        expect(self.model()).not_to_contain_text("cannot be told apart")
+        expect(self.model()).not_to_contain_text("have the same effect")
 
     def test_a_known_curve_and_its_difference(self) -> None:
         self.page.keyboard.type("17 + 66*exp(-0.05*t)")
@@ -109,7 +109,7 @@ class Interpolation(BrowserCase):
         self.page.get_by_label("Model of fit A").select_option("linear")
         model = self.account().get_by_role("region", name="Model A")
         expect(model).to_contain_text("occur more than once (rows 2, 3)")
-        model.get_by_role("button", name="Average them at each x").click()
+        model.get_by_role("button", name="Average at each x").click()
         expect(model).to_contain_text("were replaced by their mean")
         model.get_by_label("repeats averaged").click()
         expect(model).to_contain_text("occur more than once")
@@ -137,7 +137,7 @@ class WholeFits(BrowserCase):
         self.choose_for("A", "Duplicate")
         expect(self.page.get_by_label("Name of fit C")).to_have_value("torricelli (copy)")
         self.choose_for("A", "Move down")
-        expect(self.page.get_by_role("columnheader").filter(has_text="off B")).to_be_visible()
+        expect(self.page.get_by_role("columnheader").filter(has_text="resid. B")).to_be_visible()
 
     def test_range_bounds_and_letters_in_place(self) -> None:
         self.choose_for("A", "Fit part of the range")
@@ -201,8 +201,8 @@ class Compare(BrowserCase):
         self.page.get_by_role("radio", name="Compare").press("Enter")
         lens = self.page.get_by_role("region", name="Fits side by side")
         expect(lens.get_by_role("list", name="Fits").get_by_role("listitem")).to_have_count(2)
-        expect(lens).to_contain_text("The larger model is needed")
-        expect(lens).to_contain_text("R² rises with every degree")
+        expect(lens).to_contain_text("improves the fit significantly")
+        expect(lens).to_contain_text("R² never falls with every degree")
         expect(lens.get_by_role("img", name=re.compile("R² and leave-one-out error"))).to_be_visible()
         term = lens.get_by_role("button", name="leave-one-out error")
         term.hover()

@@ -24,7 +24,7 @@ class ByMouse(BrowserCase):
         self.page.get_by_role("button", name="All statistics").click()
         expect(account.get_by_role("row", name="degrees of freedom")).to_contain_text("4")
         account.get_by_role("button", name="adjusted R²").hover()
-        expect(self.page.get_by_text("R² charged for the number of parameters")).to_be_visible()
+        expect(self.page.get_by_text("R² corrected for the number of parameters")).to_be_visible()
 
         self.page.get_by_label("x, given").fill("8")
         expect(self.page.get_by_test_id("asked")).to_contain_text("y = 15.9 ±")
@@ -75,7 +75,7 @@ class ByMouse(BrowserCase):
     def test_a_row_without_x_is_an_unknown(self) -> None:
         self.open_sample("Salinity probe, calibration")
         expect(self.account()).to_contain_text(
-            "quay (rows 17 to 19): U = 601.667 mV, the mean of 3 readings, S = 27.1 ± 0.3 g/kg"
+            "quay (rows 17 to 19): U = 601.667 mV, the mean of 3 readings, S = 27.08 ± 0.27 g/kg"
         )
         expect(self.cell(17, 1)).to_have_text("→ 27.1")
         expect(self.page.get_by_test_id("drop-kept")).to_have_count(3)

@@ -15,7 +15,7 @@ class Choosing(BrowserCase):
 
     def test_a_newcomer_finds_the_exponential_with_level(self) -> None:
         self.open_sample("A can of soup in a breezy galley")
-        expect(self.model("A")).to_contain_text("not random: see the caution")
+        expect(self.model("A")).to_contain_text("in a pattern unlikely by chance: see the caution")
         choice = self.page.get_by_label("Model of fit A")
         choice.focus()
         choice.select_option("exponential-level")
@@ -61,7 +61,7 @@ class Choosing(BrowserCase):
         )
         expect(self.page.get_by_test_id("label-B")).to_be_visible()
         self.page.get_by_role("button", name="Make B the leading fit").click()
-        expect(self.page.get_by_role("columnheader").filter(has_text="off B")).to_be_visible()
+        expect(self.page.get_by_role("columnheader").filter(has_text="resid. B")).to_be_visible()
         self.choose_for("B", "Remove")
         expect(self.curve()).to_have_count(1)
         self.page.get_by_role("button", name="More for fit A").click()

@@ -66,7 +66,7 @@ class Gestures(PlotCase):
         self.drag(x0 - 12, y1 - 12, x1 + 12, y0 + 12)
         bar = self.page.get_by_role("form", name="Readings in the region")
         expect(bar).to_contain_text("3 readings")
-        bar.get_by_label("Why they are set aside").fill("slack line")
+        bar.get_by_label("Reason for setting them aside").fill("slack line")
         self.page.keyboard.press("Enter")
         expect(self.marks("aside")).to_have_count(4)
         expect(self.row(2).get_by_role("rowheader")).to_have_attribute("title", "Set aside: slack line")
@@ -176,7 +176,7 @@ class Axes(PlotCase):
         self.fill("5\t2\n1\t1\n3\t4")
         form = self.plot_form()
         form.get_by_label("Join the readings").check()
-        expect(form).to_contain_text("They are no model")
+        expect(form).to_contain_text("They are not a model")
         path = self.page.get_by_test_id("joining").get_attribute("d") or ""
         xs = [float(x) for x in re.findall(r"[ML](-?[\d.]+)", path)]
         self.assertEqual(xs, sorted(xs))

@@ -41,7 +41,7 @@ class Handing(BrowserCase):
             .replace("\u00a0", " ")
         )
         self.assertIn(said.replace("\u202f", " ").replace("\u00a0", " "), text)
-        self.assertIn("95 % limits 26.8 to 27.3 g/kg", text)
+        self.assertIn("95 % confidence limits of S: 26.81 to 27.35 g/kg", text)
 
     def test_parts_and_paragraphs_are_arranged_by_keyboard_and_stay(self) -> None:
         self.open_report("A draining bucket")
@@ -80,7 +80,7 @@ class Handing(BrowserCase):
         self.page.route("**/report.pdf", lambda route: held.append(route))
         pdf = self.page.get_by_role("link", name="Save as PDF")
         pdf.click()
-        expect(self.page.get_by_role("status").filter(has_text="being made")).to_be_visible()
+        expect(self.page.get_by_role("status").filter(has_text="preparing")).to_be_visible()
         self.page.get_by_role("button", name="Cancel").click()
         expect(self.page.get_by_role("button", name="Cancel")).to_have_count(0)
         self.page.unroute("**/report.pdf")

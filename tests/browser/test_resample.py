@@ -12,7 +12,7 @@ class ResampleLens(BrowserCase):
         tab = self.page.get_by_role("radio", name="Resample")
         tab.focus()
         self.page.keyboard.press("Enter")
-        region = self.page.get_by_role("region", name="Fits to shares of the readings")
+        region = self.page.get_by_role("region", name="Fits to subsets of the readings")
         expect(region.get_by_role("group", name="What the subsets show")).to_be_visible()
         return region
 
@@ -80,6 +80,6 @@ class ResampleLens(BrowserCase):
     def test_without_a_fit_and_with_an_edit_behind(self) -> None:
         self.open_new()
         self.page.get_by_role("radio", name="Resample").click()
-        expect(self.page.get_by_text("There is nothing to fit anew.")).to_be_visible()
+        expect(self.page.get_by_text("There is nothing to refit.")).to_be_visible()
         self.fill("1\t2\n2\t3\n3\t5\n4\t4")
         expect(self.page.get_by_role("group", name="What the subsets show")).to_be_visible()

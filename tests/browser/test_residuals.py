@@ -28,7 +28,7 @@ class ResidualsLens(BrowserCase):
         tab.focus()
         self.page.keyboard.press("Enter")
         lens = self.page.get_by_role("region", name="Views of the residuals")
-        expect(lens.get_by_role("list")).to_contain_text("No bend is left")
+        expect(lens.get_by_role("list")).to_contain_text("No significant curvature")
         self.page.get_by_label("Residuals of fit", exact=True).select_option("B")
         expect(lens.get_by_role("list")).to_contain_text("They bend: above at both ends")
         self.page.get_by_role("button", name="Copy the residual table").click()

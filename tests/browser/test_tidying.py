@@ -69,8 +69,8 @@ class Tidying(BrowserCase):
         self.page.keyboard.press("Enter")
         self.expect_cell(16, 2, "2")
         self.header("Column root of the level").click()
-        self.page.get_by_label("Role", exact=True).select_option("y")
-        self.page.get_by_role("button", name="Keep").click()
+        self.page.get_by_role("combobox", name="Role").select_option("y")
+        self.page.get_by_role("button", name="Apply").click()
         expect(self.page.get_by_role("application")).to_contain_text("root of the level")
 
     def test_a_new_formula_and_its_mistake(self) -> None:
@@ -82,7 +82,7 @@ class Tidying(BrowserCase):
         self.page.get_by_label("Formula", exact=True).fill("F/L2")
         self.page.keyboard.press("Enter")
         self.header("Column k").click()
-        expect(self.page.get_by_role("alert")).to_contain_text("'L2' is no column")
+        expect(self.page.get_by_role("alert")).to_contain_text("There is no column 'L2'")
         self.page.get_by_label("Formula", exact=True).fill("F/(L - 1)")
         self.page.keyboard.press("Enter")
         self.expect_cell(2, 3, "3.125")
@@ -90,7 +90,7 @@ class Tidying(BrowserCase):
     def test_an_uncertainty_for_all_is_drawn_and_used(self) -> None:
         self.open_sample("A draining bucket")
         self.header("Column level").click()
-        self.page.get_by_label("Uncertainty of all").fill("2 %")
+        self.page.get_by_label("Uncertainty of each").fill("2 %")
         self.page.keyboard.press("Enter")
         expect(self.page.locator("g[data-status=used][data-row='1'] path")).to_have_count(1)
         expect(self.account()).to_contain_text("weighted by the uncertainties of h")

@@ -108,7 +108,7 @@ class Touch(BrowserCase):
         self.panel("Page")
         self.page.get_by_role("button", name="typical miss").tap()
         expect(
-            self.page.get_by_text("Residual standard deviation s: how far a reading typically lies from the curve.")
+            self.page.get_by_text("How far a reading typically lies from the curve")
         ).to_be_visible()
 
     def test_paper_is_whole_from_any_panel(self) -> None:

@@ -38,7 +38,7 @@ class BadInput(BrowserCase):
         self.fill("3\t2.1")
         expect(self.account()).to_contain_text("One reading is not enough for a line: add 1 more.")
         self.fill("3\t2.1\n3\t2.5")
-        expect(self.account()).to_contain_text("All x are equal (3), so no slope can be told.")
+        expect(self.account()).to_contain_text("All x are equal (3), so no slope can be fitted.")
         self.swap()
         self.expect_saved()
         expect(self.account()).to_contain_text("All y are equal")
