@@ -58,11 +58,11 @@ def _range(part: str) -> list[float]:
     if match[4] or not match[3]:
         count = int(match[4]) if match[4] else STEPS
         if not 1 <= count <= MOST:
-            raise NotANumber(f"a range has 1 to {MOST} steps")
+            raise NotANumber(f"ranges have 1 to {MOST} steps")
         return _even(first, (last - first) / count, count)
     step = _number(match[3])
     if step == 0 or (last - first) / step < 0:
-        raise NotANumber(f"a step of {match[3]} does not lead from {match[1]} to {match[2]}")
+        raise NotANumber(f"steps of {match[3]} do not lead from {match[1]} to {match[2]}")
     steps = (last - first) / step
     if steps > MOST:
         raise NotANumber(f"that is more than {MOST} numbers at once: take a larger step")

@@ -18,7 +18,7 @@ from ridge.core.predicting.features import (
 from ridge.core.wording.answers import NO_UNCERTAINTY, number_as_given
 from ridge.core.wording.features import word_limits, word_places, word_quantity
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant
+from ridge.core.wording.numbers import capital, significant
 from ridge.exchange.cells import NotANumber
 from ridge.exchange.lists import read_list
 from ridge.studies.answer_marks import mark_at
@@ -64,7 +64,7 @@ def answer_feature(
 
 def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming, level: float) -> AnswerOut:
     """Where the curve does something, in view and three ranges beyond."""
-    asked = name[0].upper() + name[1:]
+    asked = capital(name)
     if not places:
         return out.model_copy(
             update={"asked": asked, "problem": "There are none within three measured ranges of the readings."}

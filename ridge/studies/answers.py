@@ -14,7 +14,7 @@ from ridge.core.wording.answers import AnswerText, number_as_given, word_predict
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import count_word, name_rows, significant
+from ridge.core.wording.numbers import capital, count_word, name_rows, significant
 from ridge.core.wording.outside import beyond_sentence
 from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.exchange.cells import NotANumber, read_numbers
@@ -58,7 +58,7 @@ def answer(
             return _single(asked[0], out, values, question.repeats, level, naming, checked)
         return _table(asked, out, values, question.repeats, level, naming, checked and len(values) <= MOST_CHECKED)
     except NotANumber as problem:
-        return out.model_copy(update={"problem": f"{str(problem)[:1].upper()}{str(problem)[1:]}."})
+        return out.model_copy(update={"problem": f"{capital(str(problem))}."})
     except RidgeError as problem:
         return out.model_copy(update={"problem": str(problem)})
 

@@ -14,6 +14,7 @@ import numpy.typing as npt
 from ridge.core import Readings
 from ridge.core.readings import Array, Mask
 from ridge.core.wording.naming import Naming
+from ridge.core.wording.numbers import capital
 from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.apart import FAILED
@@ -175,7 +176,7 @@ def _read(state: StudyState) -> Table:
                 share = share_of(column.uncertainty) if axis == "y" else share
             except NotANumber as problem:
                 errors[axis] = None
-                column_problems.setdefault(column.key, f"{str(problem)[:1].upper()}{str(problem)[1:]}.")
+                column_problems.setdefault(column.key, f"{capital(str(problem))}.")
     weights = {"weight": "weight", "count": "number of repeats"}
     held: dict[str, Array | None] = dict.fromkeys(weights)
     for role, word in weights.items():

@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from ridge.core.wording.numbers import group, significant
+from ridge.core.wording.numbers import capital, group, significant
 from ridge.core.wording.references import references
 from ridge.exchange.figure import CannotDraw, draw
 from ridge.exchange.report.content import Block, Formula, Grid, Heading, Listing, Paragraph, Picture, Report
@@ -74,7 +74,7 @@ def _name(fit: FitOut) -> str:
 
 def _title(fit: FitOut, analysis: AnalysisOut) -> str:
     """``B, cubic``; of a fit that stands alone its name."""
-    return _called(fit, analysis).rstrip(": ") or _name(fit)[:1].upper() + _name(fit)[1:]
+    return _called(fit, analysis).rstrip(": ") or capital(_name(fit))
 
 
 def _drawn(analysis: AnalysisOut) -> list[FitOut]:

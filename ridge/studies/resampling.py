@@ -35,9 +35,9 @@ NOTHING_FITTED = (
     "There is nothing to refit. Add a model first; an interpolation or a curve with given numbers does not change."
 )
 TOO_MANY = "With more than 20\u202f000 readings a fit hardly depends on which of them are used, and resampling takes long. Choose a range of x, or fewer readings."
-TOO_FEW = "There are too few readings to leave some out: at least 3 are needed."
-TOO_MANY_IN_TURN = f"One at a time is for {MOST_IN_TURN} readings at most. Take parts in turn, or random shares."
-OTHER_READINGS = "Left out, since they are made to other readings"
+TOO_FEW = "There are too few readings to hold any out: at least 3 are needed."
+TOO_MANY_IN_TURN = f"Leave-one-out is for {MOST_IN_TURN} readings at most. Choose k-fold or random subsets."
+OTHER_READINGS = "Not shown, since they are fitted to other readings"
 
 
 def resampling_of(state: StudyState, wanted: ResamplingIn) -> ResamplingOut:

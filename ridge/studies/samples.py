@@ -158,8 +158,8 @@ SAMPLES = (
         "tide",
         "Tide at the pontoon",
         "How high does the water stand at noon on the second day?",
-        "A slip of two digits is set aside and a height is missing; the readings are not evenly spaced, and the cycle is "
-        "found without being told.",
+        "A reading with two digits swapped is set aside and a height is missing; the readings are not evenly spaced, and "
+        "the period is estimated from them.",
         _tide,
     ),
     Sample(
@@ -173,7 +173,7 @@ SAMPLES = (
         "mooring-line",
         "Stretch of the mooring line",
         "How far does the line stretch under a load of 620 N?",
-        "One reading lies far off and is set aside; the load asked about is beyond the last reading.",
+        "One reading is an outlier and is set aside; the load asked about is beyond the last reading.",
         _mooring_line,
     ),
     Sample(
@@ -187,14 +187,15 @@ SAMPLES = (
         "lantern",
         "Lantern on the quay",
         "How far from the lantern is there light enough to read, 10 lx?",
-        "One decimal point slipped: the caution names the row. Logarithmic axes show what holds: a straight line of slope −2.",
+        "One decimal point is misplaced: the caution names the row. On logarithmic axes the power law is a straight line of "
+        "slope −2.",
         _lantern,
     ),
     Sample(
         "current",
         "Current over the harbour bed",
         "How fast does the water move at the depth of a keel, 1.2 m above the bed?",
-        "Two models that look alike: which one typically misses by less, and is the difference worth anything?",
+        "Two models that look alike: which one has the smaller typical miss, and is the difference worth anything?",
         _current,
     ),
     Sample(
@@ -209,7 +210,7 @@ SAMPLES = (
         "sheer-line",
         "Sheer line of the rowing boat",
         "How high is the sheer over the thwart, 1.2 m from the stern?",
-        "How many bends does a boat have? Compare the typical miss of each degree before adding another.",
+        "Which degree is enough? Compare the leave-one-out error of each degree before adding another.",
         _sheer_line,
     ),
 )

@@ -117,7 +117,7 @@ class Asking(SimpleTestCase):
         state = parabola()
         for direction, given, said in (
             ("y_at_x", "soon", "is not a number"), ("tangent", "1, 2", "One t at a time"), ("area", "5", "needs two t"),
-            ("crossing", "A", "another fit"), ("crossing", "F", "another fit"), ("y_at_x", "1 to 9 step -1", "does not lead"),
+            ("crossing", "A", "another fit"), ("crossing", "F", "another fit"), ("y_at_x", "1 to 9 step -1", "do not lead"),
         ):  # fmt: skip
             self.assertIn(said, ask(state, direction, given).problem, direction)
         spline = parabola(FitState("A", "interpolation"))

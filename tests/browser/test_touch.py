@@ -107,9 +107,7 @@ class Touch(BrowserCase):
         self.open_sample("Stretch of the mooring line")
         self.panel("Page")
         self.page.get_by_role("button", name="typical miss").tap()
-        expect(
-            self.page.get_by_text("How far a reading typically lies from the curve")
-        ).to_be_visible()
+        expect(self.page.get_by_text("How far a reading typically lies from the curve")).to_be_visible()
 
     def test_paper_is_whole_from_any_panel(self) -> None:
         self.open_sample("Stretch of the mooring line")

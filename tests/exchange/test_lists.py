@@ -29,7 +29,7 @@ class Lists(TestCase):
     def test_what_is_no_list(self) -> None:
         for text, said in {
             "": "type a number", "a": "is not a number", "1 to": "'to' is not a number", "1, x": "'x' is not a number",
-            "1 to 5 step -1": "does not lead from", "1 to 5 step 0": "does not lead from", "1 to 2 to 3": "not a number",
+            "1 to 5 step -1": "do not lead from", "1 to 5 step 0": "do not lead from", "1 to 2 to 3": "not a number",
             "0 to 1e9 step 1": f"more than {MOST}", "0 to 1 in 5000 steps": "1 to 2000 steps", "1 to inf": "finite",
             " ".join(["1"] * (MOST + 1)): f"more than {MOST}",
         }.items():  # fmt: skip

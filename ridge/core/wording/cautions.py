@@ -6,7 +6,7 @@ from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.significance import CHECK
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
-from ridge.core.wording.numbers import count_word, join, name_rows, p_text, significant
+from ridge.core.wording.numbers import capital, count_word, join, name_rows, p_text, significant
 
 
 def word_caution(finding: Finding, naming: Naming) -> Caution:
@@ -17,10 +17,6 @@ def word_caution(finding: Finding, naming: Naming) -> Caution:
 
 def _p(finding: Finding, what: str = "p") -> str:
     return p_text(finding.facts["p"], what)
-
-
-def _capital(text: str) -> str:
-    return text[:1].upper() + text[1:]
 
 
 def _all_equal(_: Finding, naming: Naming) -> tuple[str, str]:
@@ -61,7 +57,7 @@ def _few(finding: Finding, _: Naming) -> tuple[str, str]:
 def _far_off(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
-        f"{_capital(name_rows(finding.rows))} {'have unusually large residuals (outliers)' if many else 'has an unusually large residual (outlier)'}.",
+        f"{capital(name_rows(finding.rows))} {'have unusually large residuals (outliers)' if many else 'has an unusually large residual (outlier)'}.",
         f"Check {'them' if many else 'it'} against the notebook. If {'they are mistakes' if many else 'it is a mistake'}, "
         f"set {'them' if many else 'it'} aside with the reason.",
     )
@@ -70,7 +66,7 @@ def _far_off(finding: Finding, _: Naming) -> tuple[str, str]:
 def _decides(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
-        f"{_capital(name_rows(finding.rows))} {'are' if many else 'is'} highly influential: without "
+        f"{capital(name_rows(finding.rows))} {'are' if many else 'is'} highly influential: without "
         f"{'them' if many else 'it'} the {_curve(finding)} would change markedly.",
         f"Check {'them' if many else 'it'}, and take more readings nearby.",
     )
@@ -197,7 +193,7 @@ def _in_logarithms(_: Finding, naming: Naming) -> tuple[str, str]:
 def _left_out(finding: Finding, naming: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
-        f"{_capital(name_rows(finding.rows))} {'are' if many else 'is'} unusable: {naming.x}, {naming.y}, an uncertainty or a "
+        f"{capital(name_rows(finding.rows))} {'are' if many else 'is'} unusable: {naming.x}, {naming.y}, an uncertainty or a "
         "weight there is missing, infinite, or not positive where it must be.",
         f"Complete {'them' if many else 'it'}, or set {'them' if many else 'it'} aside.",
     )
@@ -206,7 +202,7 @@ def _left_out(finding: Finding, naming: Naming) -> tuple[str, str]:
 def _assumed(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
-        f"{_capital(name_rows(finding.rows))} {'were' if many else 'was'} not measured but assumed.",
+        f"{capital(name_rows(finding.rows))} {'were' if many else 'was'} not measured but assumed.",
         f"See how far the fit rests on {'them' if many else 'it'}: set {'them' if many else 'it'} aside for a moment.",
     )
 

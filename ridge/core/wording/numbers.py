@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Context, Decimal
 
@@ -123,6 +124,11 @@ def p_text(value: float, name: str = "p") -> str:
     """``p = 0.031``, ``p < 0.0001``."""
     text = probability(value)
     return f"{name} {text}" if text.startswith("<") else f"{name} = {text}"
+
+
+def capital(text: str) -> str:
+    """A sentence that begins with a word begins with a capital; one that begins with a symbol stays."""
+    return text[0].upper() + text[1:] if re.match(r"[a-z]{2}", text) else text
 
 
 def count_word(count: int, capital: bool = False) -> str:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import re
 
 import numpy as np
 
@@ -11,7 +10,7 @@ from ridge.core.errors import BeyondDoubles, NotIdentifiable, OutsideSense, Ridg
 from ridge.core.readings import Readings
 from ridge.core.wording.judgement import strength
 from ridge.core.wording.naming import USUAL_LETTERS, Naming, parameter_called
-from ridge.core.wording.numbers import count_word, significant, write
+from ridge.core.wording.numbers import capital, count_word, significant, write
 from ridge.core.wording.rounding import round_with_uncertainty
 
 
@@ -55,17 +54,12 @@ def word_refusal(error: RidgeError, readings: Readings, naming: Naming, model: s
     if isinstance(error, UndefinedAt):
         return naming.in_symbols(str(error))
     if isinstance(error, OutsideSense) and error.name in USUAL_LETTERS:
-        return f"{_capital(parameter_called(error.name, naming))}: {error.reason}"
+        return f"{capital(parameter_called(error.name, naming))}: {error.reason}"
     if isinstance(error, OutsideSense):
-        return _capital(f"{error.name.replace('_', ' ')}: {error.reason}")
+        return capital(f"{error.name.replace('_', ' ')}: {error.reason}")
     if isinstance(error, BeyondDoubles) and error.what in USUAL_LETTERS:
         return str(BeyondDoubles(parameter_called(error.what, naming)))
     return str(error)
-
-
-def _capital(text: str) -> str:
-    """A sentence that begins with a word begins with a capital; a symbol stays as it is."""
-    return text[0].upper() + text[1:] if re.match(r"[a-z]{2}", text) else text
 
 
 def _one(model: str) -> str:

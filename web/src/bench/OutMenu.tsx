@@ -48,7 +48,7 @@ export function OutMenu() {
         </button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid w-72 gap-3" aria-label="Files">
+        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid w-72 gap-3" aria-label="Export">
           <div className="grid gap-2">
             <h2 className="font-book text-[15px] font-semibold">The report</h2>
             <div className="flex flex-wrap items-center gap-1.5">

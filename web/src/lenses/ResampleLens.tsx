@@ -51,7 +51,7 @@ export function ResampleLens() {
                 <ul aria-label="Subsets" className="grid gap-2 [grid-template-columns:repeat(auto-fit,minmax(min(100%,10.5rem),1fr))]">
                   {data.left_out.slice(0, plots).map((rows, place) => (
                     <li key={place} className="border border-rule bg-sheet">
-                      <DrawPlot found={data} places={[place]} label={`Draw ${place + 1}, ${rows.length} left out`} />
+                      <DrawPlot found={data} places={[place]} label={`Subset ${place + 1}, ${rows.length} held out`} />
                       <p className="numerals flex flex-wrap justify-between gap-x-2 px-2 pb-1 text-[12px]">
                         {data.fits.map((fit) => (
                           <span key={fit.letter} className="whitespace-nowrap">

@@ -21,7 +21,7 @@ const WORDS: Record<(typeof COLUMNS)[number], string> = {
 const MEANINGS: Partial<Record<(typeof COLUMNS)[number], string>> = {
   standardised: "The residual in units of its own standard deviation: beyond ±2 is unusual, beyond ±3 rare.",
   leverage: "How much its place along x lets the reading pull the curve, from 0 to 1.",
-  cook: "How far the whole curve moves when the reading is left out, in units of its uncertainty: above 1 is much.",
+  cook: "How far the whole curve moves when the reading is removed, in units of its uncertainty: above 1 is much.",
 };
 
 /** Five views of the residuals of one fit or of two side by side, what they say in words, and the table behind them. */

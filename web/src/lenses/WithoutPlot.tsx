@@ -20,8 +20,8 @@ export function WithoutPlot({ letter, row, color }: { letter: string; row: numbe
   const path = (curve: Curve) => pathOf(curve.x, curve.y, x, y);
   return (
     <figure className="border border-rule bg-sheet">
-      <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">What if a reading were left out</figcaption>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={found?.sentence ?? "The curve through all readings"}>
+      <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">Without one reading</figcaption>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={found?.sentence ?? "The curve fitted to all readings"}>
         {fit?.curve && <path d={path(fit.curve)} fill="none" stroke={color} strokeWidth="1.8" />}
         {analysis.status.map((status, at) =>
           status !== STATUS.used || (at % every !== 0 && at !== row) ? null : (

@@ -60,7 +60,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
       {field("name", "Name", "depth", 100)}
       {field("symbol", "Symbol", "h", 20)}
       {field("unit", "Unit", "m", 40)}
-      <div className="flex flex-wrap justify-end gap-1" role="group" aria-label="Insert a sign">
+      <div className="flex flex-wrap justify-end gap-1" role="group" aria-label="Insert a symbol">
         {SIGNS.map((sign) => (
           <button
             key={sign}

@@ -173,7 +173,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
           </span>
         )}
         {props.problem && (
-          <span aria-label="left out" role="img" className="font-semibold text-amber">
+          <span aria-label="unusable" role="img" className="font-semibold text-amber">
             !
           </span>
         )}
