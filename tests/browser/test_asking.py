@@ -72,7 +72,7 @@ class Asking(BrowserCase):
         choose.select_option("turning")
         expect(self.asked()).to_contain_text("minimum at t = 146")
         choose.select_option("crossing")
-        expect(self.asked()).to_contain_text("2 crossings of A and B")
+        expect(self.asked()).to_contain_text("2 intersections of A and B")
         choose.select_option("inflexions")
         expect(self.asked()).to_contain_text("There are none")
 

@@ -202,7 +202,7 @@ class Compare(BrowserCase):
         lens = self.page.get_by_role("region", name="Fits side by side")
         expect(lens.get_by_role("list", name="Fits").get_by_role("listitem")).to_have_count(2)
         expect(lens).to_contain_text("improves the fit significantly")
-        expect(lens).to_contain_text("R² never falls with every degree")
+        expect(lens).to_contain_text("R² never falls as the degree rises")
         expect(lens.get_by_role("img", name=re.compile("R² and leave-one-out error"))).to_be_visible()
         term = lens.get_by_role("button", name="leave-one-out error")
         term.hover()
@@ -210,7 +210,7 @@ class Compare(BrowserCase):
         lens.get_by_role("button", name="Copy the criteria").click()
         self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()").split("\n")
-        self.assertEqual(copied[0].split("\t")[:3], ["fit", "model", "free"])
+        self.assertEqual(copied[0].split("\t")[:3], ["fit", "model", "parameters"])
 
     def test_one_fit_alone(self) -> None:
         self.open_sample("Stretch of the mooring line")

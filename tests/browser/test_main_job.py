@@ -27,9 +27,9 @@ class ByMouse(BrowserCase):
         expect(self.page.get_by_text("R² corrected for the number of parameters")).to_be_visible()
 
         self.page.get_by_label("x, given").fill("8")
-        expect(self.page.get_by_test_id("asked")).to_contain_text("y = 15.9 ±")
+        expect(self.page.get_by_test_id("asked")).to_contain_text("y = 15.90 ±")
         expect(self.page.get_by_test_id("asked")).to_contain_text(
-            "2 past the last reading, 0.40 measured ranges beyond"
+            "2 past the last reading, 0.40 times the measured range"
         )
         expect(self.page.get_by_test_id("drop-asked")).to_be_visible()
         self.page.get_by_role("button", name="Keep").click()
@@ -42,7 +42,7 @@ class ByMouse(BrowserCase):
 
         self.page.reload()
         expect(self.curve()).to_be_visible()
-        expect(self.account()).to_contain_text("At x = 8, y = 15.9 ±")
+        expect(self.account()).to_contain_text("At x = 8, y = 15.90 ±")
         self.expect_cell(6, 1, "11.9")
 
         undo = self.page.get_by_role("button", name="Undo")
@@ -60,24 +60,24 @@ class ByMouse(BrowserCase):
         self.page.get_by_label("x, given").fill("8")
         self.page.get_by_role("button", name="Keep").click()
         self.expect_saved()
-        expect(self.account()).to_contain_text("y = 15.9 ±")
+        expect(self.account()).to_contain_text("y = 15.90 ±")
         self.cell(6, 1).click()
         self.page.keyboard.type("14")
         # While typing, before anything is stored, line and answer already show what it would give.
-        expect(self.account()).to_contain_text("y = 18 ±")
+        expect(self.account()).to_contain_text("y = 17.6 ±")
         self.page.keyboard.press("Escape")
-        expect(self.account()).to_contain_text("y = 15.9 ±")
+        expect(self.account()).to_contain_text("y = 15.90 ±")
         self.page.keyboard.type("14")
         self.page.keyboard.press("Enter")
         self.expect_saved()
-        expect(self.account()).to_contain_text("y = 18 ±")
+        expect(self.account()).to_contain_text("y = 17.6 ±")
 
     def test_a_row_without_x_is_an_unknown(self) -> None:
         self.open_sample("Salinity probe, calibration")
         expect(self.account()).to_contain_text(
             "quay (rows 17 to 19): U = 601.667 mV, the mean of 3 readings, S = 27.08 ± 0.27 g/kg"
         )
-        expect(self.cell(17, 1)).to_have_text("→ 27.1")
+        expect(self.cell(17, 1)).to_have_text("→ 27.08")
         expect(self.page.get_by_test_id("drop-kept")).to_have_count(3)
 
 

@@ -22,7 +22,7 @@ class Choosing(BrowserCase):
         expect(self.model("A")).to_contain_text("17.4 ± 0.2")
         expect(self.model("A")).to_contain_text("half-life")
         expect(self.model("A")).to_contain_text("no significant pattern")
-        expect(self.account()).to_contain_text("95\u00a0% limits")
+        expect(self.account()).to_contain_text("95\u00a0% confidence")
         self.page.keyboard.press("Control+z")
         self.page.locator("h1").first.click()
         self.page.keyboard.press("Control+z")

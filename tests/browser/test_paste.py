@@ -20,7 +20,7 @@ class Pasting(BrowserCase):
         self.page.keyboard.press("Control+v")
         dialog = self.page.get_by_role("dialog", name="Import a table")
         expect(dialog).to_contain_text("5 rows; 1 cell is not a number (row 3: “n/a”)")
-        expect(dialog.get_by_label("Separator")).to_have_value("semicolon")
+        expect(dialog.get_by_role("combobox", name="Separator", exact=True)).to_have_value("semicolon")
         expect(dialog.get_by_label("Decimal separator")).to_have_value("comma")
         expect(dialog.get_by_label("Column 3 role")).to_have_value("y_error")
         expect(dialog.get_by_label("Unit of column 2")).to_have_value("m")

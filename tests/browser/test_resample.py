@@ -53,7 +53,7 @@ class ResampleLens(BrowserCase):
         self.page.keyboard.press("Space")
         expect(lens.get_by_test_id("draw")).to_have_count(1)
         expect(lens.get_by_test_id("draw-curve")).to_have_count(18)
-        shown.get_by_role("button", name="Copy what the draws show").click()
+        shown.get_by_role("button", name="Copy what the subsets show").click()
         self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()").split("\n")
         self.assertEqual(

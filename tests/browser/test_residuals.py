@@ -30,7 +30,7 @@ class ResidualsLens(BrowserCase):
         lens = self.page.get_by_role("region", name="Views of the residuals")
         expect(lens.get_by_role("list")).to_contain_text("No significant curvature")
         self.page.get_by_label("Residuals of fit", exact=True).select_option("B")
-        expect(lens.get_by_role("list")).to_contain_text("They bend: above at both ends")
+        expect(lens.get_by_role("list")).to_contain_text("They are curved: above at both ends")
         self.page.get_by_role("button", name="Copy the residual table").click()
         self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()")
