@@ -9,6 +9,7 @@ import numpy as np
 
 from ridge.core import Fit
 from ridge.core.fitting.effort import Effort
+from ridge.core.judging.misses import typical_miss
 from ridge.core.judging.resampling import Draw, each_in_turn, k_fold, movement, random_shares, root_mean_square
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import significant
@@ -89,19 +90,11 @@ def _draws(fit: Fit, wanted: ResamplingIn, used: int) -> list[Draw]:
     return random_shares(fit, wanted.share / 100, wanted.times, wanted.seed, Effort(EFFORT))
 
 
-def _own_miss(fit: Fit) -> float | None:
-    """Typical miss of the readings that it was fitted to, each counted alike, as those left out are."""
-    degrees = fit.statistics.degrees_of_freedom
-    if degrees <= 0 or fit.statistics.exact:
-        return None
-    return float(np.sqrt(np.sum(fit.residuals[fit.readings.used] ** 2) / degrees))
-
-
 def _word(one: Fitted, draws: Sequence[Draw], stretch: tuple[float, float], naming: Naming) -> ResampledOut:
     fit = one.fit
     assert fit is not None
     found = list(draws)
-    error, scatter = root_mean_square(found, fit), _own_miss(fit)
+    error, scatter = root_mean_square(found, fit), None if fit.statistics.exact else typical_miss(fit)
     failed = sum(draw.fit is None for draw in found)
     sentences = (
         word_left_out(error, scatter, naming),

@@ -45,7 +45,7 @@ class Residuals(ApiCase):
         self.assertIn("significantly fewer times than expected by chance", said)
         straight = residuals_of(made(y, fits=(FitState("A", "polynomial", options={"degree": 2}),)), "A")
         assert straight is not None
-        self.assertIn("No bend is left", " ".join(straight.sentences))
+        self.assertIn("No significant curvature", " ".join(straight.sentences))
 
     def test_a_growing_spread_is_said(self) -> None:
         t = np.arange(1.0, 61)

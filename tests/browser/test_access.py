@@ -40,6 +40,16 @@ class Wide(BrowserCase):
                 tab.click()
                 self.check(f"bench, {panel}")
 
+    def test_the_bench_scrolls_in_its_parts_only(self) -> None:
+        self.open_sample("A draining bucket")
+        tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Page")
+        if tab.is_visible():
+            tab.click()
+        for letter in "CDE":
+            self.page.get_by_role("button", name="Add a model").click()
+            expect(self.page.get_by_label(f"Model of fit {letter}")).to_be_attached()
+        self.assertLessEqual(self.page.evaluate("document.documentElement.scrollHeight - innerHeight"), 0)
+
     def test_what_opens(self) -> None:
         self.open_sample("Stretch of the mooring line")
         page_tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Page")

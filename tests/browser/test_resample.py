@@ -57,7 +57,8 @@ class ResampleLens(BrowserCase):
         self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()").split("\n")
         self.assertEqual(
-            copied[0].split("\t"), ["fit", "model", "free parameters", "s, all readings", "RMS error, held out"]
+            copied[0].split("\t"),
+            ["fit", "model", "parameters", "typical miss, all readings", "RMS error, held out"],
         )
         self.assertEqual([line.split("\t")[0] for line in copied[1:3]], ["A", "B"])
 

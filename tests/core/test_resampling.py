@@ -27,6 +27,10 @@ class InTurn(TestCase):
                          [[row] for row in range(14) if row != 3])  # fmt: skip
         self.assertAlmostEqual(root_mean_square(draws, result), leave_one_out(result).error, places=12)
 
+    def test_a_counted_row_is_held_out_as_often_as_it_occurred(self) -> None:
+        result = fit(Readings(X, Y, count=[1.0, 6.0] * 7), Line())
+        self.assertAlmostEqual(root_mean_square(each_in_turn(result), result), leave_one_out(result).error, places=12)
+
     def test_as_many_parts_as_readings_leave_each_out(self) -> None:
         result = fit(Readings(X, Y), Polynomial(2))
         one, other = root_mean_square(each_in_turn(result), result), root_mean_square(k_fold(result, 14, 3), result)
@@ -72,7 +76,7 @@ class InWords(TestCase):
     def test_what_a_ratio_says(self) -> None:
         self.assertEqual(
             word_left_out(1.1, 1.0, NAMING),
-            "The error on held-out readings is 1.1 times s: no sign of overfitting.",
+            "The error on held-out readings is 1.1 times the typical miss: no sign of overfitting.",
         )
         self.assertIn("some overfitting", word_left_out(1.8, 1.0, NAMING))
         self.assertIn("overfitting. Try", word_left_out(5.0, 1.0, NAMING))

@@ -125,8 +125,9 @@ def _rise(fit: Fit, name: str, width: float, effort: Effort) -> Callable[[float]
             one = effort.part(REFIT)
             held = fit_readings(fit.readings, fit.model, start=others, fixed={name: value}, effort=one)
             return held.statistics.residual_sum_of_squares
-        rest = fit.readings.y[used] - fit.model.evaluate(fit.readings.x[used], {**fit.values, name: value})
-        return float(weights @ (rest * rest))
+        with np.errstate(all="ignore"):  # a sum beyond the doubles is a rise without end
+            rest = fit.readings.y[used] - fit.model.evaluate(fit.readings.x[used], {**fit.values, name: value})
+            return float(weights @ (rest * rest))
 
     def raised(share: float) -> float:
         if share == 0:

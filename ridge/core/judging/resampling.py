@@ -24,7 +24,8 @@ if TYPE_CHECKING:
 class Draw:
     """One share. ``included``: rows that it was fitted to. ``fit`` is None where they could not be fitted.
 
-    ``error``: root mean square miss of the readings in use that were left out, in the unit of y; NaN without a fit.
+    ``error``: root mean square miss of the readings in use that were left out, each as often as it occurred, in the unit
+    of y; NaN without a fit.
     """
 
     included: Mask
@@ -108,13 +109,10 @@ def movement(draws: list[Draw], fit: Fit, places: int = 121) -> Movement:
 
 def root_mean_square(draws: list[Draw], fit: Fit) -> float:
     """The error on readings left out, over all draws; NaN where none could be fitted."""
-    used = fit.readings.used
-    total, count = 0.0, 0
-    for draw in draws:
-        if draw.fit is not None and np.isfinite(draw.error):
-            out = int((used & ~draw.included).sum())
-            total, count = total + draw.error**2 * out, count + out
-    return float(np.sqrt(total / count)) if count else float("nan")
+    known = [draw for draw in draws if draw.fit is not None and np.isfinite(draw.error)]
+    often = _often(fit)
+    held_out = np.array([often[~draw.included].sum() for draw in known])
+    return _mean_square(np.array([draw.error for draw in known]), held_out)
 
 
 def bootstrap(fit: Fit, times: int = 400, level: float = 0.95, seed: int = 0, of: str = "residuals") -> Bootstrap:
@@ -181,7 +179,22 @@ def _draw(fit: Fit, rows: Array, effort: Effort) -> Draw:
     if one is None:
         return Draw(included, None, float("nan"))
     misses = fit.readings.y[out] - one.evaluate(fit.readings.x[out])
-    return Draw(included, one, float(np.sqrt(np.mean(misses**2))) if len(misses) else float("nan"))
+    return Draw(included, one, _mean_square(misses, _often(fit)[out]))
+
+
+def _often(fit: Fit) -> Array:
+    """How often each row occurred, shape (rows,); zero where it is not used."""
+    often = np.zeros(len(fit.readings))
+    often[fit.readings.used] = fit.readings.used_counts
+    return often
+
+
+def _mean_square(misses: Array, often: Array) -> float:
+    """Its root, each miss as often as said; NaN of none. Scaled, so that no square leaves the doubles."""
+    if not len(misses):
+        return float("nan")
+    size = float(np.max(np.abs(misses))) or 1.0
+    return size * float(np.sqrt(often @ (misses / size) ** 2 / often.sum()))
 
 
 def _check_times(times: int) -> None:

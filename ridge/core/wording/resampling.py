@@ -20,7 +20,7 @@ def word_left_out(error: float, own: float | None, naming: Naming) -> str:
     if not own:
         return f"The error on held-out readings is {naming.y_with_unit(significant(error, 2).text)}."
     ratio = error / own
-    said = f"The error on held-out readings is {significant(ratio, 2).text} times s"
+    said = f"The error on held-out readings is {significant(ratio, 2).text} times the typical miss"
     if ratio <= HOLDS:
         return f"{said}: no sign of overfitting."
     if ratio <= OVERFITS:

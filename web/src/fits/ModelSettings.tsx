@@ -5,7 +5,7 @@ import { useState } from "react";
 import type { Fit } from "../api/client";
 import { useAnalysisPart, useChange, useNaming } from "../study/context";
 import { FormulaEditor } from "../formula/FormulaEditor";
-import { readNumber } from "../ui/decimals";
+import { inField, readNumber } from "../ui/decimals";
 import { Hint } from "../ui/Hint";
 import { CHOICES, choiceOf, INTERPOLATIONS } from "./catalogue";
 import { Gallery } from "./Gallery";
@@ -132,10 +132,10 @@ function InterpolationSettings({ fit, set }: { fit: Fit; set: (part: object) => 
       <input
         key={String(fit.options[name])}
         className="field numerals !h-[24px] w-16 text-right"
-        defaultValue={String(fit.options[name] ?? 0)}
+        defaultValue={inField(Number(fit.options[name] ?? 0))}
         onBlur={(event) => {
           const value = readNumber(event.target.value);
-          if (value === null) event.target.value = String(fit.options[name] ?? 0);
+          if (value === null) event.target.value = inField(Number(fit.options[name] ?? 0));
           else if (value !== fit.options[name]) set({ options: { [name]: value } });
         }}
         onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}

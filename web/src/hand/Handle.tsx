@@ -155,4 +155,4 @@ function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: (s
 }
 
 const nice = (step: number) => Number(step.toPrecision(1));
-const shown = (value: number, step: number) => toStep(value, step);
+const shown = (value: number, step: number) => toStep(value, step).replace("-", "−");

@@ -78,7 +78,7 @@ export function ResampleLens() {
 function Outcome({ found }: { found: Resampling }) {
   const errors = found.fits.map((fit) => fit.error ?? Infinity);
   const best = found.fits.length > 1 ? errors.indexOf(Math.min(...errors)) : -1;
-  const cells = () => [["fit", "model", "free parameters", "s, all readings", "RMS error, held out"], ...found.fits.map((fit) => [fit.letter, fit.name, String(fit.parameters), fit.own, fit.left_out])];
+  const cells = () => [["fit", "model", "parameters", "typical miss, all readings", "RMS error, held out"], ...found.fits.map((fit) => [fit.letter, fit.name, String(fit.parameters), fit.own, fit.left_out])];
   return (
     <div role="group" aria-label="What the subsets show">
       <TableCard
@@ -102,10 +102,10 @@ function Outcome({ found }: { found: Resampling }) {
               fit
             </th>
             <th scope="col" className="px-1.5 py-1 font-normal">
-              free
+              parameters
             </th>
             <th scope="col" className="px-1.5 py-1 font-normal whitespace-nowrap">
-              <Term word="s, all readings" meaning="Typical miss of the fit to all readings." />
+              <Term word="typical miss, all readings" meaning="How far a reading typically lies from the curve fitted to all of them." />
             </th>
             <th scope="col" className="px-1.5 py-1 font-normal whitespace-nowrap">
               <Term word="RMS error, held out" meaning="Root mean square of the residuals of held-out readings, over all subsets." />

@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import type { Fit } from "../api/client";
 import { useChange, useStudy } from "../study/context";
-import { readNumber } from "../ui/decimals";
+import { inField, readNumber } from "../ui/decimals";
 
 type Parameter = NonNullable<Fit["parameters"]>[number];
 
@@ -10,8 +10,8 @@ type Parameter = NonNullable<Fit["parameters"]>[number];
 export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string; word: string; onDone: () => void }) {
   const change = useChange();
   const now = fit.bounds.find((one) => one.name === name);
-  const [low, setLow] = useState(now?.low == null ? "" : String(now.low));
-  const [high, setHigh] = useState(now?.high == null ? "" : String(now.high));
+  const [low, setLow] = useState(now?.low == null ? "" : inField(now.low));
+  const [high, setHigh] = useState(now?.high == null ? "" : inField(now.high));
   const [wrong, setWrong] = useState("");
   const put = () => {
     const [a, b] = [low.trim() ? readNumber(low) : null, high.trim() ? readNumber(high) : null];

@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import type { Fit } from "../api/client";
 import { useChange } from "../study/context";
-import { readNumber } from "../ui/decimals";
+import { inField, readNumber } from "../ui/decimals";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
 import { BoundsForm, LetterForm } from "./ParameterForms";
@@ -100,7 +100,7 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
     <Popover.Root
       open={open}
       onOpenChange={(next) => {
-        setText(fixedAt === undefined ? (parameter.name === "intercept" ? "0" : parameter.full.split(" ")[0]!) : String(fixedAt));
+        setText(fixedAt === undefined ? (parameter.name === "intercept" ? "0" : parameter.full.split(" ")[0]!.replaceAll("-", "−")) : inField(fixedAt));
         setWrong("");
         setOpen(next);
       }}

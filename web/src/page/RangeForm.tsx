@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import type { Fit } from "../api/client";
 import { useAnalysisPart, useChange, useNaming } from "../study/context";
-import { readNumber } from "../ui/decimals";
+import { inField, readNumber } from "../ui/decimals";
 import { Symbol } from "../ui/Symbol";
 
 /** The stretch of x that a fit uses, typed where it is said. */
@@ -11,8 +11,8 @@ export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
   const naming = useNaming();
   const measured = useAnalysisPart((analysis) => analysis.measured);
   const from = fit.x_range ?? measured;
-  const [low, setLow] = useState(from ? String(from.low) : "");
-  const [high, setHigh] = useState(from ? String(from.high) : "");
+  const [low, setLow] = useState(from ? inField(from.low) : "");
+  const [high, setHigh] = useState(from ? inField(from.high) : "");
   const [wrong, setWrong] = useState("");
   const put = (x_range: number[]) => {
     change({ kind: "set_fit", letter: fit.letter, x_range });

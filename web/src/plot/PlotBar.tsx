@@ -16,8 +16,9 @@ export const PlotBar = memo(function PlotBar({ onZoom }: { onZoom: (factor: numb
     <div className="no-print flex min-h-[28px] flex-wrap items-center justify-end gap-x-0.5 gap-y-0.5">
       <LensTabs />
       <SelectedReading />
-      <PlotTools />
-      <span className="mx-0.5 h-5 w-px bg-rule" />
+      <div className="ml-auto flex items-center gap-x-0.5">
+        <PlotTools />
+        <span className="mx-0.5 h-5 w-px bg-rule" />
       <Hint text="Zoom in (+)">
         <button className="icon-button" aria-label="Zoom in" onClick={() => onZoom(1.4)}>
           <ZoomIn size={16} />
@@ -33,7 +34,8 @@ export const PlotBar = memo(function PlotBar({ onZoom }: { onZoom: (factor: numb
           <Maximize size={15} />
         </button>
       </Hint>
-      <PlotSettingsForm />
+        <PlotSettingsForm />
+      </div>
     </div>
   );
 });

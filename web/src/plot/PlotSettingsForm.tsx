@@ -5,6 +5,7 @@ import { type ReactNode, useState } from "react";
 import type { PlotSettings } from "../api/client";
 import { useAnalysisPart, useNaming, useChange, useStudy } from "../study/context";
 import { setView } from "../study/view";
+import { inField, readNumber } from "../ui/decimals";
 import { Hint } from "../ui/Hint";
 import { SHAPES } from "./shapes";
 
@@ -153,10 +154,10 @@ function NumberField({ label, value, onKeep }: { label: string; value: number | 
   const [wrong, setWrong] = useState(false);
   const keep = () => {
     if (draft === null) return;
-    const text = draft.trim().replace("−", "-").replace(",", ".");
-    const next = text ? Number(text) : null;
-    setWrong(next !== null && !Number.isFinite(next));
-    if (next !== null && !Number.isFinite(next)) return;
+    const next = draft.trim() ? readNumber(draft) : null;
+    const unread = next === null && draft.trim() !== "";
+    setWrong(unread);
+    if (unread) return;
     setDraft(null);
     if (next !== value) onKeep(next);
   };
@@ -168,7 +169,7 @@ function NumberField({ label, value, onKeep }: { label: string; value: number | 
       aria-invalid={wrong}
       title={wrong ? "This is not a number." : undefined}
       placeholder="auto"
-      value={draft ?? (value === null ? "" : String(value))}
+      value={draft ?? (value === null ? "" : inField(value))}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => event.key === "Enter" && keep()}

@@ -36,7 +36,7 @@ export function Readings() {
       <Grid grid={grid} />
       <RowActions grid={grid} />
       <Problems />
-      <div className="flex flex-wrap gap-1.5">
+      <div className="flex flex-wrap gap-1 [&_.button]:gap-1 [&_.button]:px-1.5">
         <button className="button" onClick={() => void paste()}>
           <ClipboardPaste size={14} /> Paste
         </button>

@@ -5,6 +5,9 @@ export function toStep(value: number, step: number): string {
   return (Math.round(value / step) * step).toFixed(decimals).replace(/^-(0(\.0*)?)$/, "$1");
 }
 
+/** A number in a field, every digit of it, with a true minus sign. */
+export const inField = (value: number) => String(value).replaceAll("-", "−");
+
 /** A number as typed: a decimal comma and a true minus sign are understood; null where it is none. */
 export function readNumber(text: string): number | null {
   const plain = text.trim().replace(/[\u2212\u2013]/g, "-").replace(",", ".");
