@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 
 import { useStudy } from "../study/context";
 import { type Place, select } from "../study/view";
+import { readNumber } from "../ui/decimals";
 
 /** Finds a number or a text in the table and goes from one place to the next. */
 export function FindBar({ onClose }: { onClose: () => void }) {
@@ -11,13 +12,13 @@ export function FindBar({ onClose }: { onClose: () => void }) {
   const [at, setAt] = useState(0);
   const places = useMemo(() => {
     const wanted = text.trim().toLowerCase();
-    const number = wanted ? Number(wanted.replace(",", ".").replace("−", "-")) : NaN;
+    const number = readNumber(wanted);
     const found: Place[] = [];
     if (!wanted) return found;
     for (let row = 0; row < rows; row++) {
       columns.forEach((column, col) => {
         const cell = column.cells[row] ?? "";
-        if (cell && (cell.toLowerCase().includes(wanted) || (Number.isFinite(number) && Number(cell.replace(",", ".")) === number))) found.push({ row, col });
+        if (cell && (cell.toLowerCase().includes(wanted) || (number !== null && readNumber(cell) === number))) found.push({ row, col });
       });
     }
     return found;

@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import { api, type Change, messageOf } from "../api/client";
 import { useNaming, useChange, useStudy } from "../study/context";
+import { readNumber } from "../ui/decimals";
 import { Sheet } from "../ui/Sheet";
 
 const FIELDS = { low: "From", high: "To", step: "Step", count: "Count", noise: "Noise s (standard deviation)", seed: "Seed" } as const;
@@ -21,10 +22,10 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
   async function generate() {
     const numbers: Partial<Record<Name, number>> = {};
     for (const name of Object.keys(FIELDS) as Name[]) {
-      const text = draft[name].trim().replace("−", "-").replace(",", ".");
-      if (!text) continue;
-      numbers[name] = Number(text);
-      if (!Number.isFinite(numbers[name])) return setProblem(`${FIELDS[name]}: '${draft[name]}' is not a number.`);
+      if (!draft[name].trim()) continue;
+      const number = readNumber(draft[name]);
+      if (number === null) return setProblem(`${FIELDS[name]}: '${draft[name]}' is not a number.`);
+      numbers[name] = number;
     }
     if (numbers.low === undefined || numbers.high === undefined) return setProblem("Say from where to where.");
     const wanted: Change = {

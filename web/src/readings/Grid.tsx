@@ -183,7 +183,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
         const active = col === props.activeCol;
         const wrong = col === props.problemColumn;
         const inBlock = col >= props.litFrom && col <= props.litTo;
-        const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : text;
+        const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : text.replace(/^-(?=[\d.,])/, "−");
         const tone = wrong ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : props.calculated[col] === "1" ? "italic" : "";
         return (
           <span
