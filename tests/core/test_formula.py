@@ -16,6 +16,7 @@ from ridge.core.formula.checks import check_text, meant_variable
 from ridge.core.formula.functions import FUNCTIONS
 from ridge.core.formula.parse import rename
 from ridge.core.formula.tree import Node, Number, contains
+from ridge.core.models import Formula
 
 # Formula, values, result; the results by hand.
 UNDERSTOOD: list[tuple[str, dict[str, float], float]] = [
@@ -239,6 +240,13 @@ class Writing(TestCase):
         tree: Node = parse("x*(-3)").tree
         self.assertIn(r"\left(-3\right)", to_latex(tree))
         self.assertIsInstance(parse("3").tree, Number)
+
+
+class Work(TestCase):
+    def test_a_special_function_counts_as_many_quick_ones(self) -> None:
+        plain, usual, special = (Formula(text).operations for text in ("a*x+b", "exp(a*x)+b", "gamma(a*x)+b"))
+        self.assertGreater(usual, plain)
+        self.assertGreater(special, 5 * usual)
 
 
 class WhatIsMeant(TestCase):

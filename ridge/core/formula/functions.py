@@ -39,9 +39,14 @@ class Function:
     meaning: str
 
 
-def _in_doubles(function: Callable[..., Values]) -> Callable[..., Values]:
-    """SciPy's special functions know doubles only."""
-    return lambda *values: function(*(np.asarray(value, dtype=np.float64) for value in values))
+class Special:
+    """A special function of SciPy's: it knows doubles only, and takes far longer than a function of NumPy's."""
+
+    def __init__(self, function: Callable[..., Values]) -> None:
+        self._function = function
+
+    def __call__(self, *values: Values) -> Values:
+        return self._function(*(np.asarray(value, dtype=np.float64) for value in values))
 
 
 def _sinc(values: Values) -> Values:
@@ -169,13 +174,13 @@ FUNCTIONS: dict[str, Function] = {
     ),
     "sinc": Function(_sinc, (lambda u: call("sinc_slope", u),), r"\operatorname{sinc}", "sin(u)/u, and 1 at 0"),
     "erf": Function(
-        _in_doubles(special.erf),
+        Special(special.erf),
         (lambda u: divide(multiply(_TWO, call("exp", negative(power(u, _TWO)))), call("sqrt", Constant("pi"))),),
         r"\operatorname{erf}",
         "error function",
     ),
     "gamma": Function(
-        _in_doubles(special.gamma),
+        Special(special.gamma),
         (lambda u: multiply(call("gamma", u), call("digamma", u)),),
         r"\Gamma",
         "gamma function",
@@ -204,11 +209,9 @@ _INNER: dict[str, Function] = {
         "",
     ),
     "sinc_twist": Function(_sinc_twist, (), r"\operatorname{sinc}'''", ""),
-    "digamma": Function(_in_doubles(special.digamma), (lambda u: call("trigamma", u),), r"\psi", "derivative of ln Γ"),
-    "trigamma": Function(
-        _in_doubles(lambda u: special.polygamma(1, u)), (lambda u: call("tetragamma", u),), r"\psi_1", ""
-    ),
-    "tetragamma": Function(_in_doubles(lambda u: special.polygamma(2, u)), (), r"\psi_2", ""),
+    "digamma": Function(Special(special.digamma), (lambda u: call("trigamma", u),), r"\psi", "derivative of ln Γ"),
+    "trigamma": Function(Special(lambda u: special.polygamma(1, u)), (lambda u: call("tetragamma", u),), r"\psi_1", ""),
+    "tetragamma": Function(Special(lambda u: special.polygamma(2, u)), (), r"\psi_2", ""),
     "sin_of_degrees": Function(
         _of_degrees(np.sin), (lambda u: multiply(_DEGREE, call("cos_of_degrees", u)),), r"\sin", ""
     ),
