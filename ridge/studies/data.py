@@ -6,7 +6,9 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from ridge.core.wording.headings import heading
 from ridge.core.wording.naming import NO_BREAK
+from ridge.exchange.cells import CLOCK_UNITS
 from ridge.exchange.data_files import Sheet
 from ridge.studies.calculated import calculate
 from ridge.studies.columns import column_values
@@ -21,12 +23,6 @@ _STATUS = {
 }  # fmt: skip
 
 
-def heading(name: str, symbol: str, unit: str) -> str:
-    """``time t / min``."""
-    said = f"{name} {symbol}".strip() or "column"
-    return f"{said} / {unit}" if unit else said
-
-
 def readings_sheet(state: StudyState) -> Sheet:
     """Every row with its columns as numbers, whether it is in use, and of each fit the fitted value and the residual."""
     table = read_table(state)
@@ -36,7 +32,7 @@ def readings_sheet(state: StudyState) -> Sheet:
     headings: list[str] = ["row"]
     columns: list[Sequence[float | str]] = [[float(row) for row in range(1, rows + 1)]]
     for column in state.columns:
-        headings.append(heading(column.name, column.symbol, column.unit))
+        headings.append(heading(column.name, column.symbol, CLOCK_UNITS.get(column.unit, column.unit)))
         columns.append(
             _cells(
                 column,

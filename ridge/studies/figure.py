@@ -10,23 +10,16 @@ from ridge.core import Fit, Interpolation
 from ridge.core.judging.misses import typical_miss
 from ridge.core.readings import Array
 from ridge.core.wording.straight import Straight, straighten
-from ridge.exchange.cells import CLOCK_UNITS
 from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.curves import sample_curve
 from ridge.studies.fits import fit_all
-from ridge.studies.readings import Status, Table, read_table
-from ridge.studies.schemas import AnalysisOut
+from ridge.studies.readings import Status, Table, is_clock, over_axis, read_table
+from ridge.studies.schemas import AnalysisOut, FitOut
 from ridge.studies.state import StudyState
 
 Transform = Callable[[Array], Array]
 ROOM = 0.07
-
-
-def axis_label(name: str, symbol: str, unit: str) -> str:
-    """``depth h / m``."""
-    label = f"{name} {symbol}".strip()
-    return f"{label} / {unit}" if unit else label
 
 
 def _transform(what: str, shift: float, power: float) -> Transform:
@@ -61,7 +54,7 @@ def figure_content(
     fitted = [one for one in everything if one.curve is not None and not one.wanted.hidden]
     straight = straighten(leading, table.naming) if leading and settings.straighten else None
     straight = straight if isinstance(straight, Straight) else None
-    labels = {one.letter: one.equation_text or one.name for one in analysis.fits}
+    said = {one.letter: one for one in analysis.fits}
     to_x = _transform(straight.x, straight.x_shift, straight.x_power) if straight else _transform("none", 0, 1)
     to_y = _transform(straight.y, straight.y_shift, 1.0) if straight else _transform("none", 0, 1)
 
@@ -78,7 +71,7 @@ def figure_content(
         )
         growing = x_scale == "log" or (straight is not None and straight.x != "none")
         curves = tuple(
-            _curve(one.wanted.letter, one.curve, stretch, state.level, growing, to_x, to_y, labels[one.wanted.letter])
+            _curve(said[one.wanted.letter], one.curve, stretch, state.level, growing, to_x, to_y, settings)
             for one in fitted
             if one.curve is not None
         )
@@ -96,35 +89,37 @@ def figure_content(
         ]
         x_error = _ends(readings.x, readings.x_error, x, to_x)
         y_error = _ends(readings.y, readings.y_error, y, to_y)
-    units = {role: column.unit for role in ("x", "y") if (column := state.column(role))}
+    look = {
+        role: AxisLook(
+            view=view, name=getattr(naming, f"{role}_name"), symbol=getattr(naming, role), unit=over_axis(state, naming, role),
+            scale=scale, step=getattr(settings, f"{role}_step"), clock=is_clock(state, role),
+        )
+        for role, view, scale in (("x", x_view, x_scale), ("y", y_view, y_scale))
+    }  # fmt: skip
+    if straight:
+        look = {"x": AxisLook(x_view, title=straight.x_title), "y": AxisLook(y_view, title=straight.y_title)}
+    residual = analysis.view.residual
     return FigureContent(
         title=state.title,
-        x_axis=AxisLook(
-            straight.x_title if straight else axis_label(naming.x_name, naming.x, naming.x_unit),
-            x_view, x_scale, None if straight else settings.x_step, not straight and units["x"] in CLOCK_UNITS,
-        ),
-        y_axis=AxisLook(
-            straight.y_title if straight else axis_label(naming.y_name, naming.y, naming.y_unit),
-            y_view, y_scale, None if straight else settings.y_step, not straight and units["y"] in CLOCK_UNITS,
-        ),
-        residual_label=axis_label("residual", "", naming.y_unit),
+        x_axis=look["x"],
+        y_axis=look["y"],
+        residual_axis=AxisLook((-residual, residual), name="residual", unit=naming.y_unit),
         x=x,
         y=y,
         x_error=x_error,
         y_error=y_error,
         series=_series(table, settings),
-        residual_view=analysis.view.residual,
         measured=(measured[0], measured[1]) if measured else None,
         curves=curves,
         residuals=leading.residuals if leading else None,
         deviation=typical_miss(leading) if leading else None,
         marks=tuple(mark for mark in placed if np.isfinite(mark[:2]).all()),
-        equation=next((labels[one.wanted.letter] for one in fitted), ""),
         grid=settings.grid,
         join=settings.join,
         mark_size=settings.size,
         line_width=settings.line,
-    )  # fmt: skip
+        label=settings.label,
+    )
 
 
 def _view(
@@ -153,14 +148,14 @@ def _view(
 
 
 def _curve(
-    letter: str,
+    said: FitOut,
     fit: Fit | Interpolation,
     stretch: tuple[float, float],
     level: float,
     growing: bool,
     to_x: Transform,
     to_y: Transform,
-    label: str,
+    settings: PlotSettings,
 ) -> DrawnCurve:
     sampled = sample_curve(fit, *stretch, level, growing)
 
@@ -170,14 +165,18 @@ def _curve(
     x = to_x(np.array(sampled.x))
     order = np.argsort(x)
     low, high = sorted(to_x(np.array(fit.readings.measured_range)).tolist())
+    moved = settings.labels.get(said.letter)
     return DrawnCurve(
-        letter,
-        label,
-        x[order],
-        array(sampled.y)[order],
-        array(sampled.low)[order],
-        array(sampled.high)[order],
-        (low, high),
+        letter=said.letter,
+        name=said.label or said.name,
+        equation=said.equation_text,
+        latex=said.equation_latex,
+        x=x[order],
+        y=array(sampled.y)[order],
+        low=array(sampled.low)[order],
+        high=array(sampled.high)[order],
+        measured=(low, high),
+        moved=(moved[0], moved[1]) if moved else None,
     )
 
 

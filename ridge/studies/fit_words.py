@@ -196,7 +196,7 @@ def _word_fit(
     ]
     if any(one.uncertainty for one in out.parameters):
         out.plus_minus = what_plus_minus_is(level, limits_too=any(one.lopsided for one in out.parameters))
-    out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming, limits)]
+    out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming, limits, level)]
     out.how_well = how_well(result, naming)
     out.method = method_sentence(result, naming, aside, by_hand=out.kind == "hand")
     r_squared = in_y(result).r_squared

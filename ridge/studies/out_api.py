@@ -7,6 +7,7 @@ import uuid
 from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Query, Router, Schema
 from pydantic import Field, FiniteFloat, StringConstraints
 
@@ -18,7 +19,6 @@ from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import NoPdf, write_pdf
 from ridge.studies.analysis import analysis_of
 from ridge.studies.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
-from ridge.studies.faces import report_faces
 from ridge.studies.figure import figure_content
 from ridge.studies.own import own_study
 from ridge.studies.report import report_of
@@ -81,13 +81,13 @@ def report(
     state = read_state(study)
     content = report_of(state, analysis_of(study, state), "png" if kind == "docx" else "svg")
     if kind == "docx":
-        return _file(write_docx(content), DOCX, state.title, kind)
+        return _file(write_docx(content, timezone.now()), DOCX, state.title, kind)
     if kind == "pdf":
         try:
-            return _file(write_pdf(content, report_faces()), "application/pdf", state.title, kind)
+            return _file(write_pdf(content), "application/pdf", state.title, kind)
         except NoPdf as reason:
             return 400, Message(message=str(reason))
-    response = _file(write_html(content, report_faces()).encode(), "text/html; charset=utf-8", state.title, kind)
+    response = _file(write_html(content).encode(), "text/html; charset=utf-8", state.title, kind)
     if inline:
         del response["Content-Disposition"]
     # Nothing in it may run, and only the application's own page may show it.

@@ -99,6 +99,19 @@ def read_naming(state: StudyState) -> Naming:
     return Naming(x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name, letters, state.rising)
 
 
+def is_clock(state: StudyState, role: str) -> bool:
+    """Whether the column with this role is read off a clock."""
+    column = state.column(role)
+    return column is not None and column.unit in CLOCK_UNITS
+
+
+def over_axis(state: StudyState, naming: Naming, role: str) -> str:
+    """The unit that belongs to the ticks of an axis: that of the clock where they are clock times."""
+    column = state.column(role)
+    assert column is not None
+    return column.unit if is_clock(state, role) else str(getattr(naming, f"{role}_unit"))
+
+
 _recent: deque[tuple[StudyState, Table]] = deque(maxlen=4)
 
 

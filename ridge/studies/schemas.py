@@ -112,9 +112,15 @@ class StretchOut(Schema):
 
 
 class DerivedOut(Schema):
+    """``text`` with its unit, ``value`` without; ``interval`` at the study's level."""
+
     name: str
     text: str
     full: str
+    value: str = ""
+    unit: str = ""
+    interval: str = ""
+    meaning: str = ""
 
 
 class BoundsOut(Schema):

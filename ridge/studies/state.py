@@ -11,8 +11,13 @@ ROLES = ("x", "y", "x_error", "y_error", "weight", "count", "series", "other")
 DIRECTIONS = ("y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflexions", "crossing")
 """What can be asked of a fit: y at one x or more, x at a y, the slope at an x, the area between two x, and the places
 where the curve is zero, turns, changes its bend or meets another fit."""
-PARTS = ("question", "figure", "model", "parameters", "judgement", "answers", "cautions", "readings", "method")
-"""What a report is made of, in its usual order."""
+PARTS = (
+    "question", "answers", "figure", "model", "equation_errors", "parameters", "correlations", "judgement", "tests",
+    "residual_plot", "cautions", "readings", "method",
+)  # fmt: skip
+"""What a report can be made of, in its usual order."""
+ON_REQUEST = ("equation_errors", "correlations", "tests", "residual_plot")
+"""Parts that are not shown until they are wanted."""
 FORMULA_TYPED = 4000
 """Characters of a formula that are kept as typed; one longer than formulas may be is told so, not cut."""
 LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200, "fits": 6, "paragraphs": 40}
@@ -86,7 +91,7 @@ class ReportPart:
     text: str = ""
 
 
-WHOLE_REPORT = tuple(ReportPart(part) for part in PARTS)
+WHOLE_REPORT = tuple(ReportPart(part, shown=part not in ON_REQUEST) for part in PARTS)
 
 
 @dataclass(frozen=True)

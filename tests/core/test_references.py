@@ -45,9 +45,9 @@ class References(TestCase):
 
     def test_an_x_asked_for_a_y_adds_its_limits_for_a_line_only(self) -> None:
         line, curve = fit(READINGS, Line()), fit(READINGS, Exponential(level=True))
-        self.assertIn(works.INVERSE, references([line], inverse=True))
-        self.assertNotIn(works.INVERSE, references([curve], inverse=True))
-        self.assertNotIn(works.INVERSE, references([line]))
+        self.assertIn(works.FIELLER, references([line], inverse=True))
+        self.assertNotIn(works.FIELLER, references([curve], inverse=True))
+        self.assertNotIn(works.FIELLER, references([line]))
 
     def test_each_once_and_by_surname(self) -> None:
         fits = [fit(READINGS, model) for model in (Line(), Polynomial(2), Sinusoid(), Exponential())]

@@ -102,7 +102,7 @@ class AsOnTheScreen(TestCase):
 
     def test_straightened_the_curve_is_a_line(self) -> None:
         shown, _ = self.drawn("lantern", {"straighten": True})
-        self.assertEqual((shown.x_axis.label, shown.y_axis.label), ("ln(d / m)", "ln(E / lx)"))
+        self.assertEqual((shown.x_axis.title, shown.y_axis.title), ("ln(d / m)", "ln(E / lx)"))
         curve = shown.curves[0]
         line = np.polynomial.Polynomial.fit(curve.x, curve.y, 1)
         np.testing.assert_allclose(line(curve.x), curve.y, atol=1e-9)

@@ -13,7 +13,13 @@ from ridge.core.wording.families import curve_word
 from ridge.core.wording.limits import from_limits, level_text, limits_text
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import NumberText, place, significant, write
-from ridge.core.wording.rounding import half_width_text, limit_decimals, round_with_half_width, value_decimals
+from ridge.core.wording.rounding import (
+    half_width_text,
+    limit_decimals,
+    round_with_half_width,
+    uncertainty_decimals,
+    value_decimals,
+)
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -69,8 +75,9 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
     elif not math.isfinite(half):
         result, sentence = plain, UNBOUNDED
     else:
-        result = f"{naming.y} = {naming.y_with_unit(round_with_half_width(value, half).text)}"
-        line = naming.y_with_unit(half_width_text(mean_half)) if mean_half > 0 else naming.y_with_unit("0")
+        rounded = round_with_half_width(value, half)
+        result = f"{naming.y} = {naming.y_with_unit(rounded.text)}"
+        line = naming.y_with_unit(half_width_text(mean_half, rounded.uncertainty) if mean_half > 0 else "0")
         sentence = (
             f"± is the {level_text(prediction.level)} prediction interval of {new_reading(fit, naming)}; "
             f"{level_text(prediction.level)} confidence interval of the {curve_word(fit.model)}: ±{line}."
@@ -143,7 +150,7 @@ def word_solution(
 def _solution(
     fit: Fit, solution: Solution, y: float, repeats: int, naming: Naming, refining: bool, finer: int
 ) -> AnswerText:
-    given = significant(y, 6, strip=True).text if repeats > 1 else number_as_given(y)
+    given = _mean_given(fit, y, repeats) if repeats > 1 else number_as_given(y)
     mean = f", the mean of {repeats} readings" if repeats > 1 else ""
     asked = f"{naming.y} = {naming.y_with_unit(given)}{mean}"
     place_text = word_place(fit, solution.value, solution.beyond, solution.beyond_ranges, naming)
@@ -155,6 +162,14 @@ def _solution(
     finite = math.isfinite(solution.low) or math.isfinite(solution.high)
     limits = limits_text(solution.low, solution.high, naming.x_unit, finer) if finite else ""
     return AnswerText(asked, result, sentence, place_text, repr(solution.value), limits)
+
+
+def _mean_given(fit: Fit, y: float, repeats: int) -> str:
+    """The mean of readings with one digit more than its own scatter justifies, so that rounding costs nothing."""
+    scatter = fit.reading_deviation
+    if not scatter or fit.statistics.exact or not math.isfinite(scatter):
+        return significant(y, 6, strip=True).text
+    return write(y, uncertainty_decimals(scatter / math.sqrt(repeats)) + 1).text
 
 
 def _limits_of_x(fit: Fit, solution: Solution, naming: Naming, finer: int) -> tuple[str, str]:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from ridge.core.judging.derived import carried_over
 from ridge.core.judging.profile import Interval
-from ridge.core.wording.limits import from_limits
+from ridge.core.wording.families import derived_meaning
+from ridge.core.wording.limits import from_limits, limits_text
 from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.numbers import full, significant
 from ridge.core.wording.rounding import round_with_uncertainty
@@ -19,25 +21,42 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class DerivedText:
-    """``text`` value, uncertainty and unit; ``full`` every digit."""
+    """``text`` value, uncertainty and unit; ``value`` the same without unit; ``full`` every digit. ``interval``: its limits,
+    empty where there are none."""
 
     name: str
     text: str
     full: str
+    value: str = ""
+    unit: str = ""
+    interval: str = ""
+    meaning: str = ""
 
 
-def word_derived(fit: Fit, naming: Naming, limits: Mapping[str, Interval] | None = None) -> list[DerivedText]:
-    """Every derived quantity of the fit; one that follows from a parameter whose ± would mislead (see ``limits``), with its
+def word_derived(
+    fit: Fit, naming: Naming, limits: Mapping[str, Interval] | None = None, level: float = 0.95
+) -> list[DerivedText]:
+    """Every derived quantity of the fit with its limits at ``level``; one that follows from a parameter whose ± would mislead (see ``limits``), with its
     own limits instead."""
+    width = fit.critical_value(level)
     listed = []
     for quantity in fit.derived:
         error = None if fit.statistics.exact else quantity.standard_error
         unit = "°" if quantity.angle else naming.unit(*quantity.unit)
-        text = with_unit(round_with_uncertainty(quantity.value, error).text, unit)
-        interval = (limits or {}).get(quantity.of)
+        value = round_with_uncertainty(quantity.value, error).text
+        text = with_unit(value, unit)
+        interval, said = (limits or {}).get(quantity.of), ""
         if interval is not None and interval.method == "profile":
             low, high = carried_over(fit, quantity, interval.low, interval.high)
-            value = with_unit(significant(quantity.value, 2).text, unit)
-            text = f"{value}, {from_limits(low, high, unit)}"
-        listed.append(DerivedText(naming.in_symbols(quantity.name), text, full(quantity.value)))
+            value = significant(quantity.value, 2).text
+            text = f"{with_unit(value, unit)}, {from_limits(low, high, unit)}"
+            said = limits_text(low, high)
+        elif error and width is not None and math.isfinite(error):
+            said = limits_text(quantity.value - width * error, quantity.value + width * error)
+        name = naming.in_symbols(quantity.name)
+        listed.append(
+            DerivedText(
+                name, text, full(quantity.value), value, unit, said, derived_meaning(fit.model, quantity.name, naming)
+            )
+        )
     return listed

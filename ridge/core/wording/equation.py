@@ -16,7 +16,7 @@ from ridge.core.models.base import Model
 from ridge.core.readings import Array
 from ridge.core.wording.naming import Naming, symbol_latex
 from ridge.core.wording.numbers import NumberText, place, round_to, significant, write
-from ridge.core.wording.rounding import uncertainty_decimals
+from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -169,6 +169,22 @@ def write_equation(model: Model, numbers: Mapping[str, NumberText], naming: Nami
         f"{naming.y} = {to_print(tree, symbol, text_of)}",
         f"{symbol_latex(naming.y)} = {to_latex(tree, latex_symbol, latex_of)}",
     )
+
+
+def with_errors(fit: Fit, naming: Naming) -> tuple[str, str]:
+    """The equation with every fitted parameter and its standard error in brackets, as text and as LaTeX."""
+    numbers = {}
+    for place_, (name, parameter) in enumerate(fit.parameters.items()):
+        if parameter.fixed or not parameter.standard_error:
+            numbers[name] = significant(parameter.value, 15, strip=True)
+            continue
+        rounded = round_with_uncertainty(abs(parameter.value), parameter.standard_error)
+        sign = "-" if parameter.value < 0 else ""
+        # The plain form is only a name for it, which no other number has.
+        numbers[name] = NumberText(
+            f"{sign}({rounded.text})", rf"{sign}\left({rounded.latex}\right)", f"{sign}9.87654321{place_}"
+        )
+    return write_equation(fit.model, numbers, naming)
 
 
 def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:

@@ -12,6 +12,7 @@ from ridge.core.wording.answers import new_reading
 from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import NumberText, count_words, full, group, probability, share, significant
+from ridge.core.wording.units import raised
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -146,18 +147,12 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         x = f"ln {naming.x}" if fit.model.family == "power" else naming.x
         return list_statistics(fit.log_line, replace(naming, x=x, y=f"ln {naming.y}", y_unit=""))
     statistics = fit.statistics
-    squared = (
-        f"({naming.y_unit})²"
-        if "/" in naming.y_unit or "·" in naming.y_unit
-        else f"{naming.y_unit}²"
-        if naming.y_unit
-        else ""
-    )
+    squared = raised(naming.y_unit, 2) if naming.y_unit else ""
     y, curve = naming.y, curve_word(fit.model)
     about = {"constant": "its mean", "zero": "zero"}.get(statistics.compared_with, "the fixed constant")
     weighted = not fit.readings.equally_weighted
-    weighed = "Weighted sum" if weighted or fit.readings.weight is not None else "Sum"
-    of_one = f", for {new_reading(fit, naming)}" if weighted else ""
+    weighed, by_weight = ("Weighted sum", "weighted ") if weighted else ("Sum", "")
+    of_one = f" for {new_reading(fit, naming)}" if weighted else ""
     over = (
         "the known variance of a reading"
         if fit.readings.absolute_errors
@@ -176,6 +171,13 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     def whole(value: float) -> NumberText:
         return NumberText(str(int(value)), "", "")
 
+    # Of readings that weigh differently s is that of one of them, and no typical miss.
+    missed = typical_miss(fit) if weighted else None
+    typical = (
+        [("typical_miss", "typical miss", lambda v: significant(v, 3), naming.y_unit, "√(sum of the plain squared residuals / degrees of freedom): how far a reading lies from the " + f"{curve}, typically.")]
+        if weighted
+        else []
+    )  # fmt: skip
     rows = [
         ("n", "n", whole, "", "Readings in use."),
         ("degrees_of_freedom", "degrees of freedom", whole, "", "Readings in use minus fitted parameters: what is left to estimate the scatter from."),
@@ -183,8 +185,9 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         ("r_squared_about_zero", "R² about zero", as_signed, "", f"The same counted from {y} = 0, as usual for models without a constant; not comparable with R² about the mean."),
         ("adjusted_r_squared", "adjusted R²", as_signed, "", "R² corrected for the number of parameters; a useless one does not tend to raise it."),
         ("correlation", "correlation r", as_signed, "", f"How closely {naming.x} and {y} follow a straight line, from −1 (falling) to 1 (rising)."),
-        ("residual_standard_deviation", "s", lambda v: significant(v, 3), naming.y_unit, f"Residual standard deviation{of_one}: √(RSS / degrees of freedom)."),
-        ("residual_sum_of_squares", "RSS", plain, squared, f"{weighed} of the squared residuals, which least squares makes as small as it can be."),
+        *typical,
+        ("residual_standard_deviation", f"{by_weight}s", lambda v: significant(v, 3), naming.y_unit, f"Residual standard deviation{of_one}: √({by_weight}RSS / degrees of freedom)."),
+        ("residual_sum_of_squares", f"{by_weight}RSS", plain, squared, f"{weighed} of the squared residuals, which least squares makes as small as it can be."),
         ("regression_sum_of_squares", "regression sum of squares", plain, squared, f"The part of the variation of {y} about {about} that the {curve} accounts for."),
         ("total_sum_of_squares", "total sum of squares", plain, squared, f"{weighed} of the squared differences of {y} from {about}."),
         ("f_statistic", "F", plain, "", f"Variation about {about} accounted for per parameter, over {over}."),
@@ -197,7 +200,7 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     ]  # fmt: skip
     listed = []
     for name, label, word, unit, meaning in rows:
-        value = getattr(statistics, name)
+        value = missed if name == "typical_miss" else getattr(statistics, name)
         if value is None and name == "r_squared_about_zero":
             continue
         if value is None:

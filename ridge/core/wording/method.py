@@ -32,7 +32,7 @@ def method_sentence(fit: Fit, naming: Naming, aside: int, *, by_hand: bool = Fal
     if fit.readings.y_error is None and fit.readings.weight is None:
         text += ", all of equal weight"
     elif fit.readings.y_error is not None:
-        text += f", weighted by the uncertainties of {naming.y}"
+        text += f", weighted by the uncertainties of {naming.y} ({_given(fit, naming)})"
         text += ", which are taken as absolute" if fit.readings.absolute_errors else ", of which only the ratios count"
     else:
         text += ", weighted by the weight column"
@@ -40,6 +40,17 @@ def method_sentence(fit: Fit, naming: Naming, aside: int, *, by_hand: bool = Fal
     for name, value in fit.model.fixed.items():
         text += f"; {parameter_called(name, naming)} fixed at {with_unit(number_as_given(value), units[name])}"
     return text + "."
+
+
+def _given(fit: Fit, naming: Naming) -> str:
+    """How the uncertainties were given: a share, one for all, or from the least to the greatest."""
+    readings = fit.readings
+    assert readings.y_error is not None
+    if readings.error_share is not None:
+        return f"{significant(readings.error_share * 100, 3, strip=True).text}\u00a0% of {naming.y}"
+    errors = readings.y_error[readings.used]
+    low, high = (significant(float(end), 3, strip=True).text for end in (errors.min(), errors.max()))
+    return f"{naming.y_with_unit(low)} each" if low == high else f"{low} to {naming.y_with_unit(high)}"
 
 
 def _least_squares(fit: Fit, naming: Naming) -> str:

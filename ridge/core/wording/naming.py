@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ridge.core.formula.dimensions import unit_powers
 from ridge.core.models import Model
+from ridge.core.wording.units import product, quotient
 
 NO_BREAK = "\u00a0"
 _LATEX_SPECIAL = {
@@ -63,18 +64,20 @@ class Naming:
         """Unit of a quantity with these powers of the units of x and y; empty where they are not whole."""
         if in_x != int(in_x) or in_y != int(in_y):
             return ""
-        factors = [(self.y_unit, int(in_y)), (self.x_unit, int(in_x))]
-        upper = "·".join(raised(unit, power) for unit, power in factors if unit and power > 0)
-        lower = "·".join(raised(unit, -power) for unit, power in factors if unit and power < 0)
-        return quotient(upper, lower) if lower else upper
+        return product([(self.y_unit, int(in_y)), (self.x_unit, int(in_x))])
 
     def parameter_units(self, model: Model) -> dict[str, str]:
-        """Unit of each parameter, as far as the equation tells it; angles in ° or, for radians, without one."""
+        """Unit of each parameter, as far as the equation tells it; angles in ° or rad.
+
+        The factor of a power law carries the unit of y: it is the value of y where x is one.
+        """
         powers = unit_powers(model.expression, model.variable, model.parameter_names)
         units = {name: self.unit(*powers[name]) for name in model.parameter_names}
-        if getattr(model, "degrees", False) and model.family == "sinusoid":
-            units["phase"] = "°"
-            units["angular_frequency"] = quotient("°", self.x_unit)
+        if model.family == "sinusoid":
+            angle = "°" if getattr(model, "degrees", False) else "rad"
+            units |= {"phase": angle, "angular_frequency": quotient(angle, self.x_unit)}
+        if model.family == "power":
+            units["a"] = self.y_unit
         return units
 
     def letter(self, parameter: str) -> str:
@@ -90,14 +93,6 @@ def parameter_called(parameter: str, naming: Naming) -> str:
     return letter if re.fullmatch(r".\d*", parameter) or words == letter else f"{words} {letter}"
 
 
-def raised(unit: str, power: int) -> str:
-    """``mm²``; brackets round a unit that is a product or quotient."""
-    if power == 1:
-        return unit
-    held = unit if re.fullmatch(r"[^/·* ]+", unit) else f"({unit})"
-    return held + str(power).translate(str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹"))
-
-
 def with_unit(number: str, unit: str) -> str:
     """Number and unit, kept on one line; the degree sign follows without a gap."""
     if not unit:
@@ -106,12 +101,3 @@ def with_unit(number: str, unit: str) -> str:
     if "±" in number and not number.startswith("("):
         number = f"({number})" if unit in ("°", "%") else number
     return f"{number}{gap}{unit}"
-
-
-def quotient(upper: str, lower: str) -> str:
-    """Unit of a quotient: ``mm/N``, ``1/h``, ``N/(m·s)``."""
-    if upper == lower:
-        return ""
-    if not lower:
-        return upper
-    return f"{upper or '1'}/{lower if re.fullmatch(r'[^/·* ]+', lower) else f'({lower})'}"

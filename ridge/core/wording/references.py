@@ -22,7 +22,7 @@ ORTHOGONAL = (
     "P. T. Boggs, R. H. Byrd, R. B. Schnabel: A stable and efficient algorithm for nonlinear orthogonal distance "
     "regression. SIAM J. Sci. Stat. Comput. 8 (1987) 1052–1078."
 )
-INVERSE = "E. C. Fieller: Some problems in interval estimation. J. R. Stat. Soc. B 16 (1954) 175–185."
+FIELLER = "E. C. Fieller: Some problems in interval estimation. J. R. Stat. Soc. B 16 (1954) 175–185."
 BARYCENTRIC = "J.-P. Berrut, L. N. Trefethen: Barycentric Lagrange interpolation. SIAM Review 46 (2004) 501–517."
 SPLINES = "C. de Boor: A Practical Guide to Splines, Springer 1978."
 MONOTONE = (
@@ -34,19 +34,22 @@ _INTERPOLATIONS = {"polynomial": BARYCENTRIC, "cubic-spline": SPLINES, "spline":
 
 def references(curves: Iterable[Fit | Interpolation], *, inverse: bool = False) -> list[str]:
     """The works behind these curves, each once, in alphabetical order. ``inverse``: whether an x was asked for a y."""
-    found: set[str] = set()
-    for curve in curves:
-        if isinstance(curve, Interpolation):
-            found |= {_INTERPOLATIONS[curve.kind]} if curve.kind in _INTERPOLATIONS else set()
-        elif curve.least_squares_in == "orthogonal":
-            found |= {ORTHOGONAL, NONLINEAR}
-        elif curve.least_squares_in != "given":
-            found.add(LEAST_SQUARES)
-            linear = curve.model.linear_form is not None
-            found |= {ORTHOGONALISATION} if linear else {SEPARABLE, NONLINEAR}
-            if inverse and curve.model.family == "line":
-                found.add(INVERSE)
-    return sorted(found, key=_surname)
+    return sorted({work for curve in curves for work in works_behind(curve, inverse=inverse)}, key=_surname)
+
+
+def works_behind(curve: Fit | Interpolation, *, inverse: bool = False) -> set[str]:
+    """The works behind one curve; see ``references``."""
+    if isinstance(curve, Interpolation):
+        return {_INTERPOLATIONS[curve.kind]} if curve.kind in _INTERPOLATIONS else set()
+    if curve.least_squares_in == "orthogonal":
+        return {ORTHOGONAL, NONLINEAR}
+    if curve.least_squares_in == "given":
+        return set()
+    found = {LEAST_SQUARES}
+    found |= {ORTHOGONALISATION} if curve.model.linear_form is not None else {SEPARABLE, NONLINEAR}
+    if inverse and curve.model.family == "line":
+        found.add(FIELLER)
+    return found
 
 
 def _surname(work: str) -> str:

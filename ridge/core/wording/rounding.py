@@ -90,13 +90,18 @@ def round_with_half_width(value: float, half: float | None, finer: int = 0) -> R
     return _both(value, value_decimals(value, decimals), widened(decimals)[0], decimals)
 
 
-def half_width_text(half: float) -> str:
-    """Half the width of limits on its own, rounded up by no more than ``FINEST`` of the width."""
+def half_width_text(half: float, beside: str = "") -> str:
+    """Half the width of limits, rounded up by no more than ``FINEST`` of the width.
+
+    ``beside``: another one as it is shown in the same sentence; the decimals are no fewer than there.
+    """
 
     def moved(decimals: int) -> Decimal:
         return _rounded(decimal(half), decimals, ROUND_CEILING) - decimal(half)
 
-    return upper_limit(half, _fewest(moved, 2 * half)).text
+    fewest = _fewest(moved, 2 * half)
+    shown = fewest if "×" in beside else len(beside.partition(".")[2])
+    return upper_limit(half, max(fewest, shown)).text
 
 
 def limit_decimals(low: float, high: float) -> int:

@@ -8,8 +8,10 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.models import Exponential, Logarithmic, Model, Polynomial
-from ridge.core.wording.naming import Naming, raised
+from ridge.core.wording.headings import heading, over
+from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import significant
+from ridge.core.wording.units import quotient, raised
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -57,7 +59,7 @@ def straighten(fit: Fit, naming: Naming) -> Straight | str:
         line = f"slope {_number(values['n'])}"
         return Straight("ln", "ln", _ln(naming.x, naming.x_unit), _ln(naming.y, naming.y_unit), line)
     if model.family == "reciprocal":
-        title = _title(f"1/{naming.x}", f"(1/{naming.x_unit})" if naming.x_unit else "")
+        title = _title(f"1/{naming.x}", quotient("", naming.x_unit) if naming.x_unit else "")
         return Straight("reciprocal", "none", title, y, f"slope {_number(values['a'])}")
     return _of_polynomial(model, fit, naming, x, y)
 
@@ -77,19 +79,19 @@ def _of_polynomial(model: Model, fit: Fit, naming: Naming, x: str, y: str) -> St
 
 
 def _title(symbol: str, unit: str) -> str:
-    return f"{symbol} / {unit}" if unit else symbol
+    return heading("", symbol, unit)
 
 
 def _ln(symbol: str, unit: str) -> str:
-    return f"ln({symbol} / {unit})" if unit else f"ln {symbol}"
+    return f"ln({_title(symbol, unit)})" if unit else f"ln {symbol}"
 
 
 def _less(symbol: str, level: float, unit: str) -> tuple[str, str]:
     if not level:
-        return symbol, f" / {unit}" if unit else ""
+        return symbol, f" / {over(unit)}" if unit else ""
     sign = "−" if level > 0 else "+"
     inner = f"{symbol} {sign} {significant(abs(level), 4).text}"
-    return (f"({inner} {unit})", f" / {unit}") if unit else (inner, "")
+    return (f"({inner} {unit})", f" / {over(unit)}") if unit else (inner, "")
 
 
 def _number(value: float) -> str:
@@ -97,7 +99,7 @@ def _number(value: float) -> str:
 
 
 def _per(unit: str) -> str:
-    return f" 1/{unit}" if unit else ""
+    return f" {quotient('', unit)}" if unit else ""
 
 
 def _in(unit: str) -> str:

@@ -2,8 +2,48 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
+
+Style = Literal["", "bold", "italic", "bold italic", "sub", "formula"]
+Kind = Literal["text", "number"]
+TEXT: Kind = "text"
+NUMBER: Kind = "number"
+_LEAD = re.compile(r"[(]?[−-]?[\d\u202f]*")
+
+
+@dataclass(frozen=True)
+class Run:
+    """A stretch of text in one style; of a formula, ``text`` is its LaTeX."""
+
+    text: str
+    style: Style = ""
+
+
+Text = str | tuple[Run, ...]
+"""Running text: plain, or in stretches of several styles."""
+
+
+def runs(text: Text) -> tuple[Run, ...]:
+    return (Run(text),) if isinstance(text, str) else text
+
+
+def plain_text(text: Text) -> str:
+    """What it says, without its styles."""
+    return "".join(run.text for run in runs(text))
+
+
+def joined(*parts: Text) -> Text:
+    """Several stretches as one."""
+    return tuple(run for part in parts for run in runs(part) if run.text)
+
+
+def symbol(text: str) -> Text:
+    """A symbol as it is typeset: slanted, with what follows ``_`` lowered."""
+    head, _, tail = text.partition("_")
+    return (Run(head, "italic"), Run(tail, "sub")) if tail else (Run(head, "italic"),)
 
 
 @dataclass(frozen=True)
@@ -18,7 +58,7 @@ class Paragraph:
     """Running text, in which line breaks stay. ``kind``: ``lead`` for the question, ``caution`` for what to beware of,
     ``note`` for small print."""
 
-    text: str
+    text: Text
     kind: Literal["plain", "lead", "caution", "note"] = "plain"
 
 
@@ -32,12 +72,21 @@ class Formula:
 
 @dataclass(frozen=True)
 class Grid:
-    """A table. ``numeric``: which columns hold numbers and stand to the right."""
+    """A table; the cells of its first column head their rows. ``kinds`` of its columns: numbers are lined up at their
+    decimal points. ``beside``: of how many equal parts side by side a long one is made."""
 
-    caption: str
-    head: tuple[str, ...]
-    rows: tuple[tuple[str, ...], ...]
-    numeric: tuple[bool, ...]
+    caption: Text
+    head: tuple[Text, ...]
+    rows: tuple[tuple[Text, ...], ...]
+    kinds: tuple[Kind, ...]
+    beside: int = 1
+
+    def before_point(self, column: int) -> list[str]:
+        """What has to stand unseen before each number of a column, so that their decimal points are under one another."""
+        leads = [_LEAD.match(plain_text(row[column])) for row in self.rows]
+        found = [lead[0] if lead else "" for lead in leads]
+        longest = max(found, key=len, default="")
+        return [longest[: len(longest) - len(lead)] for lead in found]
 
 
 @dataclass(frozen=True)
@@ -46,15 +95,16 @@ class Picture:
 
     image: bytes
     alternative: str
-    caption: str
+    caption: Text
     width: float  # mm
 
 
 @dataclass(frozen=True)
 class Listing:
-    """A numbered list."""
+    """A list, numbered or not."""
 
-    items: tuple[str, ...]
+    items: tuple[Text, ...]
+    numbered: bool = True
 
 
 Block = Heading | Paragraph | Formula | Grid | Picture | Listing
@@ -68,3 +118,27 @@ class Report:
     author: str
     date: str
     blocks: tuple[Block, ...]
+
+
+def numbered(blocks: Sequence[Block]) -> tuple[Block, ...]:
+    """The same with figures and tables numbered in their captions."""
+    done: list[Block] = []
+    figures = tables = 0
+    for block in blocks:
+        match block:
+            case Picture():
+                figures += 1
+                done.append(
+                    Picture(block.image, block.alternative, _called("Figure", figures, block.caption), block.width)
+                )
+            case Grid():
+                tables += 1
+                caption = _called("Table", tables, block.caption)
+                done.append(Grid(caption, block.head, block.rows, block.kinds, block.beside))
+            case _:
+                done.append(block)
+    return tuple(done)
+
+
+def _called(word: str, number: int, caption: Text) -> Text:
+    return joined((Run(f"{word}\u00a0{number}. ", "bold"),), caption)

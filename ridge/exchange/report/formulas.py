@@ -1,53 +1,39 @@
-"""An equation in LaTeX as MathML, as the equation of a text document (OMML), and as a drawing."""
+"""An equation in LaTeX as MathML and as the equation of a text document (OMML)."""
 
 from __future__ import annotations
 
-import io
-import re
-from unicodedata import category
+from html import escape
+from typing import Literal
 from xml.etree import ElementTree
 
-import matplotlib
+from latex2mathml import exceptions
 from latex2mathml.converter import convert
-from matplotlib.figure import Figure
 
-from ridge.exchange.figure import INK, drawing_lock
+from ridge.exchange.data_files import plain
 
 MATH = "{http://www.w3.org/1998/Math/MathML}"
 OMML = "http://schemas.openxmlformats.org/officeDocument/2006/math"
 _M = f"{{{OMML}}}"
+_NO_LATEX: tuple[type[Exception], ...] = (
+    *(one for one in vars(exceptions).values() if isinstance(one, type) and issubclass(one, Exception)),
+    ValueError, IndexError, KeyError, RecursionError,
+)  # fmt: skip
+"""What its reader raises: it has no one kind of error for it."""
 _GROUPS = ("mrow", "mstyle", "math", "semantics", "mpadded")
 
 
-def to_mathml(latex: str) -> str:
-    """The equation as MathML (W3C), on a line of its own."""
-    return str(convert(latex, display="block"))
-
-
-def to_drawing(latex: str, size: float = 12) -> bytes | None:
-    """The equation as SVG of outlines, ``size`` points high; None where it holds what cannot be drawn: cases, or letters
-    of a script that the mathematical font lacks."""
-    if any(ord(letter) > 0x250 and category(letter) in ("Lo", "So") for letter in latex):
-        return None
-    plain = latex.replace(r"\left", "").replace(r"\right", "") if r"\left." in latex else latex
-    plain = re.sub(r"\\(?:text|textrm)\{", r"\\mathrm{", plain)
-    with drawing_lock, matplotlib.rc_context({"mathtext.fontset": "stix", "svg.fonttype": "path", "svg.hashsalt": "r"}):
-        figure = Figure(figsize=(0.1, 0.1))
-        figure.text(0, 0, f"${plain}$", fontsize=size, color=INK)
-        buffer = io.BytesIO()
-        try:
-            figure.savefig(
-                buffer, format="svg", bbox_inches="tight", pad_inches=0.02, transparent=True, metadata={"Date": None}
-            )
-        except ValueError:
-            return None
-    return buffer.getvalue()
+def to_mathml(latex: str, display: Literal["block", "inline"] = "block") -> str:
+    """The equation as MathML (W3C); of what is no LaTeX, its text."""
+    try:
+        return str(convert(latex, display=display))
+    except _NO_LATEX:
+        return f'<math display="{display}"><mtext>{escape(plain(latex))}</mtext></math>'
 
 
 def to_omml(latex: str) -> ElementTree.Element:
     """The equation as Office Math (ISO/IEC 29500-1, part 22), made from its MathML."""
     whole = ElementTree.Element(f"{_M}oMath")
-    for part in ElementTree.fromstring(convert(latex)):
+    for part in ElementTree.fromstring(to_mathml(latex)):
         _append(whole, part)
     return whole
 

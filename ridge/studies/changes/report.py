@@ -21,7 +21,20 @@ class PartSettings(Schema):
     model_config = ConfigDict(extra="forbid")
 
     part: Literal[
-        "question", "figure", "model", "parameters", "judgement", "answers", "cautions", "readings", "method", "own"
+        "question",
+        "answers",
+        "figure",
+        "model",
+        "equation_errors",
+        "parameters",
+        "correlations",
+        "judgement",
+        "tests",
+        "residual_plot",
+        "cautions",
+        "readings",
+        "method",
+        "own",
     ]
     shown: bool = True
     heading: Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)] = ""

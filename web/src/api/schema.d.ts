@@ -1191,14 +1191,37 @@ export interface components {
             /** Rows */
             rows: number[];
         };
-        /** DerivedOut */
+        /**
+         * DerivedOut
+         * @description ``text`` with its unit, ``value`` without; ``interval`` at the study's level.
+         */
         DerivedOut: {
             /** Full */
             full: string;
+            /**
+             * Interval
+             * @default
+             */
+            interval?: string;
+            /**
+             * Meaning
+             * @default
+             */
+            meaning?: string;
             /** Name */
             name: string;
             /** Text */
             text: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+            /**
+             * Value
+             * @default
+             */
+            value?: string;
         };
         /**
          * DifferenceOut
@@ -2071,7 +2094,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "question" | "figure" | "model" | "parameters" | "judgement" | "answers" | "cautions" | "readings" | "method" | "own";
+            part: "question" | "answers" | "figure" | "model" | "equation_errors" | "parameters" | "correlations" | "judgement" | "tests" | "residual_plot" | "cautions" | "readings" | "method" | "own";
             /**
              * Shown
              * @default true

@@ -1,0 +1,50 @@
+"""The report of a study: its page as blocks, in the order and with the parts that are wanted."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Literal
+
+from ridge.exchange.report.content import Block, Paragraph, Report, numbered
+from ridge.studies.report.answers import answers
+from ridge.studies.report.figures import figure, residual_plot
+from ridge.studies.report.judged import cautions, judgement, method, tests
+from ridge.studies.report.models import correlations, equation_errors, model, parameters
+from ridge.studies.report.own import own
+from ridge.studies.report.readings import readings
+from ridge.studies.report.source import Source
+from ridge.studies.schemas import AnalysisOut
+from ridge.studies.state import ReportPart, StudyState
+
+Part = Callable[[Source, ReportPart], Iterator[Block]]
+
+
+def question(source: Source, _: ReportPart) -> Iterator[Block]:
+    """What is asked."""
+    if source.state.question:
+        yield Paragraph(source.state.question, "lead")
+
+
+PARTS: dict[str, Part] = {
+    "question": question,
+    "answers": answers,
+    "figure": figure,
+    "model": model,
+    "equation_errors": equation_errors,
+    "parameters": parameters,
+    "correlations": correlations,
+    "judgement": judgement,
+    "tests": tests,
+    "residual_plot": residual_plot,
+    "cautions": cautions,
+    "readings": readings,
+    "method": method,
+    "own": own,
+}
+
+
+def report_of(state: StudyState, analysis: AnalysisOut, picture: Literal["svg", "png"] = "svg") -> Report:
+    """The report with the parts that are shown, its figures drawn as ``picture``, figures and tables numbered."""
+    source = Source(state, analysis, picture)
+    blocks = [block for part in state.report if part.shown for block in PARTS[part.part](source, part)]
+    return Report(state.title, state.author, state.date, numbered(blocks))
