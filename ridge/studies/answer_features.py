@@ -21,9 +21,9 @@ from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import capital, significant
 from ridge.exchange.cells import NotANumber
 from ridge.exchange.lists import read_list
-from ridge.studies.answer_marks import mark_at
+from ridge.studies.answer_marks import CURVE, mark_at, numbers_of
 from ridge.studies.fits import Fitted
-from ridge.studies.schemas import AnswerOut, AnswerRowOut, MarkOut
+from ridge.studies.schemas import AnswerOut, AnswerRowOut, MarkOut, NumberOut
 from ridge.studies.state import AnswerState
 
 FEATURES = ("tangent", "area", "roots", "turning", "inflexions", "crossing")
@@ -70,7 +70,13 @@ def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming, leve
             update={"asked": asked, "problem": "There are none within three measured ranges of the readings."}
         )
     rows = [
-        AnswerRowOut(letter="", asked="", result=text, mark=mark_at(place.x, place.y, **_spread(place)))
+        AnswerRowOut(
+            letter="",
+            asked="",
+            result=text,
+            mark=mark_at(place.x, place.y, **_spread(place)),
+            numbers=_numbers(place, naming),
+        )  # fmt: skip
         for place, text in zip(places, word_places(places, naming), strict=True)
     ]
     sentence = word_limits(level) if any("±" in row.result for row in rows) else NO_UNCERTAINTY
@@ -83,9 +89,27 @@ def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming, leve
                 "sentence": sentence,
                 "mark": only.mark,
                 "full": repr(places[0].x),
+                "numbers": only.numbers,
             }
         )
     return out.model_copy(update={"asked": asked, "result": f"{len(rows)} {name}", "sentence": sentence, "rows": rows})
+
+
+def _numbers(place: Place, naming: Naming) -> list[NumberOut]:
+    """x and y of a place; of a zero x alone."""
+    found = []
+    for letter, value, half, unit in (
+        (naming.x, place.x, place.x_half, naming.x_unit),
+        (naming.y, place.y, place.y_half, naming.y_unit),
+    ):
+        limits = () if half is None else ((CURVE, value - half, value + half),)
+        found += numbers_of(letter, value, unit, *limits)
+    return found[:1] if place.kind == "root" else found
+
+
+def _of_quantity(name: str, quantity: Quantity, unit: str) -> list[NumberOut]:
+    limits = () if quantity.standard_error is None else ((CURVE, quantity.low, quantity.high),)
+    return numbers_of(name, quantity.value, unit, *limits)
 
 
 def _spread(place: Place) -> dict[str, float]:
@@ -106,8 +130,11 @@ def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level
         mark.slope = found.slope.value
     asked = f"Slope of {letter} at {naming.x} = {naming.x_with_unit(number_as_given(x[0]))}"
     return out.model_copy(
-        update={"asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.slope.value)}
-    )
+        update={
+            "asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.slope.value),
+            "numbers": _of_quantity("slope", found.slope, naming.unit(-1, 1)),
+        }
+    )  # fmt: skip
 
 
 def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
@@ -125,4 +152,5 @@ def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: f
         mark.to_x = ends[1]
     asked = f"Area under {letter} from {naming.x} = {low} to {naming.x_with_unit(high)}"
     update = {"asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.value)}
+    update["numbers"] = _of_quantity("area", found, naming.unit(1, 1))
     return out.model_copy(update=update)

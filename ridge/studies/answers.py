@@ -9,7 +9,8 @@ import numpy as np
 
 from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
-from ridge.core.predicting.at_y import MOST
+from ridge.core.predicting.at_x import Prediction
+from ridge.core.predicting.at_y import MOST, Solution
 from ridge.core.wording.answers import AnswerText, number_as_given, word_prediction, word_solutions
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
@@ -20,10 +21,10 @@ from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.exchange.cells import NotANumber, read_numbers
 from ridge.exchange.lists import read_list
 from ridge.studies.answer_features import FEATURES, answer_feature
-from ridge.studies.answer_marks import mark_at
+from ridge.studies.answer_marks import CURVE, NEW, OF_X, mark_at, numbers_of
 from ridge.studies.fits import Fitted
 from ridge.studies.readings import Unknown
-from ridge.studies.schemas import AnswerOut, AnswerRowOut, UnknownOut
+from ridge.studies.schemas import AnswerOut, AnswerRowOut, NumberOut, UnknownOut
 from ridge.studies.state import AnswerState
 
 MOST_CHECKED = 12
@@ -106,7 +107,23 @@ def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming, chec
     mark = mark_at(x, value, y_low=float(prediction.low), y_high=float(prediction.high))
     beyond = bool(prediction.beyond > 0)
     said = beyond_sentence(fit, naming, x) if beyond else ""
-    return out.model_copy(update={**said_of(words), "mark": mark, "beyond": beyond, "beyond_says": said})
+    update = {**said_of(words), "mark": mark, "beyond": beyond, "beyond_says": said}
+    return out.model_copy(update={**update, "numbers": _numbers_of_y(fit, prediction, naming)})
+
+
+def _numbers_of_y(fit: Fit, prediction: Prediction, naming: Naming) -> list[NumberOut]:
+    uncertain = fit.critical_value(prediction.level) is not None and not fit.statistics.exact
+    limits = (
+        (NEW, float(prediction.low), float(prediction.high)),
+        (CURVE, float(prediction.mean_low), float(prediction.mean_high)),
+    )
+    return numbers_of(naming.y, float(prediction.value), naming.y_unit, *(limits if uncertain else ()))
+
+
+def _numbers_of_x(fit: Fit, solution: Solution, naming: Naming) -> list[NumberOut]:
+    uncertain = solution.standard_error is not None and not fit.statistics.exact
+    limits = ((OF_X, solution.low, solution.high),)
+    return numbers_of(naming.x, solution.value, naming.x_unit, *(limits if uncertain else ()))
 
 
 def said_of(words: AnswerText) -> dict[str, str]:
@@ -142,10 +159,12 @@ def _at_y(
                 AnswerRowOut(
                     letter="", asked=text.asked, result=text.result, new=text.limits or text.sentence, place=text.place,
                     mark=mark_at(solution.value, y, x_low=solution.low, x_high=solution.high),
+                    numbers=_numbers_of_x(fit, solution, naming),
                 )
             )  # fmt: skip
     said = beyond_sentence(fit, naming, first.value) if first.beyond > 0 else ""
     update = {**words, "mark": mark, "beyond": first.beyond > 0, "beyond_says": said, "rows": rows}
+    update["numbers"] = _numbers_of_x(fit, first, naming)
     return out.model_copy(update=update)
 
 
@@ -177,7 +196,8 @@ def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming:
         "place": place,
         "full": repr(x if looking else value),
     }
-    return out.model_copy(update={**words, "mark": mark_at(x, value), "beyond": bool(place)})
+    number = numbers_of(naming.x, x, naming.x_unit) if looking else numbers_of(naming.y, value, naming.y_unit)
+    return out.model_copy(update={**words, "mark": mark_at(x, value), "beyond": bool(place), "numbers": number})
 
 
 def _table(
@@ -214,7 +234,7 @@ def _row(
 ) -> AnswerRowOut:
     row = AnswerRowOut(
         letter=one.wanted.letter, asked=found.asked, result=found.result, place=found.place, problem=found.problem,
-        mark=found.mark,
+        mark=found.mark, numbers=found.numbers,
     )  # fmt: skip
     if found.direction == "y_at_x":
         row.asked = f"{naming.x} = {naming.x_with_unit(number_as_given(given[0]))}"

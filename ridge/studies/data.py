@@ -14,7 +14,7 @@ from ridge.studies.calculated import calculate
 from ridge.studies.columns import column_values
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import Status, read_table
-from ridge.studies.schemas import AnalysisOut
+from ridge.studies.schemas import AnalysisOut, NumberOut
 from ridge.studies.state import ColumnState, StudyState
 
 _STATUS = {
@@ -30,7 +30,7 @@ def readings_sheet(state: StudyState) -> Sheet:
     calculated = calculate(state)
     values = column_values(state)
     headings: list[str] = ["row"]
-    columns: list[Sequence[float | str]] = [[float(row) for row in range(1, rows + 1)]]
+    columns: list[Sequence[float | str]] = [range(1, rows + 1)]
     for column in state.columns:
         headings.append(heading(column.name, column.symbol, CLOCK_UNITS.get(column.unit, column.unit)))
         columns.append(
@@ -79,39 +79,33 @@ def parameters_sheet(analysis: AnalysisOut) -> Sheet:
     return Sheet("Fits", headings, _turned(rows, len(headings)))
 
 
-def answers_sheet(analysis: AnalysisOut) -> Sheet:
-    """Every answer, one a row, those with several results in as many rows."""
-    rows: list[tuple[str, ...]] = []
-    for unknown in analysis.unknowns:
-        rows.append(
-            (
-                unknown.label,
-                unknown.answer.asked,
-                unknown.answer.result or unknown.answer.problem,
-                unknown.answer.sentence,
-                unknown.answer.place,
-            )
-        )
-    for one in analysis.answers:
-        if len(one.rows) > 1:
+def answers_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:
+    """Every answer as numbers, one a row for each pair of its limits, with what it says in words beside it."""
+    leading = analysis.fits[0].letter if analysis.fits else ""
+    rows: list[tuple[float | str, ...]] = []
+    asked = [(unknown.label, unknown.answer) for unknown in analysis.unknowns]
+    for name, answer in (*asked, *((one.name, one) for one in analysis.answers)):
+        several = answer.rows if len(answer.rows) > 1 else []
+        for one in several or [answer]:
+            letter = getattr(one, "letter", "") or (answer.fit if answer.fit != "all" else "") or leading
+            said = one.result or one.problem
+            question = one.asked or answer.asked
             rows += [
-                (
-                    one.name,
-                    f"{row.asked} {row.letter}".strip(),
-                    row.result or row.problem,
-                    f"{row.curve} {row.new}".strip(),
-                    row.place,
-                )
-                for row in one.rows
-            ]
-        else:
-            rows.append((one.name, one.asked, one.result or one.problem, one.sentence, one.place))
-    headings = ["name", "asked", "answer", "limits", "place"]
-    return Sheet(
-        "Answers",
-        headings,
-        _turned([tuple(cell.replace(NO_BREAK, " ") for cell in row) for row in rows], len(headings)),
-    )
+                (name, question, letter, *_in_cells(number, state.level), said, one.place) for number in one.numbers
+            ] or [(name, question, letter, "", "", "", "", "", "", "", said, one.place)]
+    headings = [
+        "name", "asked", "fit", "quantity", "value", "low", "high", "unit", "level", "limits of", "answer", "position",
+    ]  # fmt: skip
+    return Sheet("Answers", headings, _turned([tuple(map(_breakable, row)) for row in rows], len(headings)))
+
+
+def _in_cells(number: NumberOut, level: float) -> tuple[float | str, ...]:
+    low, high = ("" if end is None else end for end in (number.low, number.high))
+    return number.quantity, number.value, low, high, number.unit, level if number.limits else "", number.limits
+
+
+def _breakable(cell: float | str) -> float | str:
+    return cell.replace(NO_BREAK, " ") if isinstance(cell, str) else cell
 
 
 def about_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:

@@ -135,6 +135,6 @@ def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xl
     if kind == "csv":
         return _file(write_csv(sheet), KINDS[kind], state.title, kind)
     analysis = analysis_of(study, state)
-    sheets = [sheet, parameters_sheet(analysis), answers_sheet(analysis), about_sheet(state, analysis)]
+    sheets = [sheet, parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
     write = write_xlsx if kind == "xlsx" else write_ods
     return _file(write(sheets), KINDS[kind], state.title, kind)

@@ -161,7 +161,7 @@ def _read(state: StudyState) -> Table:
         if y_column.formula:
             status[row] = Status.BLANK
         else:
-            put(row, y_column, f"no {naming.y}")
+            put(row, y_column, f"{naming.y_name or naming.y} missing")
 
     column_problems = {key: one.problem for key, one in values.items() if one.problem}
     errors: dict[str, Array | None] = {}

@@ -5,18 +5,26 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ridge.studies.state import AnswerState, ColumnState, FitState, StudyState
+from ridge.studies.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, ReportPart, StudyState
 
 
 @dataclass(frozen=True)
 class Sample:
-    """``discover`` says what there is to find in it."""
+    """``discover`` says what there is to find in it, ``by`` which of the made-up groups measured it."""
 
     name: str
     title: str
     question: str
     discover: str
+    by: str
     build: Callable[[Sample], StudyState]
+
+
+DAY = "12 May"
+FIRST_LOOK = (
+    "This first model is **meant to fail**: an exponential runs down to zero, and the soup does not. The residuals show it. "
+    "With a level, $T = a\\,e^{k t} + c$, the curve comes to the temperature of the galley."
+)
 
 
 def _cells(text: str) -> tuple[str, ...]:
@@ -27,6 +35,8 @@ def _mooring_line(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("load", "load", "F", "N", "x", _cells("0 50 100 150 200 250 300 350 400 450 500 550")),
             ColumnState("stretch", "stretch", "L", "mm", "y", _cells("1 17 37 52 74 88 109 124 171 161 182 199")),
@@ -45,6 +55,8 @@ def _salinity_probe(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("sample", "sample", "", "", "other", ("standard",) * 16 + unknown),
             ColumnState("salinity", "salinity", "S", "g/kg", "x", _cells(standards) + ("",) * len(unknown)),
@@ -67,6 +79,8 @@ def _tide(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("time", "time since midnight", "t", "h:min", "x", _cells(clock)),
             ColumnState("height", "height of the water", "h", "m", "y", _cells(height)),
@@ -82,12 +96,15 @@ def _can_of_soup(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("time", "time", "t", "min", "x", _cells("0 2 4 6 8 10 13 16 20 25 30 36 42 50 60 75 90")),
             ColumnState("soup", "temperature", "T", "°C", "y", _cells(temperature)),
         ),
         fits=(FitState("A", "exponential"),),
         answers=(AnswerState("eat", "x_at_y", "45"),),
+        report=(*WHOLE_REPORT[:2], ReportPart("own", heading="First look", text=FIRST_LOOK), *WHOLE_REPORT[2:]),
     )
 
 
@@ -95,11 +112,13 @@ def _lantern(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("distance", "distance", "d", "m", "x", _cells("0.5 0.7 0.9 1.2 1.5 2 2.5 3 4 5 6.5 8")),
             ColumnState(
                 "light", "illuminance", "E", "lx", "y",
-                _cells("170 80.7 53.0 29.5 18.6 11.5 7.13 4.70 2.78 18.2 1.07 0.728"), uncertainty="4 %",
+                _cells("163 88.1 50.6 29.9 18.1 10.7 6.61 4.83 2.54 17.3 0.975 0.672"), uncertainty="4 %",
             ),
         ),
         fits=(FitState("A", "power"),),
@@ -113,6 +132,8 @@ def _current(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("height", "height above the bed", "z", "m", "x", _cells(height)),
             ColumnState("speed", "speed of the current", "v", "m/s", "y", _cells(speed), uncertainty="0.006"),
@@ -128,13 +149,18 @@ def _draining_bucket(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("time", "time", "t", "s", "x", _cells(time)),
             ColumnState("level", "level", "h", "cm", "y", _cells(level)),
             ColumnState("root", "root of the level", "r", "√cm", "other", ("",) * 16, formula="sqrt(h)"),
         ),
-        fits=(FitState("A", "polynomial", options={"degree": 2}), FitState("B", "line")),
-        answers=(AnswerState("half", "x_at_y", "15"), AnswerState("later", "y_at_x", "180")),
+        fits=(
+            FitState("A", "polynomial", options={"degree": 2}),
+            FitState("B", "formula", options={"text": "if(t < b/k, (b - k*t)^2, 0)"}, name="draining law"),
+        ),
+        answers=(AnswerState("half", "x_at_y", "15.7", fit="B"), AnswerState("later", "y_at_x", "180", fit="all")),
     )
 
 
@@ -144,6 +170,8 @@ def _sheer_line(sample: Sample) -> StudyState:
     return StudyState(
         title=sample.title,
         question=sample.question,
+        author=sample.by,
+        date=DAY,
         columns=(
             ColumnState("along", "distance from the stern", "x", "m", "x", _cells(along)),
             ColumnState("sheer", "height of the sheer", "y", "m", "y", _cells(height), exponent=-3),
@@ -160,13 +188,16 @@ SAMPLES = (
         "How high does the water stand at noon on the second day?",
         "A reading with two digits swapped is set aside and a height is missing; the readings are not evenly spaced, and "
         "the period is estimated from them.",
+        "Field group 1: M. Tarn, J. Holm",
         _tide,
     ),
     Sample(
         "can-of-soup",
         "A can of soup in a breezy galley",
         "When can the soup be eaten, at 45 °C?",
-        "The exponential runs down to zero, and the soup does not: look at the residuals, and try one with a level.",
+        "The first look is meant to fail: the exponential runs down to zero, and the soup does not. See it in the "
+        "residuals, give the model a level, and compare the typical misses.",
+        "Field group 4: P. Aske, L. Fenn",
         _can_of_soup,
     ),
     Sample(
@@ -174,6 +205,7 @@ SAMPLES = (
         "Stretch of the mooring line",
         "How far does the line stretch under a load of 620 N?",
         "One reading is an outlier and is set aside; the load asked about is beyond the last reading.",
+        "Field group 2: R. Sele, A. Combe",
         _mooring_line,
     ),
     Sample(
@@ -181,14 +213,16 @@ SAMPLES = (
         "Salinity probe, calibration",
         "How salty is the water at the quay, in the channel and off the stream?",
         "Rows without a salinity are unknowns: their salinity comes from the line, with limits.",
+        "Field group 3: T. Lode, E. Marram",
         _salinity_probe,
     ),
     Sample(
         "lantern",
         "Lantern on the quay",
         "How far from the lantern is there light enough to read, 10 lx?",
-        "One decimal point is misplaced: the caution names the row. On logarithmic axes the power law is a straight line of "
-        "slope −2.",
+        "One decimal point is misplaced: the caution names the row. Set aside, the power law comes to the inverse square: on "
+        "logarithmic axes a straight line of slope −2.",
+        "Field group 1: M. Tarn, J. Holm",
         _lantern,
     ),
     Sample(
@@ -196,14 +230,16 @@ SAMPLES = (
         "Current over the harbour bed",
         "How fast does the water move at the depth of a keel, 1.2 m above the bed?",
         "Two models that look alike: which one has the smaller typical miss, and is the difference worth anything?",
+        "Field group 2: R. Sele, A. Combe",
         _current,
     ),
     Sample(
         "draining-bucket",
         "A draining bucket",
         "When is the bucket half empty, and what does the curve say after three minutes?",
-        "Beyond the readings the parabola turns up again, and no bucket fills itself. The root of the level is a straight "
-        "line: make it y.",
+        "Beyond the readings the parabola turns up again, and no bucket fills itself. The root of the level falls along a "
+        "straight line: the draining law says so with one parameter less, and ends at the empty bucket.",
+        "Field group 3: T. Lode, E. Marram",
         _draining_bucket,
     ),
     Sample(
@@ -211,6 +247,7 @@ SAMPLES = (
         "Sheer line of the rowing boat",
         "How high is the sheer over the thwart, 1.2 m from the stern?",
         "Which degree is enough? Compare the leave-one-out error of each degree before adding another.",
+        "Field group 4: P. Aske, L. Fenn",
         _sheer_line,
     ),
 )

@@ -280,6 +280,17 @@ class MarkOut(Schema):
     to_x: float | None = None
 
 
+class NumberOut(Schema):
+    """A result as a number, in full; ``limits`` says what ``low`` and ``high`` are the limits of. None where there is none."""
+
+    quantity: str
+    value: float
+    low: float | None = None
+    high: float | None = None
+    unit: str
+    limits: str = ""
+
+
 class AnswerRowOut(Schema):
     """One of several results. ``letter`` of the fit it comes from; ``curve`` and ``new``: the interval of the curve and that
     of a new reading, or the limits of an x."""
@@ -292,6 +303,7 @@ class AnswerRowOut(Schema):
     place: str = ""
     problem: str = ""
     mark: MarkOut | None = None
+    numbers: list[NumberOut] = []
 
 
 class AnswerOut(Schema):
@@ -316,6 +328,7 @@ class AnswerOut(Schema):
     problem: str = ""
     mark: MarkOut | None = None
     beyond: bool = False
+    numbers: list[NumberOut] = []
 
 
 class UnknownOut(Schema):

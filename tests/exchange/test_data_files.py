@@ -86,7 +86,7 @@ class StudyTables(TestCase):
         fits = parameters_sheet(analysis)
         slope = fits.columns[2].index("slope")
         self.assertEqual(fits.columns[3][slope], analysis.fits[0].parameters[0].number)
-        answers = answers_sheet(analysis)
+        answers = answers_sheet(state, analysis)
         self.assertEqual(answers.rows, len(analysis.answers) + len(analysis.unknowns))
         self.assertIn(state.question, about_sheet(state, analysis).columns[1])
 

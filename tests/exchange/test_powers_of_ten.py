@@ -134,7 +134,7 @@ class AtEveryPower(SimpleTestCase):
         for answer in analysis.answers:
             for text in [row.result for row in answer.rows] if len(answer.rows) > 1 else [answer.result]:
                 self.assertIn(spaces(text), report)
-        sheets = [readings_sheet(state), parameters_sheet(analysis), answers_sheet(analysis)]
+        sheets = [readings_sheet(state), parameters_sheet(analysis), answers_sheet(state, analysis)]
         book = CalamineWorkbook.from_filelike(io.BytesIO(write_xlsx(sheets)))
         rows: dict[Any, Any] = {(row[0], row[2]): row for row in book.get_sheet_by_name("Fits").to_python()[1:]}
         for letter, fit in fits.items():

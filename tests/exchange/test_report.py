@@ -189,7 +189,7 @@ class SameNumbers(TestCase):
             analysis = analyse(state)
             report = spaces(Reader(write_html(report_of(state, analysis))).text)
             book = CalamineWorkbook.from_filelike(
-                io.BytesIO(write_xlsx([parameters_sheet(analysis), answers_sheet(analysis)]))
+                io.BytesIO(write_xlsx([parameters_sheet(analysis), answers_sheet(state, analysis)]))
             )
             full = {
                 (row[0], row[1], row[2]): (row[3], row[4]) for row in book.get_sheet_by_name("Fits").to_python()[1:]

@@ -76,14 +76,15 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
         return
     if statistics.n < 2 * free:
         yield Finding("few-readings", facts={"n": statistics.n, "parameters": free})
+    # A model that does not fit throws readings far off, not the other way round.
+    pattern = fit.pattern
+    if pattern.visible:
+        yield Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0})
     far = readings_far_off(fit)
     if far:
         yield Finding("far-off", tuple(far))
     if decide := [row for row in readings_that_decide(fit) if row not in far]:
         yield Finding("one-reading-decides", tuple(decide))
-    pattern = fit.pattern
-    if pattern.visible:
-        yield Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0})
     if pattern.spread_changes and fit.readings.y_error is None and fit.readings.weight is None:
         yield Finding("spread-changes", facts={"spread": pattern.spread})
     if "slope" in fit.parameters:
