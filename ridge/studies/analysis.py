@@ -9,6 +9,7 @@ from uuid import UUID
 
 import numpy as np
 
+from ridge.core.wording.headings import over
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import group, name_rows
 from ridge.core.wording.straight import Straight, straighten
@@ -145,7 +146,16 @@ def _out(
     naming = table.naming
     low, high = table.readings.measured_range
     return AnalysisOut(
-        naming=NamingOut(**{name: getattr(naming, name) for name in NamingOut.model_fields}),
+        naming=NamingOut(
+            x=naming.x,
+            y=naming.y,
+            x_unit=naming.x_unit,
+            y_unit=naming.y_unit,
+            x_name=naming.x_name,
+            y_name=naming.y_name,
+            x_over=over(naming.x_unit),
+            y_over=over(naming.y_unit),
+        ),
         same_readings=True,
         status=[],
         x=[],

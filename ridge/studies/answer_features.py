@@ -76,7 +76,7 @@ def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming, leve
             result=text,
             mark=mark_at(place.x, place.y, **_spread(place)),
             numbers=_numbers(place, naming),
-        )  # fmt: skip
+        )
         for place, text in zip(places, word_places(places, naming), strict=True)
     ]
     sentence = word_limits(level) if any("±" in row.result for row in rows) else NO_UNCERTAINTY
@@ -151,6 +151,6 @@ def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: f
     if mark:
         mark.to_x = ends[1]
     asked = f"Area under {letter} from {naming.x} = {low} to {naming.x_with_unit(high)}"
+    numbers = _of_quantity("area", found, naming.unit(1, 1))
     update = {"asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.value)}
-    update["numbers"] = _of_quantity("area", found, naming.unit(1, 1))
-    return out.model_copy(update=update)
+    return out.model_copy(update={**update, "numbers": numbers})

@@ -164,8 +164,7 @@ def _at_y(
             )  # fmt: skip
     said = beyond_sentence(fit, naming, first.value) if first.beyond > 0 else ""
     update = {**words, "mark": mark, "beyond": first.beyond > 0, "beyond_says": said, "rows": rows}
-    update["numbers"] = _numbers_of_x(fit, first, naming)
-    return out.model_copy(update=update)
+    return out.model_copy(update={**update, "numbers": _numbers_of_x(fit, first, naming)})
 
 
 def _how_many_more(fit: Fit, count: int, naming: Naming) -> str:

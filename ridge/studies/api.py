@@ -14,6 +14,7 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.core import Fit, Interpolation
+from ridge.core.wording.headings import over
 from ridge.studies.analysis import analyse, analysis_of
 from ridge.studies.answers import answer
 from ridge.studies.begin import begin_with_table
@@ -102,7 +103,7 @@ def _columns_out(state: StudyState, held: dict[str, tuple[str, ...]]) -> list[Co
         cells = None if held.get(column.key) == column.cells else list(column.cells)
         return ColumnOut(
             key=column.key, name=column.name, symbol=column.symbol, unit=column.unit, role=column.role,
-            formula=column.formula, exponent=column.exponent, uncertainty=column.uncertainty,
+            formula=column.formula, exponent=column.exponent, over=over(column.unit, column.exponent), uncertainty=column.uncertainty,
             problem=found.problem if found else "", cells=list(found.texts) if found else cells,
         )  # fmt: skip
 

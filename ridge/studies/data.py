@@ -14,7 +14,7 @@ from ridge.studies.calculated import calculate
 from ridge.studies.columns import column_values
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import Status, read_table
-from ridge.studies.schemas import AnalysisOut, NumberOut
+from ridge.studies.schemas import AnalysisOut, AnswerOut, AnswerRowOut, NumberOut
 from ridge.studies.state import ColumnState, StudyState
 
 _STATUS = {
@@ -85,8 +85,8 @@ def answers_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:
     rows: list[tuple[float | str, ...]] = []
     asked = [(unknown.label, unknown.answer) for unknown in analysis.unknowns]
     for name, answer in (*asked, *((one.name, one) for one in analysis.answers)):
-        several = answer.rows if len(answer.rows) > 1 else []
-        for one in several or [answer]:
+        results: Sequence[AnswerOut | AnswerRowOut] = answer.rows if len(answer.rows) > 1 else [answer]
+        for one in results:
             letter = getattr(one, "letter", "") or (answer.fit if answer.fit != "all" else "") or leading
             said = one.result or one.problem
             question = one.asked or answer.asked

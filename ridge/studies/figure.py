@@ -20,6 +20,7 @@ from ridge.studies.state import StudyState
 
 Transform = Callable[[Array], Array]
 ROOM = 0.07
+ASPECT = 0.735
 
 
 def _transform(what: str, shift: float, power: float) -> Transform:
@@ -45,8 +46,10 @@ def figure_content(
     x_high: float | None = None,
     y_low: float | None = None,
     y_high: float | None = None,
+    aspect: float = ASPECT,
 ) -> FigureContent:
-    """The figure of every fit over the given view (in the units of the columns), or over all readings."""
+    """The figure of every fit over the given view (in the units of the columns), or over all readings; ``aspect``: its height
+    over its width."""
     table = read_table(state)
     settings = PlotSettings(**state.plot)
     everything = fit_all(table, state.fits)
@@ -119,6 +122,7 @@ def figure_content(
         mark_size=settings.size,
         line_width=settings.line,
         label=settings.label,
+        aspect=aspect,
     )
 
 

@@ -19,7 +19,7 @@ from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import NoPdf, write_pdf
 from ridge.studies.analysis import analysis_of
 from ridge.studies.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
-from ridge.studies.figure import figure_content
+from ridge.studies.figure import ASPECT, figure_content
 from ridge.studies.own import own_study
 from ridge.studies.report import report_of
 from ridge.studies.schemas import CardOut, Message
@@ -32,7 +32,8 @@ router = Router(tags=["out"])
 
 
 class FigureIn(Schema):
-    """What the plot shows (left out, all readings), how wide the figure is to be, and whether in grey."""
+    """What the plot shows (left out, all readings), how wide the figure is to be in mm, its height over its width, and whether
+    in grey."""
 
     x_low: FiniteFloat | None = None
     x_high: FiniteFloat | None = None
@@ -40,6 +41,7 @@ class FigureIn(Schema):
     y_high: FiniteFloat | None = None
     width: Annotated[float, Field(ge=40, le=420)] = 170
     resolution: Annotated[int, Field(ge=72, le=1200)] = 300
+    aspect: Annotated[float, Field(ge=0.3, le=2)] = ASPECT
     grey: bool = False
 
 
@@ -60,7 +62,8 @@ def figure(
     """The figure as it is seen."""
     study = own_study(request, study_id)
     state = read_state(study)
-    content = figure_content(state, analysis_of(study, state), wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
+    view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
+    content = figure_content(state, analysis_of(study, state), *view, aspect=wanted.aspect)
     try:
         drawing = draw(content, kind, wanted.width, wanted.resolution, wanted.grey)
     except CannotDraw as reason:

@@ -160,7 +160,11 @@ def _draining_bucket(sample: Sample) -> StudyState:
             FitState("A", "polynomial", options={"degree": 2}),
             FitState("B", "formula", options={"text": "if(t < b/k, (b - k*t)^2, 0)"}, name="draining law"),
         ),
-        answers=(AnswerState("half", "x_at_y", "15.7", fit="B"), AnswerState("later", "y_at_x", "180", fit="all")),
+        answers=(
+            AnswerState("half", "x_at_y", "15.7", fit="B"),
+            AnswerState("later", "y_at_x", "180"),
+            AnswerState("empty", "y_at_x", "180", fit="B"),
+        ),
     )
 
 

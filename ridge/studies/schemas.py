@@ -19,17 +19,22 @@ class Message(Schema):
 
 
 class NamingOut(Schema):
+    """``x_over``, ``y_over``: what stands after the stroke of a heading, ``(m/s)``."""
+
     x: str
     y: str
     x_unit: str
     y_unit: str
     x_name: str
     y_name: str
+    x_over: str
+    y_over: str
 
 
 class ColumnOut(Schema):
     """``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
-    ``problem``: what is wrong with the column as a whole."""
+    ``problem``: what is wrong with the column as a whole. ``over``: what stands after the stroke of its heading, with its
+    multiplier: ``(10⁻³ m)``."""
 
     key: str
     name: str
@@ -38,6 +43,7 @@ class ColumnOut(Schema):
     role: str
     formula: str
     exponent: int
+    over: str
     uncertainty: str
     problem: str
     cells: list[str] | None

@@ -149,6 +149,13 @@ class BrowserCase(LiveServerTestCase):
     def account(self) -> Locator:
         return self.page.get_by_role("article", name="Page")
 
+    def hand_in(self) -> None:
+        """Open what goes out, by keyboard, unless it is open."""
+        place = self.page.get_by_role("dialog", name="Hand in")
+        if not place.is_visible():
+            self.page.get_by_role("button", name="Hand in").press("Enter")
+        expect(place).to_be_visible()
+
     def expect_saved(self) -> None:
         expect(self.page.get_by_test_id("saving")).to_have_attribute("data-state", "saved")
 

@@ -85,7 +85,7 @@ class Shaping(BrowserCase):
         self.page.get_by_role("button", name="²", exact=True).click()
         self.page.get_by_role("button", name="Apply").click()
         self.expect_saved()
-        expect(self.page.get_by_role("application").locator("text").filter(has_text="load F / kN/m²")).to_be_visible()
+        expect(self.page.get_by_role("application").locator("text").filter(has_text="load F / (kN/m²)")).to_be_visible()
         expect(self.account()).to_contain_text("1/(kN/m²)")
         expect(self.page.get_by_label("F, given")).to_be_visible()
 
@@ -102,7 +102,9 @@ class Shaping(BrowserCase):
         self.cell(1, 2).click()
         self.paste("0.1\n0.1\n0.1\n0.4")
         self.expect_saved()
-        expect(self.account()).to_contain_text("weighted by the uncertainties of y, of which only the ratios count")
+        expect(self.account()).to_contain_text(
+            "weighted by the uncertainties of y (0.1 to 0.4), of which only the ratios count"
+        )
         self.page.get_by_label("The uncertainties are known in absolute terms").click()
         self.expect_saved()
         expect(self.account()).to_contain_text("taken as absolute")
@@ -209,7 +211,7 @@ class HandingIn(BrowserCase):
 
     def test_the_figure_copies_as_a_picture(self) -> None:
         self.open_sample("Salinity probe, calibration")
-        self.page.get_by_role("button", name="Export").click()
+        self.hand_in()
         self.page.get_by_role("button", name="Copy as a picture").click()
         expect(self.page.get_by_text("Figure copied.")).to_be_visible()
         kinds = self.page.evaluate("async () => (await navigator.clipboard.read()).flatMap((item) => item.types)")
@@ -217,7 +219,7 @@ class HandingIn(BrowserCase):
 
     def test_the_figure_downloads_as_svg(self) -> None:
         self.open_sample("Stretch of the mooring line")
-        self.page.get_by_role("button", name="Export").click()
+        self.hand_in()
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Export the figure").click()
         path = download.value.path()

@@ -27,10 +27,10 @@ class Formula(BrowserCase):
         expect(self.field).to_have_value("T_0 + d*exp(")
         expect(self.model()).to_contain_text("bracket")
         self.page.keyboard.type("-q*t)")
-        expect(self.page.get_by_test_id("typeset").locator(".katex")).to_be_visible()
+        expect(self.page.locator(".bg-well .katex")).to_be_visible()
         expect(self.model()).to_contain_text("To be found: T0dq")
         self.page.keyboard.type(" ")
-        expect(self.page.get_by_test_id("typeset").locator(".katex")).to_be_visible()
+        expect(self.page.locator(".bg-well .katex")).to_be_visible()
         self.page.keyboard.press("Enter")
         expect(self.model()).to_contain_text("typical miss 0.342")
         # The last fit that held stays in view, in grey, while a mistake is in the formula.

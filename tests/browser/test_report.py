@@ -22,8 +22,9 @@ class Handing(BrowserCase):
         expect(self.report().get_by_role("heading", name=sample)).to_be_visible()
 
     def saved(self, kind: str) -> Path:
+        self.hand_in()
         with self.page.expect_download() as download:
-            self.page.get_by_role("link", name=f"Save as {kind}").click()
+            self.page.get_by_role("link", name=f"Report as {kind}").click()
         path: Path = download.value.path()
         return path
 
@@ -47,26 +48,28 @@ class Handing(BrowserCase):
         self.open_report("A draining bucket")
         parts = self.page.get_by_role("list", name="Parts in their order").get_by_role("listitem")
         self.page.get_by_role("button", name="answers: earlier").press("Enter")
-        expect(parts.nth(4)).to_contain_text("Answers")
-        self.page.get_by_role("checkbox", name="Parameters").press("Space")
+        expect(parts.nth(0)).to_contain_text("Answers")
+        self.page.get_by_role("checkbox", name="Parameters", exact=True).press("Space")
         expect(self.report().get_by_role("heading", name="Parameters")).to_have_count(0)
         self.page.get_by_role("button", name="Paragraph of your own").press("Enter")
         self.page.get_by_label("Heading of the paragraph").fill("What we did")
         self.page.keyboard.press("Enter")
         text = self.page.get_by_label("Text of the paragraph")
-        text.fill("<b>A hole</b> of 3 mm.")
+        text.fill("<b>A hole</b> of **3 mm**, $v = \\sqrt{2 g h}$.")
         text.press("Enter")
         author = self.page.get_by_label("Author line")
         author.fill("Group 3")
         author.press("Enter")
         expect(self.report().get_by_role("heading", name="What we did")).to_be_visible()
-        expect(self.report().get_by_text("<b>A hole</b> of 3 mm.")).to_be_visible()
+        expect(self.report().get_by_text("<b>A hole</b> of 3 mm")).to_be_visible()
+        expect(self.report().locator("strong", has_text="3 mm")).to_be_visible()
+        expect(self.report().locator("p math msqrt")).to_have_count(1)
         expect(self.report().get_by_text("Group 3")).to_be_visible()
         self.expect_saved()
         self.page.reload()
         self.page.get_by_role("radio", name="Report").click()
         expect(self.page.get_by_label("Heading of the paragraph")).to_have_value("What we did")
-        expect(self.page.get_by_role("checkbox", name="Parameters")).not_to_be_checked()
+        expect(self.page.get_by_role("checkbox", name="Parameters", exact=True)).not_to_be_checked()
         for kind, begins in (("HTML", b"<!doctype"), ("DOCX", b"PK")):
             self.assertTrue(self.saved(kind).read_bytes().startswith(begins))
         self.page.get_by_role("button", name="Remove the paragraph What we did").click()
@@ -76,9 +79,10 @@ class Handing(BrowserCase):
 
     def test_what_takes_long_is_broken_off_and_what_fails_says_why(self) -> None:
         self.open_report("Stretch of the mooring line")
+        self.hand_in()
         held: list[Route] = []
         self.page.route("**/report.pdf", lambda route: held.append(route))
-        pdf = self.page.get_by_role("link", name="Save as PDF")
+        pdf = self.page.get_by_role("link", name="Report as PDF")
         pdf.click()
         expect(self.page.get_by_role("status").filter(has_text="preparing")).to_be_visible()
         self.page.get_by_role("button", name="Cancel").click()
@@ -91,3 +95,26 @@ class Handing(BrowserCase):
         )
         pdf.click()
         expect(self.page.get_by_role("alert").filter(has_text="needs the library Pango")).to_be_visible()
+
+    def test_everything_goes_out_from_one_place(self) -> None:
+        self.open_sample("Lantern on the quay")
+        self.hand_in()
+        place = self.page.get_by_role("dialog", name="Hand in")
+        for name in ("PDF", "HTML", "DOCX", "Export the figure", "CSV", "XLSX", "ODS", "Python script", "Study file"):
+            expect(place.get_by_role("link", name=name)).to_be_visible()
+        with self.page.expect_request("**/report.html?inline=true"):
+            place.get_by_role("button", name="Print").click()
+        expect(place).to_be_hidden()
+
+    def test_parts_on_request_are_shown_when_they_are_wanted(self) -> None:
+        self.open_report("Current over the harbour bed")
+        for name, heading in (
+            ("Equation with standard errors", "Equations with standard errors"),
+            ("Correlations of parameters", "Correlations of the parameters"),
+            ("Tests: t, p, F, χ²", "Tests"),
+            ("Residual plot", "Residuals"),
+        ):
+            expect(self.report().get_by_role("heading", name=heading, exact=True)).to_have_count(0)
+            self.page.get_by_role("checkbox", name=name).check()
+            expect(self.report().get_by_role("heading", name=heading, exact=True)).to_be_visible()
+        self.expect_saved()

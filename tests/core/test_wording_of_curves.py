@@ -25,6 +25,7 @@ from ridge.core.predicting.features import area, roots, tangent, turning_points
 from ridge.core.wording.derived import word_derived
 from ridge.core.wording.equation import word_equation, write_symbols
 from ridge.core.wording.features import word_places, word_quantity, word_tangent
+from ridge.core.wording.headings import heading
 from ridge.core.wording.judgement import how_well
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.outside import beyond_sentence
@@ -111,7 +112,9 @@ class Units(TestCase):
             (Polynomial(2), {"c0": "m", "c1": "m/h", "c2": "m/h²"}),
             (Exponential(level=True), {"a": "m", "k": "1/h", "c": "m"}),
             (Reciprocal(), {"a": "m·h", "b": "m"}),
-            (Sinusoid(), {"amplitude": "m", "angular_frequency": "1/h", "phase": "", "midline": "m"}),
+            (Sinusoid(), {"amplitude": "m", "angular_frequency": "rad/h", "phase": "rad", "midline": "m"}),
+            # The factor of a power law is the value of y where x is one.
+            (Power(), {"a": "m", "n": ""}),
             (Sinusoid(degrees=True), {"amplitude": "m", "angular_frequency": "°/h", "phase": "°", "midline": "m"}),
             (Gaussian(), {"height": "m", "centre": "h", "width": "h", "level": "m"}),
         ):
@@ -122,6 +125,35 @@ class Units(TestCase):
         self.assertEqual(naming.unit(2, 0), "(m/s)²")
         self.assertEqual(naming.unit(-1, 1), "kg/(m/s)")
         self.assertEqual(naming.unit(0.5, 0), "")
+
+    def test_what_two_units_share_is_put_together(self) -> None:
+        for x, y, powers, unit in (
+            ("m", "m", (-2, 1), "1/m"),
+            ("m", "m", (-1, 1), ""),
+            ("s", "m/s", (-1, 1), "m/s²"),
+            ("s", "m/s", (1, 1), "m"),
+            ("m", "m", (1, 1), "m²"),
+            ("kg", "g/kg", (1, 1), "g"),
+            ("h", "m/s", (-1, 1), "(m/s)/h"),
+            ("s", "m·s⁻¹", (-1, 1), "m/s²"),
+            ("g/kg", "mV", (-1, 1), "mV/(g/kg)"),
+            ("°C", "°C", (-1, 1), ""),
+            ("s", "√cm", (-1, 1), "√cm/s"),
+        ):
+            self.assertEqual(Naming("x", "y", x, y).unit(*powers), unit, (x, y, powers))
+
+    def test_headings_by_the_convention_of_the_si(self) -> None:
+        # SI Brochure, 9th ed., section 5.4.1: T/K, v/(m/s).
+        for name, symbol, unit, exponent, said in (
+            ("speed", "v", "m/s", 0, "speed v / (m/s)"),
+            ("", "S", "g/kg", 0, "S / (g/kg)"),
+            ("height", "y", "m", -3, "height y / (10⁻³ m)"),
+            ("", "N", "", 3, "N / 10³"),
+            ("time", "t", "h:min", 0, "time t / h:min"),
+            ("label", "", "", 0, "label"),
+            ("", "", "", 0, "column"),
+        ):
+            self.assertEqual(heading(name, symbol, unit, exponent), said)
 
 
 class Sentences(TestCase):

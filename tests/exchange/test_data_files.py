@@ -7,6 +7,7 @@ import io
 import re
 import zipfile
 from dataclasses import replace
+from typing import Any
 from unittest import TestCase
 
 import numpy as np
@@ -16,6 +17,7 @@ from odf.table import Table, TableCell, TableRow
 from PIL import Image
 from python_calamine import CalamineWorkbook
 
+from ridge.core.predicting.features import tangent, turning_points
 from ridge.exchange.data_files import Sheet, harmless, write_csv, write_ods, write_xlsx
 from ridge.exchange.figure import FORMATS, draw
 from ridge.studies.analysis import analyse
@@ -24,6 +26,7 @@ from ridge.studies.figure import figure_content
 from ridge.studies.fits import fit_one
 from ridge.studies.readings import read_table
 from ridge.studies.samples import build_sample
+from ridge.studies.state import AnswerState
 
 NASTY = Sheet(
     "A & B",
@@ -86,9 +89,59 @@ class StudyTables(TestCase):
         fits = parameters_sheet(analysis)
         slope = fits.columns[2].index("slope")
         self.assertEqual(fits.columns[3][slope], analysis.fits[0].parameters[0].number)
-        answers = answers_sheet(state, analysis)
-        self.assertEqual(answers.rows, len(analysis.answers) + len(analysis.unknowns))
         self.assertIn(state.question, about_sheet(state, analysis).columns[1])
+
+    def test_answers_are_numbers_in_their_cells(self) -> None:
+        """Read back by another reader and compared with the core, question by question."""
+        asked = (
+            AnswerState("a", "y_at_x", "180", fit="all"), AnswerState("b", "x_at_y", "15.7", fit="A", name="half"),
+            AnswerState("c", "tangent", "40", fit="A"), AnswerState("d", "area", "0 to 60", fit="A"),
+            AnswerState("e", "turning", "", fit="A"), AnswerState("f", "x_at_y", "-50", fit="A"),
+        )  # fmt: skip
+        state = replace(build_sample("draining-bucket"), answers=asked)
+        fit = fit_one(read_table(state), state.fits[0]).fit
+        assert fit is not None
+        body = write_xlsx([answers_sheet(state, analyse(state))])
+        head, *rows = CalamineWorkbook.from_filelike(io.BytesIO(body)).get_sheet_by_name("Answers").to_python()
+        table: list[dict[str, Any]] = [dict(zip(map(str, head), row, strict=True)) for row in rows]
+
+        def one(**wanted: str) -> dict[str, Any]:
+            (found,) = [
+                row for row in table if all(row[key.replace("_", " ")] == value for key, value in wanted.items())
+            ]
+            return found
+
+        prediction = fit.predict(180.0)
+        new, curve = (
+            one(fit="A", quantity="h", limits_of="new reading"),
+            one(asked="t = 180 s", fit="A", limits_of="curve"),
+        )
+        self.assertEqual(
+            (new["value"], new["low"], new["high"]),
+            tuple(float(v) for v in (prediction.value, prediction.low, prediction.high)),
+        )
+        self.assertEqual((curve["low"], curve["high"]), (float(prediction.mean_low), float(prediction.mean_high)))
+        self.assertEqual((new["unit"], new["level"]), ("cm", 0.95))
+        halves = [row for row in table if row["name"] == "half"]
+        self.assertEqual(
+            [(row["value"], row["low"], row["high"]) for row in halves],
+            [(s.value, s.low, s.high) for s in fit.solve(15.7)],
+        )
+        self.assertEqual({row["unit"] for row in halves}, {"s"})
+        self.assertEqual(one(quantity="slope")["value"], tangent(fit, 40.0).slope.value)
+        self.assertEqual(one(quantity="area")["unit"], "cm·s")
+        place = turning_points(fit)[0]
+        self.assertEqual([row["value"] for row in table if "urning" in row["asked"]], [place.x, place.y])
+        # What has no answer says why, and holds no number.
+        refused = table[-1]
+        self.assertEqual(refused["value"], "")
+        self.assertTrue(refused["answer"])
+
+    def test_rows_are_whole_numbers(self) -> None:
+        sheet = readings_sheet(build_sample("tide"))
+        self.assertEqual(list(sheet.columns[0][:3]), [1, 2, 3])
+        self.assertTrue(write_csv(sheet).decode("utf-8-sig").splitlines()[1].startswith("1,"))
+        self.assertEqual(sheet.headings[1], "time since midnight t / h")
 
 
 class Formats(TestCase):

@@ -108,8 +108,12 @@ class Script(TestCase):
                 asked = float(what.rpartition("= ")[2])
                 unknowns = read_table(state).unknowns
                 same = [one for one in unknowns if abs(np.mean(one.values) - asked) < 1e-6]
-                solution = fit.solve(list(same[0].values) if same else asked, len(same[0].values) if same else 1, state.level)[0]
-                scale = solution.high - solution.low if np.isfinite(solution.high - solution.low) else abs(solution.value)
+                solution = fit.solve(
+                    list(same[0].values) if same else asked, len(same[0].values) if same else 1, state.level
+                )[0]
+                scale = (
+                    solution.high - solution.low if np.isfinite(solution.high - solution.low) else abs(solution.value)
+                )
                 for number, end in ((value, solution.value), (low, solution.low), (high, solution.high)):
                     self.near(number, end, scale, what)
             done += 1
@@ -156,7 +160,10 @@ class Script(TestCase):
             with self.subTest(name):
                 self.check(replace(build_sample(name), fits=(FitState("A", family, method="logarithms"),), answers=()))
         bucket = build_sample("draining-bucket")
-        fits = (FitState("A", "polynomial", options={"degree": 2}, fixed={"c0": 31.4}), FitState("B", "line", by_hand=True))
+        fits = (
+            FitState("A", "polynomial", options={"degree": 2}, fixed={"c0": 31.4}),
+            FitState("B", "line", by_hand=True),
+        )
         self.check(replace(bucket, fits=fits))
         cells = tuple(str(1 + row % 3) for row in range(16))
         for role in ("weight", "count"):
@@ -184,7 +191,13 @@ class Script(TestCase):
 
     def test_it_tells_units_reasons_and_what_is_left_out(self) -> None:
         script = script_of(build_sample("mooring-line"))
-        for said in ("# load F / N", "# stretch L / mm", "the line slipped on the cleat", "1 / u_A**2", "taken as absolute"):
+        for said in (
+            "# load F / N",
+            "# stretch L / mm",
+            "the line slipped on the cleat",
+            "1 / u_A**2",
+            "taken as absolute",
+        ):
             self.assertIn(said, script)
         self.assertIn("4 % of E", script_of(build_sample("lantern")))
         sample = build_sample("mooring-line")

@@ -81,7 +81,7 @@ def _said(content: FigureContent, letter: str, size: float, room: float) -> Line
         equation = Words(text, size * 1.08, "equation")
         if equation.width <= left:
             return (*start, equation)
-    plain = Words(curve.equation, size)
-    if curve.equation and text is None and plain.width <= left:
+    # What mathematical text lacks letters for stands as it is; cases say little on one line.
+    if curve.equation and text is None and "cases" not in curve.latex and Words(curve.equation, size).width <= left:
         return (*start, shortened(curve.equation, size, left))
     return (*start, shortened(curve.name, size, left))

@@ -33,17 +33,49 @@ def to_mathml(latex: str, display: Literal["block", "inline"] = "block") -> str:
 def to_omml(latex: str) -> ElementTree.Element:
     """The equation as Office Math (ISO/IEC 29500-1, part 22), made from its MathML."""
     whole = ElementTree.Element(f"{_M}oMath")
-    for part in ElementTree.fromstring(to_mathml(latex)):
-        _append(whole, part)
+    _append_all(whole, list(ElementTree.fromstring(to_mathml(latex))))
     return whole
+
+
+def _append_all(into: ElementTree.Element, parts: list[ElementTree.Element]) -> None:
+    place = 0
+    while place < len(parts):
+        part, after = parts[place], parts[place + 1] if place + 1 < len(parts) else None
+        if _is(part, "mo") and (part.text or "") == "{" and after is not None and _is(after, "mtable"):
+            _cases(into, after)
+            place += 2
+            continue
+        _append(into, part)
+        place += 1
+
+
+def _is(part: ElementTree.Element, name: str) -> bool:
+    return part.tag == MATH + name
+
+
+def _cases(into: ElementTree.Element, table: ElementTree.Element) -> None:
+    """Rows behind one tall brace that nothing closes."""
+    fence = ElementTree.SubElement(into, f"{_M}d")
+    properties = ElementTree.SubElement(fence, f"{_M}dPr")
+    for name, letter in (("begChr", "{"), ("endChr", "")):
+        ElementTree.SubElement(properties, f"{_M}{name}", {f"{_M}val": letter})
+    matrix = ElementTree.SubElement(ElementTree.SubElement(fence, f"{_M}e"), f"{_M}m")
+    columns = ElementTree.SubElement(ElementTree.SubElement(matrix, f"{_M}mPr"), f"{_M}mcs")
+    column = ElementTree.SubElement(ElementTree.SubElement(columns, f"{_M}mc"), f"{_M}mcPr")
+    widest = str(max((len(row) for row in table), default=1))
+    ElementTree.SubElement(column, f"{_M}count", {f"{_M}val": widest})
+    ElementTree.SubElement(column, f"{_M}mcJc", {f"{_M}val": "left"})
+    for row in table:
+        line = ElementTree.SubElement(matrix, f"{_M}mr")
+        for cell in row:
+            _append_all(ElementTree.SubElement(line, f"{_M}e"), list(cell))
 
 
 def _append(into: ElementTree.Element, part: ElementTree.Element) -> None:
     name = part.tag.removeprefix(MATH)
     children = list(part)
     if name in _GROUPS:
-        for child in children:
-            _append(into, child)
+        _append_all(into, children)
     elif name in ("mi", "mn", "mo", "mtext"):
         _run(into, part.text or "", upright=name in ("mn", "mtext") or (name == "mi" and len(part.text or "") > 1))
     elif name == "mspace":
@@ -62,8 +94,7 @@ def _append(into: ElementTree.Element, part: ElementTree.Element) -> None:
         root = _radical(into, hide_degree=True)
         ElementTree.SubElement(root, f"{_M}deg")
         inside = ElementTree.SubElement(root, f"{_M}e")
-        for child in children:
-            _append(inside, child)
+        _append_all(inside, children)
     elif name == "mroot":
         root = _radical(into, hide_degree=False)
         for place, child in (("deg", children[1]), ("e", children[0])):
@@ -79,8 +110,7 @@ def _append(into: ElementTree.Element, part: ElementTree.Element) -> None:
                 for child in cell:
                     _append(line, child)
     elif children:
-        for child in children:
-            _append(into, child)
+        _append_all(into, children)
 
 
 def _run(into: ElementTree.Element, text: str, upright: bool) -> None:

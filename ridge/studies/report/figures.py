@@ -20,6 +20,8 @@ from ridge.studies.state import ReportPart
 
 WIDTH = 170.0  # mm: that of the text
 RESOLUTION = 220
+ASPECT, ALONE = 0.62, 0.4
+"""Height over width of the plot with its residuals, and of the residuals alone: both leave room for text on the page."""
 
 
 def figure(source: Source, _: ReportPart) -> Iterator[Block]:
@@ -40,9 +42,8 @@ _Said = Callable[[Source, FigureContent], str]
 
 
 def _drawn(source: Source, only: Only, caption: _Said, alternative: _Said) -> Iterator[Block]:
-    content = replace(figure_content(source.state, source.analysis), title="")
-    if only:
-        content = replace(content, aspect=0.4)
+    aspect = ALONE if only else ASPECT
+    content = replace(figure_content(source.state, source.analysis, aspect=aspect), title="")
     try:
         image = draw(content, source.picture, WIDTH, RESOLUTION, only=only)
     except CannotDraw as reason:

@@ -76,8 +76,11 @@ def parameters(source: Source, _: ReportPart) -> Iterator[Block]:
         head: tuple[Text, ...] = ("quantity", "value ± standard error", "unit", f"{level}\u00a0% limits", "meaning")
         kinds: tuple[Kind, ...] = (TEXT, NUMBER, TEXT, NUMBER, TEXT)
         if not estimated:
-            rows = [(*row[:3], row[4]) for row in rows]
-            head, kinds = ("quantity", "value", "unit", "meaning"), (TEXT, NUMBER, TEXT, TEXT)
+            head = ("quantity", "value", *head[2:])
+        # Of own formulas neither meaning nor, as a rule, unit is known.
+        kept = [place for place in range(len(head)) if place < 2 or any(row[place] for row in rows)]
+        head, kinds = tuple(head[place] for place in kept), tuple(kinds[place] for place in kept)
+        rows = [tuple(row[place] for place in kept) for row in rows]
         yield Grid(f"{caption} {fit.plus_minus}".strip(), head, tuple(rows), kinds)
 
 

@@ -783,6 +783,11 @@ export interface components {
              */
             name?: string;
             /**
+             * Numbers
+             * @default []
+             */
+            numbers?: components["schemas"]["NumberOut"][];
+            /**
              * Place
              * @default
              */
@@ -836,6 +841,11 @@ export interface components {
              * @default
              */
             new?: string;
+            /**
+             * Numbers
+             * @default []
+             */
+            numbers?: components["schemas"]["NumberOut"][];
             /**
              * Place
              * @default
@@ -1036,7 +1046,8 @@ export interface components {
         /**
          * ColumnOut
          * @description ``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
-         *     ``problem``: what is wrong with the column as a whole.
+         *     ``problem``: what is wrong with the column as a whole. ``over``: what stands after the stroke of its heading, with its
+         *     multiplier: ``(10⁻³ m)``.
          */
         ColumnOut: {
             /** Cells */
@@ -1049,6 +1060,8 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Over */
+            over: string;
             /** Problem */
             problem: string;
             /** Role */
@@ -1320,9 +1333,15 @@ export interface components {
         };
         /**
          * FigureIn
-         * @description What the plot shows (left out, all readings), how wide the figure is to be, and whether in grey.
+         * @description What the plot shows (left out, all readings), how wide the figure is to be in mm, its height over its width, and whether
+         *     in grey.
          */
         FigureIn: {
+            /**
+             * Aspect
+             * @default 0.735
+             */
+            aspect?: number;
             /**
              * Grey
              * @default false
@@ -1948,18 +1967,25 @@ export interface components {
             /** Y */
             y: number;
         };
-        /** NamingOut */
+        /**
+         * NamingOut
+         * @description ``x_over``, ``y_over``: what stands after the stroke of a heading, ``(m/s)``.
+         */
         NamingOut: {
             /** X */
             x: string;
             /** X Name */
             x_name: string;
+            /** X Over */
+            x_over: string;
             /** X Unit */
             x_unit: string;
             /** Y */
             y: string;
             /** Y Name */
             y_name: string;
+            /** Y Over */
+            y_over: string;
             /** Y Unit */
             y_unit: string;
         };
@@ -2014,6 +2040,27 @@ export interface components {
             position: number | null;
             /** Rows */
             rows: number[];
+        };
+        /**
+         * NumberOut
+         * @description A result as a number, in full; ``limits`` says what ``low`` and ``high`` are the limits of. None where there is none.
+         */
+        NumberOut: {
+            /** High */
+            high?: number | null;
+            /**
+             * Limits
+             * @default
+             */
+            limits?: string;
+            /** Low */
+            low?: number | null;
+            /** Quantity */
+            quantity: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
         };
         /**
          * OtherWayOut
@@ -3524,6 +3571,7 @@ export interface operations {
                 y_high?: number | null;
                 width?: number;
                 resolution?: number;
+                aspect?: number;
                 grey?: boolean;
             };
             header?: never;

@@ -1,13 +1,12 @@
-import { Keyboard, PanelRightClose, PanelRightOpen, Printer, Redo2, Undo2 } from "lucide-react";
+import { Keyboard, PanelRightClose, PanelRightOpen, Redo2, Undo2 } from "lucide-react";
 
 import { navigate } from "../route";
 import { useQueue, useSnapshot } from "../study/context";
 import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { Mark } from "../ui/Mark";
+import { HandIn } from "./HandIn";
 import { HistoryMenu } from "./HistoryMenu";
-import { OutMenu } from "./OutMenu";
-import { print } from "./print";
 
 export function TopBar({ onHelp }: { onHelp: () => void }) {
   const queue = useQueue();
@@ -42,7 +41,6 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
         </button>
       </Hint>
       <HistoryMenu />
-      <OutMenu />
       <Hint text="Keyboard shortcuts (?)">
         <button className="bar-button max-sm:hidden" aria-label="Keyboard shortcuts" onClick={onHelp}>
           <Keyboard size={15} />
@@ -56,9 +54,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
       >
         {folded ? <PanelRightOpen size={15} /> : <PanelRightClose size={15} />}
       </button>
-      <button className="button-main" onClick={print}>
-        <Printer size={15} /> <span className="max-sm:sr-only">Print</span>
-      </button>
+      <HandIn />
     </header>
   );
 }

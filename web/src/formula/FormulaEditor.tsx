@@ -4,6 +4,7 @@ import type { Fit, KnownName } from "../api/client";
 import { useNaming } from "../study/context";
 import { select } from "../study/view";
 import { Symbol } from "../ui/Symbol";
+import { Sideways } from "../ui/Sideways";
 import { Typeset } from "../ui/Typeset";
 import { PartLook } from "./PartLook";
 import { useFormula, useKnownNames } from "./useFormula";
@@ -118,9 +119,9 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
       </div>
       <div id={`${id}said`} aria-live="polite" className="mt-1 grid gap-1 text-[13px]">
         {good.latex && (
-          <div className={`overflow-x-auto rounded-sm bg-well px-2 py-1.5 ${problem ? "text-mute" : ""}`} data-testid="typeset">
+          <Sideways label="Formula, typeset" className={`rounded-sm bg-well px-2 py-1.5 ${problem ? "text-mute" : ""}`}>
             <Typeset latex={good.latex} text={good.text} className="font-book text-[16px]" />
-          </div>
+          </Sideways>
         )}
         {problem && draft !== null && !sent && <Problem text={text} at={problem.position ?? null} length={problem.length ?? 1} message={problem.problem ?? ""} possible={problem.possible ?? ""} />}
         {!problem && (look?.parameters?.length ?? 0) > 0 && (

@@ -4,41 +4,32 @@ import { useEffect, useRef } from "react";
 import type { ReportPart } from "../api/client";
 import { useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
-import { SaveLink } from "../ui/SaveLink";
 import { LensTabs } from "./LensTabs";
 
 const WORDS: Record<ReportPart["part"], string> = {
   question: "Question",
+  answers: "Answers",
   figure: "Figure",
   model: "Model with its equation",
+  equation_errors: "Equation with standard errors",
   parameters: "Parameters",
+  correlations: "Correlations of parameters",
   judgement: "How well it fits",
-  answers: "Answers",
+  tests: "Tests: t, p, F, χ²",
+  residual_plot: "Residual plot",
   cautions: "Cautions",
   readings: "Readings",
   method: "Method and references",
   own: "Paragraph of your own",
 };
 export const REPORT_FRAME = "report";
-const FILES = ["pdf", "html", "docx"] as const;
 
 /** What is handed in: its parts on the left, and beside them the report as it will be. */
 export function ReportLens() {
-  const { id } = useStudy();
   return (
     <section aria-label="Report" className="flex h-full min-h-0 flex-col gap-2">
       <div className="no-print flex min-h-[28px] shrink-0 flex-wrap items-center gap-2">
         <LensTabs />
-        <span className="grow" />
-        <span className="text-[12.5px] text-mute" aria-hidden="true">
-          Save as
-        </span>
-        {FILES.map((kind, place) => (
-          <SaveLink key={kind} href={`/api/studies/${id}/report.${kind}`} className={place ? "button" : "button-main"}>
-            <span className="sr-only">Save as </span>
-            {kind.toUpperCase()}
-          </SaveLink>
-        ))}
       </div>
       <div className="flex min-h-0 grow gap-2 max-md:flex-col max-md:overflow-auto">
         <Parts />
@@ -107,7 +98,7 @@ function Parts() {
               <div className="flex gap-1 pl-5">
                 <div className="min-w-0 grow">
                   <EditableText label="Heading of the paragraph" value={part.heading ?? ""} placeholder="Heading, if any" className="font-book text-[13px] font-semibold" onCommit={(heading) => edit(place, { heading })} />
-                  <EditableText label="Text of the paragraph" lines longest={5000} value={part.text ?? ""} placeholder="Write here; Shift+Enter begins a new line" className="font-book text-[13px] leading-snug" onCommit={(text) => edit(place, { text })} />
+                  <EditableText label="Text of the paragraph" lines longest={5000} value={part.text ?? ""} placeholder="Write here. **bold**, - list, $formula$; Shift+Enter begins a new line" className="font-book text-[13px] leading-snug" onCommit={(text) => edit(place, { text })} />
                 </div>
                 <button className="icon-button" aria-label={`Remove the ${nameOf(part)}`} onClick={() => put(parts.filter((_, at) => at !== place))}>
                   <X size={14} />

@@ -9,7 +9,7 @@ import { DrawPlot } from "./DrawPlot";
 import { LensTabs } from "./LensTabs";
 import { ResampleControls } from "./ResampleControls";
 import { TableCard } from "./TableCard";
-import { withUnit } from "./withUnit";
+import { quantity } from "./quantity";
 
 const MOST_PLOTS = 25;
 
@@ -42,7 +42,7 @@ export function ResampleLens() {
             <>
               <Outcome found={data} />
               <p className="-mb-1 text-[12.5px] text-mute">
-                {withUnit(naming.y, naming.y_unit)} against {withUnit(naming.x, naming.x_unit)}
+                {quantity(naming.y, naming.y_over)} against {quantity(naming.x, naming.x_over)}
                 {together ? "." : "; held-out readings are hollow."}
               </p>
               {together ? (

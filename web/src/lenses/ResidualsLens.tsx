@@ -10,7 +10,7 @@ import { Term } from "../ui/Hint";
 import { LensTabs } from "./LensTabs";
 import { Histogram, SmallPlot } from "./SmallPlot";
 import { TableCard } from "./TableCard";
-import { withUnit } from "./withUnit";
+import { quantity } from "./quantity";
 import { WithoutPlot } from "./WithoutPlot";
 
 const COLUMNS = ["observed", "fitted", "residual", "squared", "standardised", "leverage", "cook"] as const;
@@ -88,7 +88,7 @@ function ResidualsOf({ fit, titled }: { fit: Fit; titled: boolean }) {
           <Swatch letter={fit.letter} /> {fit.label || fit.name}
         </h2>
       )}
-      <Views found={data} color={lookOf(data.letter).color} deviation={fit.deviation ?? 0} xTitle={withUnit(naming.x, naming.x_unit)} yTitle={withUnit(naming.y, naming.y_unit)} rTitle={withUnit("residual", naming.y_unit)} />
+      <Views found={data} color={lookOf(data.letter).color} deviation={fit.deviation ?? 0} xTitle={quantity(naming.x, naming.x_over)} yTitle={quantity(naming.y, naming.y_over)} rTitle={quantity("residual", naming.y_over)} />
     </div>
   );
 }

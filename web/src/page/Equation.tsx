@@ -2,6 +2,7 @@ import { Copy } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 
 import type { Fit } from "../api/client";
+import { Sideways } from "../ui/Sideways";
 import { mathmlOf, Typeset } from "../ui/Typeset";
 import { copyText } from "./copy";
 import { Rounding } from "./Rounding";
@@ -14,7 +15,9 @@ export function Equation({ fit }: { fit: Fit }) {
   return (
     <>
       <div className="flex items-center justify-between gap-2">
-        <Typeset latex={latex} text={text} className={`numerals overflow-x-auto py-1 font-book ${text.length > 34 ? "text-[15px]" : "text-[17px]"}`} />
+        <Sideways label={`Equation of ${fit.letter}`} className="py-1">
+          <Typeset latex={latex} text={text} className={`numerals font-book ${text.length > 34 ? "text-[15px]" : "text-[17px]"}`} />
+        </Sideways>
         <span className="no-print flex items-center gap-1">
           {fit.rounding && <Rounding fit={fit} />}
           <DropdownMenu.Root modal={false}>

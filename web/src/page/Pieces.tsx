@@ -2,6 +2,7 @@ import { ChevronRight, Copy } from "lucide-react";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
+import { Sideways } from "../ui/Sideways";
 import { Typeset } from "../ui/Typeset";
 import { copyText } from "./copy";
 
@@ -22,13 +23,15 @@ export function Pieces({ fit }: { fit: Fit }) {
           <Copy size={15} />
         </button>
       </div>
-      <ul className="numerals grid gap-1 overflow-x-auto text-[13px]" aria-label="Pieces">
-        {shown.map((piece) => (
-          <li key={piece.text}>
-            <Typeset latex={piece.latex} text={piece.text} className="font-book" />
-          </li>
-        ))}
-      </ul>
+      <Sideways label="Pieces, wider than the page">
+        <ul className="numerals grid gap-1 text-[13px]" aria-label="Pieces">
+          {shown.map((piece) => (
+            <li key={piece.text}>
+              <Typeset latex={piece.latex} text={piece.text} className="font-book" />
+            </li>
+          ))}
+        </ul>
+      </Sideways>
       {total > ALWAYS && (
         <button aria-expanded={open} className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink" onClick={() => setOpen(!open)}>
           <ChevronRight size={14} className={open ? "rotate-90" : ""} /> {open ? "Fewer" : "All pieces"}

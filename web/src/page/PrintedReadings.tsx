@@ -1,6 +1,7 @@
 import { memo } from "react";
 
 import { useStudy } from "../study/context";
+import { Symbol } from "../ui/Symbol";
 
 const MOST = 200;
 
@@ -19,8 +20,8 @@ export const PrintedReadings = memo(function PrintedReadings() {
               <th className="text-left font-normal">row</th>
               {study.columns.map((column) => (
                 <th key={column.key} className="pl-3 text-right font-normal">
-                  {column.symbol ? <i className="font-book">{column.symbol}</i> : column.name}
-                  {column.unit && ` / ${column.unit}`}
+                  {column.symbol ? <Symbol text={column.symbol} /> : column.name}
+                  {column.over && ` / ${column.over}`}
                 </th>
               ))}
             </tr>

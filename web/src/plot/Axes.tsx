@@ -10,12 +10,14 @@ export interface Division {
   step?: number | null;
   grid: "none" | "major" | "minor";
   clock?: boolean;
+  /** What its values are divided by to give the numbers at the ticks. */
+  over: string;
   /** The title of a straightened axis. */
   title?: string;
 }
 
 /** Name, symbol in italics, unit: as an axis says it. */
-function Title({ name, symbol, unit }: { name: string; symbol: string; unit: string }) {
+function Title({ name, symbol, over }: { name: string; symbol: string; over: string }) {
   const [head, ...tail] = symbol.split("_");
   return (
     <>
@@ -28,7 +30,7 @@ function Title({ name, symbol, unit }: { name: string; symbol: string; unit: str
           {tail.join("_")}
         </tspan>
       )}
-      {unit && <tspan dy={tail.length ? -3 : 0}>{` / ${unit}`}</tspan>}
+      {over && <tspan dy={tail.length ? -3 : 0}>{` / ${over}`}</tspan>}
     </>
   );
 }
@@ -61,11 +63,11 @@ export const YAxis = memo(function YAxis({ y, right, naming, residual, division 
       <line x1={MARGIN.left} x2={MARGIN.left} y1={top} y2={bottom} stroke="var(--color-ink)" strokeWidth="1.1" />
       <text transform={`translate(15 ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle" fontSize="12.5" fill="var(--color-ink)">
         {residual ? (
-          naming.y_unit ? `residual / ${naming.y_unit}` : "residual"
+          naming.y_over ? `residual / ${naming.y_over}` : "residual"
         ) : division.title ? (
           division.title
         ) : (
-          <Title name={naming.y_name} symbol={naming.y} unit={naming.y_unit} />
+          <Title name={naming.y_name} symbol={naming.y} over={division.over} />
         )}
       </text>
     </g>
@@ -85,7 +87,7 @@ export const XAxis = memo(function XAxis({ x, at, naming, division, ticks }: { x
         </g>
       ))}
       <text x={(left + right) / 2} y={at + 36} textAnchor="middle" fontSize="12.5" fill="var(--color-ink)">
-        {division.title ?? <Title name={naming.x_name} symbol={naming.x} unit={division.clock ? "" : naming.x_unit} />}
+        {division.title ?? <Title name={naming.x_name} symbol={naming.x} over={division.over} />}
       </text>
     </g>
   );

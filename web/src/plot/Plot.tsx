@@ -90,7 +90,7 @@ export function Plot() {
   const largest = settling.view.residual;
   const residual = useMemo(() => makeScale([-largest, largest], [stripTop + STRIP, stripTop]), [largest, stripTop]);
   const gesture = useTool(analysis, x, y, { left: MARGIN.left, right, top: MARGIN.top, bottom: floor });
-  useEffect(() => setView({ seen: domain }), [domain]);
+  useEffect(() => setView({ seen: { ...domain, aspect: width > 0 ? height / width : 0 } }), [domain, width, height]);
   const lit = useMemo(() => litRows(selection), [selection]);
   const caught = useMemo(() => (caughtRows ? new Set(caughtRows) : NOBODY), [caughtRows]);
   const aside = useMemo(() => new Set(study.aside.map(({ row }) => row)), [study.aside]);
@@ -108,11 +108,22 @@ export function Plot() {
     () => (many || !fits ? [] : still.x.flatMap((vx, row) => (vx != null && still.y[row] != null ? [[x(vx), y(still.y[row])] as [number, number]] : []))),
     [many, fits, still, x, y],
   );
-  const clock = (role: string) => CLOCKS.includes(study.columns.find((column) => column.role === role)?.unit ?? "");
+  const clock = (role: string) => {
+    const unit = study.columns.find((column) => column.role === role)?.unit ?? "";
+    return CLOCKS.includes(unit) ? unit : "";
+  };
   const straightened = plot.straighten ? straight : null;
   const [xClock, yClock] = [clock("x"), clock("y")];
-  const xDivision: Division = useMemo(() => ({ step: straightened ? null : plot.x_step, grid: plot.grid ?? "major", clock: xClock, title: straightened?.x_title }), [straightened, plot, xClock]);
-  const yDivision: Division = useMemo(() => ({ step: straightened ? null : plot.y_step, grid: plot.grid ?? "major", clock: yClock, title: straightened?.y_title }), [straightened, plot, yClock]);
+  // Clock times stand over the unit of the clock, everything else over that of its numbers.
+  const [xOver, yOver] = [xClock || analysis.naming.x_over, yClock || analysis.naming.y_over];
+  const xDivision: Division = useMemo(
+    () => ({ step: straightened ? null : plot.x_step, grid: plot.grid ?? "major", clock: xClock !== "", over: xOver, title: straightened?.x_title }),
+    [straightened, plot, xClock, xOver],
+  );
+  const yDivision: Division = useMemo(
+    () => ({ step: straightened ? null : plot.y_step, grid: plot.grid ?? "major", clock: yClock !== "", over: yOver, title: straightened?.y_title }),
+    [straightened, plot, yClock, yOver],
+  );
   const ticks = useMemo(() => (fits ? xTicks(x, xDivision) : []), [fits, x, xDivision]);
 
   function chooseNearest(event: MouseEvent<SVGSVGElement>) {

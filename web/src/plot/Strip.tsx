@@ -8,7 +8,7 @@ import { type Division, YAxis } from "./Axes";
 import { Ground } from "./Ground";
 import type { Scale } from "./scales";
 
-const NO_GRID: Division = { grid: "none" };
+const NO_GRID: Division = { grid: "none", over: "" };
 
 interface Props {
   analysis: Analysis;

@@ -2,7 +2,6 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 
 import type { HeldColumn } from "../study/changes";
-import { powerOfTen } from "../ui/raised";
 import { Symbol } from "../ui/Symbol";
 import { ColumnForm } from "./ColumnForm";
 import { ROLES } from "./roles";
@@ -17,7 +16,6 @@ const SHORT: Record<string, ReactNode> = { x: <Symbol text="x" />, y: <Symbol te
 export function ColumnHeader({ column }: { column: HeldColumn }) {
   const [open, setOpen] = useState(false);
   const word = ROLES.find(({ role }) => role === column.role)?.word ?? column.role;
-  const unit = [powerOfTen(column.exponent), column.unit].filter(Boolean).join(" ");
   return (
     <span role="columnheader" className="border-l border-rule/70">
       <Popover.Root open={open} onOpenChange={setOpen}>
@@ -30,8 +28,8 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
             <span className="block truncate">
               {column.problem && <span className="float-left font-semibold text-amber">!</span>}
               {column.symbol ? <Symbol text={column.symbol} /> : <span className="text-mute">{SHORT[column.role]}</span>}
-              {unit && <span> / {unit}</span>}
-              {!column.symbol && !unit && " "}
+              {column.over && <span> / {column.over}</span>}
+              {!column.symbol && !column.over && " "}
             </span>
             <span className="block truncate text-[11px] text-mute">
               {column.formula ? `= ${column.formula}` : column.name || NAMELESS[column.role]}

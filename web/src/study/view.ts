@@ -52,8 +52,8 @@ interface View {
   selection: Selection | null;
   /** What the plot shows; null: all readings. */
   domain: Domain | null;
-  /** What the plot shows at the moment, whichever way it came about; null before it is drawn. */
-  seen: Domain | null;
+  /** What the plot shows at the moment, whichever way it came about, and its height over its width; null before it is drawn. */
+  seen: (Domain & { aspect: number }) | null;
   /** The analysis as it would be with the cell that is being typed. */
   preview: Analysis | null;
   /** The same, as far as the table and the page have followed. */

@@ -1,4 +1,4 @@
-import { Download } from "lucide-react";
+import { Printer, Send } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 
@@ -6,6 +6,7 @@ import { useStudy } from "../study/context";
 import { setView, useView } from "../study/view";
 import { copyPicture } from "../page/copy";
 import { SaveLink } from "../ui/SaveLink";
+import { printReport } from "./print";
 
 const PICTURES = ["png", "jpg", "tiff"];
 const FIGURES: [string, string][] = [
@@ -23,10 +24,11 @@ const TABLES: [string, string][] = [
   ["ods", "ODS spreadsheet"],
 ];
 
-/** What goes out: the report, the figure as it is seen, and the readings with what was computed from them. */
-export function OutMenu() {
+/** Everything that goes out, in one place: the report on paper or as a file, the figure as it is seen, tables, script and study. */
+export function HandIn() {
   const { id } = useStudy();
   const seen = useView((view) => view.seen);
+  const lens = useView((view) => view.lens);
   const [kind, setKind] = useState("svg");
   const [width, setWidth] = useState("170");
   const [resolution, setResolution] = useState("300");
@@ -39,27 +41,34 @@ export function OutMenu() {
     query.set("x_high", String(seen.x[1]));
     query.set("y_low", String(seen.y[0]));
     query.set("y_high", String(seen.y[1]));
+    if (seen.aspect) query.set("aspect", String(Math.min(Math.max(seen.aspect, 0.3), 2)));
   }
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
-        <button className="bar-button">
-          <Download size={15} /> <span className="max-md:sr-only">Export</span>
+        <button className="button-main">
+          <Send size={15} /> <span className="max-sm:sr-only">Hand in</span>
         </button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid w-72 gap-3" aria-label="Export">
+        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid max-h-(--radix-popover-content-available-height) w-80 gap-3 overflow-y-auto" aria-label="Hand in">
           <div className="grid gap-2">
             <h2 className="font-book text-[15px] font-semibold">The report</h2>
             <div className="flex flex-wrap items-center gap-1.5">
+              <Popover.Close className="button-main" onClick={() => printReport(id)}>
+                <Printer size={14} /> Print
+              </Popover.Close>
               {REPORTS.map((name) => (
                 <SaveLink key={name} className="button" href={`/api/studies/${id}/report.${name}`}>
+                  <span className="sr-only">Report as </span>
                   {name.toUpperCase()}
                 </SaveLink>
               ))}
-              <Popover.Close className="button" onClick={() => setView({ lens: "report", panel: "plot" })}>
-                Edit report
-              </Popover.Close>
+              {lens !== "report" && (
+                <Popover.Close className="button" onClick={() => setView({ lens: "report", panel: "plot" })}>
+                  Edit report
+                </Popover.Close>
+              )}
             </div>
           </div>
           <div className="grid gap-2 border-t border-rule pt-3">
@@ -98,7 +107,7 @@ export function OutMenu() {
             </label>
             {!wrong && (
               <div className="flex flex-wrap gap-1.5">
-                <SaveLink className="button-main" href={`/api/studies/${id}/figure.${kind}?${query}`}>
+                <SaveLink className="button" href={`/api/studies/${id}/figure.${kind}?${query}`}>
                   Export the figure
                 </SaveLink>
                 <button className="button" onClick={() => void copyPicture(`/api/studies/${id}/figure.png?${query}`)}>
