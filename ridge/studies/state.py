@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import secrets
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -89,6 +89,13 @@ class ReportPart:
     shown: bool = True
     heading: str = ""
     text: str = ""
+
+
+def with_every_part(parts: Iterable[ReportPart]) -> tuple[ReportPart, ...]:
+    """The same with what is missing of ``PARTS`` behind them, not shown."""
+    parts = tuple(parts)
+    named = {part.part for part in parts}
+    return (*parts, *(ReportPart(part, shown=False) for part in PARTS if part not in named))
 
 
 WHOLE_REPORT = tuple(ReportPart(part, shown=part not in ON_REQUEST) for part in PARTS)

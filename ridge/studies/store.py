@@ -13,7 +13,15 @@ from ridge.studies.models import Answer, Assumed, Column, Revision, SetAside, St
 from ridge.studies.readable import check_readable
 from ridge.studies.recent import Recent
 from ridge.studies.repeated import carried_out, made_by, remember
-from ridge.studies.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, ReportPart, StudyState
+from ridge.studies.state import (
+    WHOLE_REPORT,
+    AnswerState,
+    ColumnState,
+    FitState,
+    ReportPart,
+    StudyState,
+    with_every_part,
+)
 
 
 class StaleVersion(Exception):
@@ -49,7 +57,8 @@ def _read_tables(study: Study) -> StudyState:
         rising=study.rising,
         author=study.author,
         date=study.date,
-        report=tuple(ReportPart(**part) for part in study.report) or WHOLE_REPORT,
+        # Kept before a part was thought of, a report has it all the same, not shown.
+        report=with_every_part(ReportPart(**part) for part in study.report) if study.report else WHOLE_REPORT,
         fits=tuple(_read_fit(fit) for fit in study.fits.all()),
         answers=tuple(
             AnswerState(a.key, a.direction, a.given, a.repeats, a.fit, a.name, a.was) for a in study.answers.all()

@@ -164,6 +164,7 @@ class WholeFits(BrowserCase):
         self.page.keyboard.press("Escape")
 
     def test_a_line_with_every_parameter_fixed_is_freed_again(self) -> None:
+        self.page.get_by_label("Model of fit B").select_option("line")
         model = self.model("B")
         model.get_by_role("button", name="Parameters and how well it fits").click()
         for name, value in (("slope", "-0.25"), ("intercept", "28")):
@@ -198,6 +199,7 @@ class WholeFits(BrowserCase):
 class Compare(BrowserCase):
     def test_side_by_side_with_criteria_and_the_ladder(self) -> None:
         self.open_sample("A draining bucket")
+        self.page.get_by_label("Model of fit B").select_option("line")
         self.page.get_by_role("radio", name="Compare").press("Enter")
         lens = self.page.get_by_role("region", name="Fits side by side")
         expect(lens.get_by_role("list", name="Fits").get_by_role("listitem")).to_have_count(2)

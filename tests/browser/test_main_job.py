@@ -75,7 +75,7 @@ class ByMouse(BrowserCase):
     def test_a_row_without_x_is_an_unknown(self) -> None:
         self.open_sample("Salinity probe, calibration")
         expect(self.account()).to_contain_text(
-            "quay (rows 17 to 19): U = 601.667 mV, the mean of 3 readings, S = 27.08 ± 0.27 g/kg"
+            "quay (rows 17 to 19): U = 601.7 mV, the mean of 3 readings, S = 27.08 ± 0.27 g/kg"
         )
         expect(self.cell(17, 1)).to_have_text("→ 27.08")
         expect(self.page.get_by_test_id("drop-kept")).to_have_count(3)

@@ -24,6 +24,7 @@ class ResidualsLens(BrowserCase):
 
     def test_another_fit_by_keyboard_and_the_table_copied(self) -> None:
         self.open_sample("A draining bucket")
+        self.page.get_by_label("Model of fit B").select_option("line")
         tab = self.page.get_by_role("radio", name="Residuals")
         tab.focus()
         self.page.keyboard.press("Enter")

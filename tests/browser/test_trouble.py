@@ -28,7 +28,7 @@ class BadInput(BrowserCase):
         self.expect_cell(2, 1, "n/a")
         left_out = self.page.get_by_text("Row 2: 'n/a' is not a number.")
         expect(left_out).to_be_visible()
-        expect(self.page.get_by_text("Row 4: no y.")).to_be_visible()
+        expect(self.page.get_by_text("Row 4: y missing.")).to_be_visible()
         expect(self.marks("used")).to_have_count(3)
         left_out.click()
         expect(self.page.get_by_label("y, row 2")).to_be_visible()

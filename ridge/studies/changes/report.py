@@ -9,7 +9,7 @@ from ninja import Schema
 from pydantic import ConfigDict, Field, StringConstraints
 
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.state import LIMITS, PARTS, ReportPart, StudyState
+from ridge.studies.state import LIMITS, PARTS, ReportPart, StudyState, with_every_part
 
 Author = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
 ReportDate = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
@@ -74,5 +74,4 @@ def read_parts(parts: list[PartSettings]) -> tuple[ReportPart, ...]:
         raise ChangeRefused("A part of the report comes twice.")
     if len(parts) - len(named) > LIMITS["paragraphs"]:
         raise ChangeRefused(f"A report holds {LIMITS['paragraphs']} paragraphs of your own at most.")
-    missing = (ReportPart(part, shown=False) for part in PARTS if part not in named)
-    return (*(ReportPart(**part.model_dump()) for part in parts), *missing)
+    return with_every_part(ReportPart(**part.model_dump()) for part in parts)

@@ -12,7 +12,10 @@ export function Sideways({ label, className = "", children }: { label: string; c
     const content = new MutationObserver(measure);
     size.observe(held);
     content.observe(held, { childList: true, subtree: true, characterData: true });
+    // Faces that come late make the same letters wider.
+    document.fonts.addEventListener("loadingdone", measure);
     return () => {
+      document.fonts.removeEventListener("loadingdone", measure);
       size.disconnect();
       content.disconnect();
     };
