@@ -28,7 +28,15 @@ MISSING = "□"
 _SOURCE = Path(__file__).parents[2] / "web" / "node_modules" / "@fontsource-variable"
 _ALPHABETS = ("latin", "latin-ext", "greek", "greek-ext", "cyrillic", "cyrillic-ext", "vietnamese")
 _BLOCK = 128  # code points
-_SMALL = 0.6  # of the full size: superscripts and subscripts
+_Spans = tuple[tuple[int, int], ...]
+_PARTS: dict[str, _Spans] = {
+    "latin": ((0x0000, 0x024F), (0x1E00, 0x1EFF)),
+    "greek": ((0x0370, 0x03FF), (0x1F00, 0x1FFF)),
+    "cyrillic": ((0x0400, 0x052F),),
+    "signs": ((0x0250, 0x036F), (0x2000, 0xFFFD)),
+}
+"""Letters that a page takes from a face together."""
+_SMALL = 0.68  # of the full size: superscripts and subscripts
 _SPACES = {0x2007: 0.55, 0x2009: 0.17, 0x202F: 0.17}  # in em: figure space and both thin ones
 _DROPPED = ("fvar", "gvar", "avar", "HVAR", "MVAR", "STAT", "DSIG", "vhea", "vmtx", "VORG")
 
@@ -73,23 +81,48 @@ def with_letters_that_exist(text: str) -> str:
     )
 
 
-def parts_for(text: str) -> list[tuple[Face, bytes]]:
-    """Of the faces of the book, and of the last one for what they lack, as WOFF2 what a text needs."""
+@dataclass(frozen=True)
+class Part:
+    """Some alphabets of a face as WOFF2, for a page that holds its fonts. ``range``: its letters, as CSS has them."""
+
+    face: Face
+    range: str
+    font: bytes
+
+
+def parts_for(text: str) -> list[Part]:
+    """What a text needs of the faces of the book, and of the last one for letters that they lack."""
     book = [face for face in faces() if face.family == "Literata"]
     wanted = {ord(letter) for letter in text}
-    missing = wanted - frozenset[int]().union(*(_letters(face.path) for face in book))
-    asked = [*((face, wanted) for face in book), (LAST, missing)]
-    found = [(face, _part(face, frozenset(code // _BLOCK for code in codes))) for face, codes in asked]
-    return [(face, part) for face, part in found if part]
+    known = frozenset[int]().union(*(_letters(face.path) for face in book))
+    found = [
+        Part(face, _as_css(spans), _part_file(face, name).read_bytes())
+        for face in book
+        for name, spans in _PARTS.items()
+        if any(low <= code <= high for code in wanted & known for low, high in spans)
+    ]
+    missing = frozenset(code // _BLOCK for code in (wanted - known) & _letters(LAST.path))
+    if missing:
+        spans = tuple((block * _BLOCK, (block + 1) * _BLOCK - 1) for block in sorted(missing))
+        found.append(Part(LAST, _as_css(spans), _last_part(spans)))
+    return found
 
 
-@lru_cache(maxsize=64)
-def _part(face: Face, blocks: frozenset[int]) -> bytes:
-    """A face with the letters of these blocks of the alphabet alone, empty where it has none. Whole blocks, since most texts
-    need the same ones."""
-    wanted = {code for code in _letters(face.path) if code // _BLOCK in blocks}
-    if not wanted:
-        return b""
+def _as_css(spans: _Spans) -> str:
+    return ",".join(f"U+{low:X}-{high:X}" for low, high in spans)
+
+
+def _part_file(face: Face, name: str) -> Path:
+    return face.path.with_name(f"{face.path.stem}-{name}.woff2")
+
+
+@lru_cache(maxsize=16)
+def _last_part(spans: _Spans) -> bytes:
+    return _cut(LAST, spans)
+
+
+def _cut(face: Face, spans: _Spans) -> bytes:
+    """A face with the letters of these spans alone, as WOFF2."""
     options = SubsetOptions()
     options.layout_features = ["*"]
     options.name_IDs = ["*"]
@@ -97,7 +130,7 @@ def _part(face: Face, blocks: frozenset[int]) -> bytes:
     options.drop_tables += ["FFTM"]
     font = TTFont(face.path)
     subsetter = Subsetter(options)
-    subsetter.populate(unicodes=wanted)
+    subsetter.populate(unicodes=[code for code in _letters(face.path) if any(a <= code <= b for a, b in spans)])
     subsetter.subset(font)
     font.flavor = "woff2"
     buffer = io.BytesIO()
@@ -118,6 +151,9 @@ def make() -> None:
             if path.exists():
                 parts.append(_still(path, face.weight))
         _name(_complete(Merger(options=Options(drop_tables=[])).merge(parts)), face).save(face.path)
+        if family == "literata":
+            for name, spans in _PARTS.items():
+                _part_file(face, name).write_bytes(_cut(face, spans))
 
 
 def _still(path: Path, weight: int) -> io.BytesIO:

@@ -200,7 +200,7 @@ class Letters(TestCase):
 
 def pandoc(body: bytes, kind: str = "plain") -> str:
     """The document as another reader has it."""
-    return str(pypandoc.convert_text(body, kind, format="docx", extra_args=["--wrap=none"]))
+    return str(pypandoc.convert_text(body, kind, format="docx", extra_args=["--wrap=none", "--quiet"]))
 
 
 class DocxByPandoc(TestCase):

@@ -9,8 +9,9 @@ from matplotlib.figure import Figure
 from matplotlib.lines import Line2D
 from matplotlib.patheffects import withStroke
 
-from ridge.exchange.figure.texts import POINT, Line, width_of
+from ridge.exchange.figure.texts import Line, width_of
 
+PAD = 1.5  # mm of empty paper at the edge
 INK, MUTE, RULE, LICHEN, SHEET = "#1C2A30", "#5A686C", "#CDD2CA", "#DDE9A6", "#FFFFFF"
 
 
@@ -56,7 +57,3 @@ class Paper:
         )
         mark.set_transform(self.figure.transFigure)
         self.figure.add_artist(mark)
-
-
-def points(mm: float) -> float:
-    return mm / POINT

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
 Style = Literal["", "bold", "italic", "bold italic", "sub", "formula"]
@@ -56,10 +56,10 @@ class Heading:
 @dataclass(frozen=True)
 class Paragraph:
     """Running text, in which line breaks stay. ``kind``: ``lead`` for the question, ``caution`` for what to beware of,
-    ``note`` for small print."""
+    ``note`` for small print, ``title`` for what names the equations below it."""
 
     text: Text
-    kind: Literal["plain", "lead", "caution", "note"] = "plain"
+    kind: Literal["plain", "lead", "caution", "note", "title"] = "plain"
 
 
 @dataclass(frozen=True)
@@ -118,6 +118,39 @@ class Report:
     author: str
     date: str
     blocks: tuple[Block, ...]
+
+
+def with_symbols(blocks: Sequence[Block], symbols: Iterable[str]) -> tuple[Block, ...]:
+    """The same with each of the symbols that has something lowered, such as ``T_max``, typeset wherever it is said."""
+    lowered = sorted((one for one in set(symbols) if "_" in one.strip("_")), key=len, reverse=True)
+    if not lowered:
+        return tuple(blocks)
+    pattern = re.compile(rf"(?<!\w)({'|'.join(map(re.escape, lowered))})(?!\w)")
+
+    def typeset(text: Text) -> Text:
+        if not pattern.search(plain_text(text)):
+            return text
+        found: list[Run] = []
+        for run in runs(text):
+            if run.style not in ("", "bold"):
+                found.append(run)
+                continue
+            for place, part in enumerate(pattern.split(run.text)):
+                found += runs(symbol(part)) if place % 2 else [Run(part, run.style)]
+        return tuple(run for run in found if run.text)
+
+    def inside(block: Block) -> Block:
+        match block:
+            case Paragraph(text, kind):
+                return Paragraph(typeset(text), kind)
+            case Picture():
+                return replace(block, caption=typeset(block.caption))
+            case Grid():
+                rows = tuple(tuple(typeset(cell) for cell in row) for row in block.rows)
+                return replace(block, caption=typeset(block.caption), head=tuple(map(typeset, block.head)), rows=rows)
+        return block
+
+    return tuple(inside(block) for block in blocks)
 
 
 def numbered(blocks: Sequence[Block]) -> tuple[Block, ...]:

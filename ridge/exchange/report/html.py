@@ -71,13 +71,15 @@ def article(report: Report, *, drawn: bool) -> str:
 def _faces_inside(body: str) -> str:
     """The letters that the page needs, as fonts inside the file."""
     return "".join(
-        _face(face, f'url(data:font/woff2;base64,{b64encode(part).decode()}) format("woff2")')
-        for face, part in parts_for(body)
+        _face(part.face, f'url(data:font/woff2;base64,{b64encode(part.font).decode()}) format("woff2")', part.range)
+        for part in parts_for(body)
     )
 
 
-def _face(face: Face, source: str) -> str:
-    return f'@font-face{{font-family:"{face.family}";font-style:{face.style};font-weight:{face.weight};src:{source}}}'
+def _face(face: Face, source: str, letters: str = "") -> str:
+    span = f";unicode-range:{letters}" if letters else ""
+    style = f'font-family:"{face.family}";font-style:{face.style};font-weight:{face.weight};src:{source}{span}'
+    return f"@font-face{{{style}}}"
 
 
 def _block(block: Block, drawn: bool) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import Literal
 
-from ridge.exchange.report.content import Block, Paragraph, Report, numbered
+from ridge.exchange.report.content import Block, Paragraph, Report, numbered, with_symbols
 from ridge.studies.report.answers import answers
 from ridge.studies.report.figures import figure, residual_plot
 from ridge.studies.report.judged import cautions, judgement, method, tests
@@ -47,4 +47,6 @@ def report_of(state: StudyState, analysis: AnalysisOut, picture: Literal["svg", 
     """The report with the parts that are shown, its figures drawn as ``picture``, figures and tables numbered."""
     source = Source(state, analysis, picture)
     blocks = [block for part in state.report if part.shown for block in PARTS[part.part](source, part)]
-    return Report(state.title, state.author, state.date, numbered(blocks))
+    naming = source.table.naming
+    symbols = [naming.x, naming.y, *(one.symbol for fit in analysis.fits for one in fit.parameters)]
+    return Report(state.title, state.author, state.date, numbered(with_symbols(blocks, symbols)))

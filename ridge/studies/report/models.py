@@ -35,7 +35,7 @@ def model(source: Source, _: ReportPart) -> Iterator[Block]:
         if fit.refusal:
             yield Paragraph(f"{source.title(fit)}: {fit.refusal}", "caution")
             continue
-        yield Paragraph(source.title(fit))
+        yield Paragraph(source.title(fit), "title")
         for piece in fit.pieces:
             yield Formula(piece.text, piece.latex)
         if fit.pieces_more:
@@ -54,7 +54,7 @@ def equation_errors(source: Source, _: ReportPart) -> Iterator[Block]:
     yield Heading("Equation with standard errors" if len(fitted) == 1 else "Equations with standard errors")
     for fit, found in fitted:
         if source.called(fit):
-            yield Paragraph(source.title(fit))
+            yield Paragraph(source.title(fit), "title")
         yield Formula(*with_errors(found, source.table.naming))
 
 

@@ -10,7 +10,7 @@ from ridge.core import Fit
 from ridge.core.judging.misses import typical_miss
 from ridge.core.readings import Array
 from ridge.core.wording.headings import over
-from ridge.core.wording.numbers import MINUS, group, place, significant, write
+from ridge.core.wording.numbers import MINUS, THIN, group, place, power_of_ten, significant, write
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.exchange.report.content import (
     NUMBER,
@@ -41,6 +41,8 @@ LONG = 24
 NARROW, NARROWEST = 46, 30
 """Characters across up to which two or three parts find room side by side."""
 _CALCULATED = 5
+_UNLIKE = 5
+"""From which ratio of their uncertainties on readings are rounded each by its own."""
 _LEAST, _MOST = 1e-3, 1e6
 """Sizes of fitted values that stand as they are."""
 
@@ -93,8 +95,10 @@ def _kind(is_number: bool) -> Kind:
 
 
 def _as_written(cell: str) -> str:
-    """A number as it was typed, with a true minus sign."""
-    return cell.strip().replace("-", MINUS)
+    """A number with its digits as they were typed, a true minus sign and its power of ten."""
+    digits, mark, exponent = cell.strip().lower().partition("e")
+    digits = digits.replace("-", MINUS)
+    return f"{digits}{THIN}×{THIN}{power_of_ten(int(exponent))}" if mark and exponent.lstrip("+-").isdigit() else digits
 
 
 def _computed(source: Source, rows: int) -> Iterator[_Column]:
@@ -110,19 +114,16 @@ def _computed(source: Source, rows: int) -> Iterator[_Column]:
 def _of_fit(one: Fitted, y: ColumnState, source: Source, rows: int, several: bool) -> Iterator[_Column]:
     fit = one.fit
     assert fit is not None
-    exponent = y.exponent or _power(fit.fitted)
-    scale = 10.0**-exponent
-    unit = over(source.table.naming.y_unit, exponent)
     letter = f" {one.wanted.letter}" if several else ""
-    scatter = np.full(len(fit.fitted), np.nan) if fit.statistics.exact else _scatter(fit) * scale
-
-    def written(values: Array) -> list[str]:
-        return [
-            _rounded(value * scale, wide) for value, wide in zip(values[:rows].tolist(), scatter.tolist(), strict=False)
+    scatter = np.full(len(fit.fitted), np.nan) if fit.statistics.exact else _scatter(fit)
+    for name, values in (("fitted", fit.fitted), ("residual", fit.residuals)):
+        exponent = y.exponent or _power(values)
+        scale = 10.0**-exponent
+        written = [
+            _rounded(value * scale, wide * scale)
+            for value, wide in zip(values[:rows].tolist(), scatter.tolist(), strict=False)
         ]
-
-    yield quantity(f"fitted{letter}", "", unit), NUMBER, written(fit.fitted)
-    yield quantity(f"residual{letter}", "", unit), NUMBER, written(fit.residuals)
+        yield quantity(f"{name}{letter}", "", over(source.table.naming.y_unit, exponent)), NUMBER, written
 
 
 def _power(values: Array) -> int:
@@ -132,13 +133,14 @@ def _power(values: Array) -> int:
 
 
 def _scatter(fit: Fit) -> Array:
-    """How far each row may lie from the curve: its own where readings weigh differently, else the typical miss."""
+    """How far each row may lie from the curve: the typical miss, or, where readings weigh very differently, its own."""
     found = np.full(len(fit.fitted), typical_miss(fit) or np.nan)
-    if not fit.readings.equally_weighted and fit.reading_deviation:
-        used = fit.readings.used
-        counts = fit.readings.used_counts
-        found[used] = fit.reading_deviation * np.sqrt(counts / fit.readings.used_weights)
-    return found
+    errors = fit.readings.y_error
+    if errors is None or not fit.reading_deviation:
+        return found
+    own = fit.reading_deviation * errors / fit.readings.reference_error
+    known = np.isfinite(own) & (own > 0)
+    return np.where(known, own, found) if known.any() and own[known].max() > _UNLIKE * own[known].min() else found
 
 
 def _rounded(value: float, scatter: float) -> str:

@@ -8,6 +8,7 @@ from functools import cached_property
 from typing import Literal
 
 from ridge.core import Fit
+from ridge.core.wording.naming import NO_BREAK
 from ridge.core.wording.numbers import capital
 from ridge.exchange.report.content import Text, joined, symbol
 from ridge.studies.fits import Fitted, fit_all
@@ -73,4 +74,4 @@ def name(fit: FitOut) -> str:
 def quantity(name: str, letters: str, unit: str) -> Text:
     """A heading, typeset: ``speed`` *v* ``/ (m/s)``. ``unit`` as it stands after the stroke."""
     words = f"{name} " if name and letters else name
-    return joined(words, symbol(letters) if letters else "", f" /\u00a0{unit}" if unit else "")
+    return joined(words, symbol(letters) if letters else "", f" /\u00a0{unit.replace(' ', NO_BREAK)}" if unit else "")
