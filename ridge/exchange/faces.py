@@ -25,10 +25,10 @@ from fontTools.varLib.instancer import instantiateVariableFont
 
 MADE = Path(__file__).parents[2] / "web" / "faces"
 MISSING = "□"
+_Spans = tuple[tuple[int, int], ...]
 _SOURCE = Path(__file__).parents[2] / "web" / "node_modules" / "@fontsource-variable"
 _ALPHABETS = ("latin", "latin-ext", "greek", "greek-ext", "cyrillic", "cyrillic-ext", "vietnamese")
 _BLOCK = 128  # code points
-_Spans = tuple[tuple[int, int], ...]
 _PARTS: dict[str, _Spans] = {
     "latin": ((0x0000, 0x024F), (0x1E00, 0x1EFF)),
     "greek": ((0x0370, 0x03FF), (0x1F00, 0x1FFF)),
@@ -61,6 +61,12 @@ FACES = (
 )
 LAST = Face("DejaVu Sans", "normal", 400, Path(matplotlib.get_data_path()) / "fonts" / "ttf" / "DejaVuSans.ttf")
 """For letters that no other face has: Hebrew, Arabic, Armenian, mathematical signs. It comes with Matplotlib."""
+MATHS = Face("STIX General", "normal", 400, LAST.path.with_name("STIXGeneral.ttf"))
+"""For equations on a page, with slanted letters of their own code; from the same place."""
+_IN_EQUATIONS: _Spans = (
+    (0x20, 0x7E), (0xB0, 0xB7), (0xD7, 0xD7), (0x391, 0x3C9), (0x210E, 0x210E), (0x2202, 0x2265), (0x1D434, 0x1D467),
+    (0x1D6E2, 0x1D71B),
+)  # fmt: skip
 
 
 def faces() -> tuple[Face, ...]:
@@ -91,7 +97,7 @@ class Part:
 
 
 def parts_for(text: str) -> list[Part]:
-    """What a text needs of the faces of the book, and of the last one for letters that they lack."""
+    """What a page needs of the faces of the book, of that of equations, and of the last one for letters that they lack."""
     book = [face for face in faces() if face.family == "Literata"]
     wanted = {ord(letter) for letter in text}
     known = frozenset[int]().union(*(_letters(face.path) for face in book))
@@ -101,6 +107,8 @@ def parts_for(text: str) -> list[Part]:
         for name, spans in _PARTS.items()
         if any(low <= code <= high for code in wanted & known for low, high in spans)
     ]
+    if "<math" in text:
+        found.append(Part(MATHS, _as_css(_IN_EQUATIONS), _part_file(FACES[0], "equations").read_bytes()))
     missing = frozenset(code // _BLOCK for code in (wanted - known) & _letters(LAST.path))
     if missing:
         spans = tuple((block * _BLOCK, (block + 1) * _BLOCK - 1) for block in sorted(missing))
@@ -142,6 +150,7 @@ def make() -> None:
     """Make every face from those of the page."""
     logging.getLogger("fontTools").setLevel(logging.ERROR)
     MADE.mkdir(parents=True, exist_ok=True)
+    _part_file(FACES[0], "equations").write_bytes(_cut(MATHS, _IN_EQUATIONS))
     for face in FACES:
         family = face.family.lower()
         axis = "opsz" if family == "literata" else "wght"

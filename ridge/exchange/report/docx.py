@@ -33,13 +33,15 @@ from ridge.exchange.report.content import (
     plain_text,
     runs,
 )
+from ridge.exchange.report.docx_table import add_table
 from ridge.exchange.report.formulas import to_omml
 from ridge.exchange.report.html import LANGUAGE, SHORT
 
 _WIDEST = 160.0  # mm between the margins
-_FIGURE_SPACE = "\u2007"
+_LEFT_TO_RIGHT = "\u200e"
+_BETWEEN = 6.35  # mm between columns
 _INK = RGBColor(0x1C, 0x2A, 0x30)
-_SMALL, _CELL = Pt(9), Pt(9)
+_SMALL = Pt(9)
 
 
 def write_docx(report: Report, made: datetime) -> bytes:
@@ -55,7 +57,8 @@ def write_docx(report: Report, made: datetime) -> bytes:
     if report.author or report.date:
         line = document.add_paragraph(style="Subtitle")
         for place, part in enumerate(part for part in (report.author, report.date) if part):
-            _add_text(line, (Run(" · " * (place > 0)), Run(part)))
+            # Marks of direction keep the number of a date from joining a name that runs to the left.
+            _add_text(line, (Run(f"{_LEFT_TO_RIGHT} · {_LEFT_TO_RIGHT}" * (place > 0)), Run(part)), within=True)
     for block in report.blocks:
         _add(document, block)
     buffer = io.BytesIO()
@@ -109,7 +112,10 @@ def _add(document: DocumentType, block: Block) -> None:
         case Heading(text):
             _add_text(document.add_heading("", 1), text)
         case Paragraph(text, kind):
-            paragraph = document.add_paragraph(style="Intense Quote" if kind == "caution" else None)
+            paragraph = document.add_paragraph()
+            if kind == "caution":
+                _set_apart(paragraph)
+            paragraph.paragraph_format.keep_with_next = kind == "title"
             _add_text(paragraph, text, italic=kind == "lead", size=_SMALL if kind == "note" else None)
         case Formula():
             document.add_paragraph()._p.append(parse_xml(ElementTree.tostring(to_omml(block.latex))))
@@ -131,8 +137,27 @@ def _add(document: DocumentType, block: Block) -> None:
                 _add_text(document.add_paragraph(style="List Number" if numbered else "List Bullet"), item)
 
 
-def _add_text(paragraph: DocxParagraph, text: Text, *, italic: bool = False, size: Any = None) -> None:
-    if _runs_leftwards(plain_text(text)):
+def _set_apart(paragraph: DocxParagraph) -> None:
+    """A caution: on amber behind a bar, as on the page."""
+    properties = paragraph._p.get_or_add_pPr()
+    edges = OxmlElement("w:pBdr")
+    bar = OxmlElement("w:left")
+    for name, value in (("val", "single"), ("sz", "18"), ("space", "6"), ("color", "8A5A00")):
+        bar.set(qn(f"w:{name}"), value)
+    edges.append(bar)
+    ground = OxmlElement("w:shd")
+    for name, value in (("val", "clear"), ("color", "auto"), ("fill", "FBF1DA")):
+        ground.set(qn(f"w:{name}"), value)
+    properties.append(edges)
+    properties.append(ground)
+    paragraph.paragraph_format.left_indent = Mm(3)
+
+
+def _add_text(
+    paragraph: DocxParagraph, text: Text, *, italic: bool = False, size: Any = None, within: bool = False
+) -> None:
+    """``within``: part of a line that keeps the direction of the document."""
+    if not within and _runs_leftwards(plain_text(text)):
         paragraph._p.get_or_add_pPr().append(OxmlElement("w:bidi"))
     for run in runs(text):
         if run.style == "formula":
@@ -158,26 +183,14 @@ def _add_grid(document: DocumentType, grid: Grid) -> None:
     _add_text(document.add_paragraph(style="Caption"), grid.caption)
     if grid.beside > 1:
         _columns(document, grid.beside)
-    table = document.add_table(rows=0, cols=len(grid.head), style="Light List")
-    table.autofit = True
-    unseen = [grid.before_point(column) if kind == "number" else [] for column, kind in enumerate(grid.kinds)]
-    for place, cells in enumerate((grid.head, *grid.rows)):
-        row = table.add_row()
-        properties = row._tr.get_or_add_trPr()
-        properties.append(OxmlElement("w:cantSplit"))
-        if place == 0:  # repeated on every page, and told to screen readers as the heading
-            properties.append(OxmlElement("w:tblHeader"))
-        for column, (cell, text) in enumerate(zip(row.cells, cells, strict=True)):
-            paragraph = cell.paragraphs[0]
-            if place and unseen[column] and plain_text(text):
-                paragraph.add_run(_FIGURE_SPACE * len(unseen[column][place - 1])).font.size = _CELL
-            _add_text(paragraph, text, size=_CELL)
-            # Short tables stay whole; of long ones neither the first nor the last row stands alone.
-            together = len(grid.rows) <= SHORT or place in (0, 1, len(grid.rows) - 1)
-            paragraph.paragraph_format.keep_with_next = together and place < len(grid.rows)
+    between = _BETWEEN * (grid.beside - 1)
+    add_table(document, grid, (_WIDEST - between) / grid.beside, SHORT, _write_cell)
     if grid.beside > 1:
         _columns(document, 1)
-    document.add_paragraph()
+
+
+def _write_cell(paragraph: DocxParagraph, text: Text, size: Any) -> None:
+    _add_text(paragraph, text, size=size)
 
 
 def _columns(document: DocumentType, count: int) -> None:
