@@ -50,6 +50,11 @@ class Face:
     weight: int
     path: Path
 
+    @property
+    def plain(self) -> Path:
+        """The same letters without rules of typesetting, for figures: a file with them takes three times as long to make."""
+        return self.path.with_name(f"{self.path.stem}-plain.ttf")
+
 
 FACES = (
     Face("Literata", "normal", 400, MADE / "literata-regular.ttf"),
@@ -159,7 +164,11 @@ def make() -> None:
             path = _SOURCE / family / "files" / f"{family}-{alphabet}-{axis}-{face.style}.woff2"
             if path.exists():
                 parts.append(_still(path, face.weight))
-        _name(_complete(Merger(options=Options(drop_tables=[])).merge(parts)), face).save(face.path)
+        font = _name(_complete(Merger(options=Options(drop_tables=[])).merge(parts)), face)
+        font.save(face.path)
+        for table in ("GSUB", "GPOS", "GDEF"):
+            del font[table]
+        font.save(face.plain)
         if family == "literata":
             for name, spans in _PARTS.items():
                 _part_file(face, name).write_bytes(_cut(face, spans))

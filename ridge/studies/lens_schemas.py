@@ -33,7 +33,7 @@ class ResidualRowOut(Schema):
 
 class ResidualsOut(Schema):
     """Arrays have one entry for each of ``rows``. ``expected``: the normal quantile of each standardised residual;
-    ``sentences``: what the residuals show."""
+    ``sentences``: what the residuals show; ``over``: what stands after the stroke of a heading of ``table``, by its name."""
 
     letter: str
     rows: list[int]
@@ -45,6 +45,7 @@ class ResidualsOut(Schema):
     expected: list[float | None]
     bins: list[BinOut]
     sentences: list[str]
+    over: dict[str, str]
     table: list[ResidualRowOut]
 
 

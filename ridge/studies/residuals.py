@@ -8,9 +8,11 @@ import numpy.typing as npt
 from ridge.core import Fit
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.readings import Array
+from ridge.core.wording.headings import over
 from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.residuals import word_residuals
 from ridge.core.wording.rounding import uncertainty_decimals
+from ridge.core.wording.units import raised
 from ridge.studies.curves import finite
 from ridge.studies.fits import fit_one
 from ridge.studies.lens_schemas import (
@@ -36,7 +38,7 @@ def residuals_of(state: StudyState, letter: str) -> ResidualsOut | None:
     quantiles = normal_quantiles(fit)
     expected = np.full(len(fit.residuals), np.nan)
     expected[quantiles.rows] = quantiles.expected
-    used = fit.readings.used
+    used, unit = fit.readings.used, table.naming.y_unit
     return ResidualsOut(
         letter=letter,
         rows=rows.tolist(),
@@ -48,6 +50,10 @@ def residuals_of(state: StudyState, letter: str) -> ResidualsOut | None:
         expected=finite(expected[rows]),
         bins=_bins(fit.residuals[used]),
         sentences=word_residuals(fit, table.naming),
+        over={
+            **dict.fromkeys(("observed", "fitted", "residual"), over(unit)),
+            "squared": over(raised(unit, 2)) if unit else "",
+        },
         table=_table(fit, rows[:MOST_LISTED]),
     )
 

@@ -29,7 +29,7 @@ class Rows(TestCase):
         )
         self.assertEqual(
             [problem.message for problem in table.problems],
-            ["Row 3: no y.", "Row 5: 'n/a' is not a number.", "Row 6: 'inf' is not finite."],
+            ["Row 3: y missing.", "Row 5: 'n/a' is not a number.", "Row 6: 'inf' is not finite."],
         )
 
     def test_uncertainties_must_be_there_and_above_zero(self) -> None:

@@ -6,6 +6,7 @@ import io
 import time
 from pathlib import Path
 
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import FrameLocator, Route, expect
 from pypdf import PdfReader
 
@@ -118,3 +119,15 @@ class Handing(BrowserCase):
             self.page.get_by_role("checkbox", name=name).check()
             expect(self.report().get_by_role("heading", name=heading, exact=True)).to_be_visible()
         self.expect_saved()
+
+    def test_the_page_that_goes_out_is_read_by_axe_and_fits_a_phone(self) -> None:
+        self.open_report("A draining bucket")
+        html = self.saved("HTML").read_text()
+        page = self.page.context.new_page()
+        for width in (1280, 390):
+            page.set_viewport_size({"width": width, "height": 800})
+            page.set_content(html)
+            self.assertEqual(page.evaluate("document.documentElement.scrollWidth"), width)
+            found = Axe().run(page).response["violations"]
+            self.assertEqual([(one["id"], [node["html"][:80] for node in one["nodes"]]) for one in found], [])
+        page.close()

@@ -35,7 +35,9 @@ class ResidualsLens(BrowserCase):
         self.page.get_by_role("button", name="Copy the residual table").click()
         self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()")
-        self.assertEqual(copied.split("\n")[0].split("\t")[:4], ["row", "observed", "fitted", "residual"])
+        self.assertEqual(
+            copied.split("\n")[0].split("\t")[:4], ["row", "observed / cm", "fitted / cm", "residual / cm"]
+        )
         self.assertEqual(len(copied.split("\n")), 16)
 
     def test_without_a_fit(self) -> None:

@@ -20,7 +20,7 @@ from ridge.exchange.figure.layout import lay_out
 from ridge.studies.analysis import analyse
 from ridge.studies.figure import figure_content
 from ridge.studies.samples import SAMPLES, build_sample
-from ridge.studies.state import FitState, StudyState
+from ridge.studies.state import ColumnState, FitState, StudyState
 
 WIDTHS = (85, 120, 170)  # mm: one column, one and a half, two (common practice of journals)
 LONG = "a name of a fit that somebody thought out with very many words and did not shorten"
@@ -78,6 +78,11 @@ def cases() -> Iterator[tuple[str, FigureContent]]:
         yield f"{sample.name}, equations beside the curves", shown(replace(state, plot={"label": "equation"}))
     for name in ("current", "sheer-line", "salinity-probe"):
         yield f"{name}, six fits", shown(replace(build_sample(name), fits=SIX, title=f"{LONG} {LONG}"))
+    current = build_sample("current")
+    for name in ("x" * 300, "ύψος πάνω από τον βυθό", "גובה מעל הקרקעית", "高さ"):
+        columns = tuple(replace(column, name=name, unit="x" * 30, symbol="v_max") for column in current.columns)
+        labels = ColumnState("s", "", "", "", "series", tuple(f"{name} {row % 4}" for row in range(13)))
+        yield f"named {name[:10]}", shown(replace(current, title=name, columns=(*columns, labels)))
     for size in (1e-30, 1e30):
         yield f"numbers of {size:g}", shown(scaled(size))
 

@@ -68,7 +68,8 @@ def _told(content: FigureContent, kind: str) -> dict[str, Any]:
     if kind == "pdf":
         return {"metadata": {"Title": title, "Subject": content.equation, "CreationDate": None}}
     if kind == "png":
-        return {"metadata": {"Title": title, "Description": content.equation}}
+        # Pressed lightly: a tenth larger, and there in two thirds of the time.
+        return {"metadata": {"Title": title, "Description": content.equation}, "pil_kwargs": {"compress_level": 3}}
     if kind == "tiff":
         return {"pil_kwargs": {"compression": "tiff_lzw"}}
     return {}

@@ -10,14 +10,15 @@ from matplotlib import font_manager
 from matplotlib.font_manager import FontProperties
 from matplotlib.textpath import text_to_path
 
-from ridge.exchange.faces import LAST, faces, with_letters_that_exist
+from ridge.exchange.faces import FACES, LAST, with_letters_that_exist
 
 POINT = 25.4 / 72
 _LINE = 1.25  # of the size, from one line of text to the next
 _ELLIPSIS = "…"
 
-for _face in faces():
-    font_manager.fontManager.addfont(str(_face.path))
+for _face in FACES:
+    if _face.plain.exists():
+        font_manager.fontManager.addfont(str(_face.plain))
 
 
 @dataclass(frozen=True)

@@ -2562,7 +2562,7 @@ export interface components {
         /**
          * ResidualsOut
          * @description Arrays have one entry for each of ``rows``. ``expected``: the normal quantile of each standardised residual;
-         *     ``sentences``: what the residuals show.
+         *     ``sentences``: what the residuals show; ``over``: what stands after the stroke of a heading of ``table``, by its name.
          */
         ResidualsOut: {
             /** All Drawn */
@@ -2575,6 +2575,10 @@ export interface components {
             fitted: (number | null)[];
             /** Letter */
             letter: string;
+            /** Over */
+            over: {
+                [key: string]: string;
+            };
             /** Residual */
             residual: (number | null)[];
             /** Rows */

@@ -107,7 +107,8 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
   const chosen = lit && lit[0] === lit[1] && found.rows.includes(lit[0]) ? lit[0] : null;
   const looked = pointed ?? chosen;
   const table = byInfluence ? [...found.table].sort((a, b) => (Number(b.cook) || 0) - (Number(a.cook) || 0)) : found.table;
-  const cells = () => [["row", ...COLUMNS.map((name) => WORDS[name])], ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])])];
+  const head = (name: (typeof COLUMNS)[number]) => quantity(WORDS[name], found.over[name] ?? "");
+  const cells = () => [["row", ...COLUMNS.map(head)], ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])])];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
       <ul className="grid gap-0.5 border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] leading-snug" aria-label="What the residuals show">
@@ -143,7 +144,7 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
             </th>
             {COLUMNS.map((name) => (
               <th key={name} scope="col" className="px-2 py-1 font-normal">
-                {MEANINGS[name] ? <Term word={WORDS[name]} meaning={MEANINGS[name]} /> : WORDS[name]}
+                {MEANINGS[name] ? <Term word={head(name)} meaning={MEANINGS[name]} /> : head(name)}
               </th>
             ))}
           </tr>
