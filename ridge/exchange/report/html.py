@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from base64 import b64encode
 from collections.abc import Sequence
 from html import escape as escape_html
@@ -31,6 +32,7 @@ STYLE = Path(__file__).with_name("report.css")
 LANGUAGE = "en"
 SHORT = 18
 """Rows up to which a table stays on one page."""
+_PAIRS = re.compile(r" ± |\bp [=<] ")
 MOST_BESIDE = 40
 """Rows of each part of a long table."""
 _TAGS = {"bold": ("<strong>", "</strong>"), "italic": ("<i>", "</i>"), "sub": ("<sub>", "</sub>")}
@@ -112,7 +114,12 @@ def _run(run: Run, drawn: bool) -> str:
     if run.style == "formula":
         return _inline_formula(run.text, drawn)
     before, after = _TAGS.get(run.style, ("", ""))
-    return f"{before}{'<br>'.join(escape(line) for line in run.text.split(chr(10)))}{after}"
+    return f"{before}{'<br>'.join(escape(_unbroken(line)) for line in run.text.split(chr(10)))}{after}"
+
+
+def _unbroken(text: str) -> str:
+    """With a value and its uncertainty, and *p* and its value, on one line."""
+    return _PAIRS.sub(lambda match: match[0].replace(" ", "\u00a0"), text)
 
 
 def _inline_formula(latex: str, drawn: bool) -> str:
