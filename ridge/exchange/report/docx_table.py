@@ -13,7 +13,7 @@ from docx.shared import Mm, Pt
 from docx.table import Table
 from docx.text.paragraph import Paragraph
 
-from ridge.exchange.report.content import Grid, Run, Text, joined, plain_text
+from ridge.exchange.report.content import Grid, Run, Style, Text, plain_text, runs
 
 _CELL = Pt(9)
 _LETTER = 1.95  # mm, of text of this size
@@ -56,8 +56,8 @@ def add_table(document: Document, grid: Grid, width: float, together: int, write
 
 
 def _in_bold(text: Text) -> Text:
-    bold = {"": "bold", "italic": "bold italic"}
-    return tuple(Run(run.text, bold.get(run.style, run.style)) for run in joined(text, "") if isinstance(run, Run))  # type: ignore[arg-type]
+    bold: dict[Style, Style] = {"": "bold", "italic": "bold italic"}
+    return tuple(Run(run.text, bold.get(run.style, run.style)) for run in runs(text))
 
 
 def _widths(grid: Grid, width: float) -> list[float]:
