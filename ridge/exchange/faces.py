@@ -87,9 +87,8 @@ def _letters(path: Path) -> frozenset[int]:
 def with_letters_that_exist(text: str) -> str:
     """``MISSING`` for each letter that no face has; white space and marks of direction stay."""
     known = frozenset[int]().union(*(_letters(face.path) for face in faces()))
-    return "".join(
-        letter if ord(letter) in known or letter.isspace() or not letter.isprintable() else MISSING for letter in text
-    )
+    missing = [one for one in set(text) if ord(one) not in known and one.isprintable() and not one.isspace()]
+    return text.translate({ord(one): MISSING for one in missing}) if missing else text
 
 
 @dataclass(frozen=True)
@@ -112,7 +111,7 @@ def parts_for(text: str) -> list[Part]:
         for name, spans in _PARTS.items()
         if any(low <= code <= high for code in wanted & known for low, high in spans)
     ]
-    if "<math" in text:
+    if book and "<math" in text:
         found.append(Part(MATHS, _as_css(_IN_EQUATIONS), _part_file(FACES[0], "equations").read_bytes()))
     missing = frozenset(code // _BLOCK for code in (wanted - known) & _letters(LAST.path))
     if missing:

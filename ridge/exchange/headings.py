@@ -14,7 +14,8 @@ def read_heading(text: str) -> tuple[str, str, str]:
     unit = ""
     match = _UNIT_IN_BRACKETS.match(text)
     if match:
-        text, unit = match.group(1), match.group(2).strip()
+        # ``v / (m/s)`` is a quantity over its unit, as ``v (m/s)`` is one with it.
+        text, unit = match.group(1).removesuffix("/"), match.group(2).strip()
     else:
         before, slash, after = text.rpartition(" / ")
         if not slash:

@@ -221,6 +221,16 @@ class Script(TestCase):
         columns = tuple(replace(column, name=nasty, unit=nasty) for column in build_sample("mooring-line").columns)
         state = replace(build_sample("mooring-line"), title=nasty, question=nasty, columns=columns, aside={8: nasty})
         self.assertNotIn("\nimport os", script_of(state))
+        # Symbols and letters of the course go into strings as well, of every kind of curve.
+        breaking = 'v", exit(3), "'
+        columns = tuple(replace(column, symbol=breaking) for column in build_sample("current").columns)
+        answers = (AnswerState("a", "y_at_x", "1"), AnswerState("b", "x_at_y", "0.4"))
+        for fit in (
+            FitState("A", "line", name=breaking), FitState("A", "power", method="logarithms"),
+            FitState("A", "interpolation", options={"kind": "linear"}),
+        ):  # fmt: skip
+            state_ = replace(build_sample("current"), columns=columns, fits=(fit,), answers=answers)
+            run(script_of(replace(state_, letters={"a": breaking, "slope": breaking})))
         self.assertGreater(len(run(script_of(replace(state, columns=build_sample("mooring-line").columns)))), 3)
         compile(script_of(state), "study.py", "exec")
 

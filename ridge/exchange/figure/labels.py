@@ -87,10 +87,8 @@ def _dense(points: Points, step: float = 0.8) -> Points:
 
 
 def labelled(content: FigureContent) -> frozenset[str]:
-    """Curves that have a label in the plot; a curve alone needs no letter."""
-    if content.label == "none" or (content.label == "letter" and len(content.curves) < 2):
-        return frozenset()
-    return frozenset(curve.letter for curve in content.curves)
+    """Curves that have a label in the plot, as on the screen."""
+    return frozenset() if content.label == "none" else frozenset(curve.letter for curve in content.curves)
 
 
 def spots_of(content: FigureContent, frame: Frame, wanted: frozenset[str], size: float) -> dict[str, tuple[Line, Box]]:

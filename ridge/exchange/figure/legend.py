@@ -74,7 +74,7 @@ def legend(content: FigureContent, size: float, room: float, without: frozenset[
 def _said(content: FigureContent, letter: str, size: float, room: float) -> Line:
     """Letter and equation of a curve, typeset where that fits; its name where it does not."""
     curve = next(one for one in content.curves if one.letter == letter)
-    start = (Words(f"{letter}  ", size, "bold"),) if len(content.curves) > 1 else ()
+    start = (Words(f"{letter}  ", size, "bold"),) if len(content.curves) > 1 or content.label == "letter" else ()
     left = room - width_of(start)
     text = to_mathtext(curve.latex) if curve.latex else None
     if text is not None:

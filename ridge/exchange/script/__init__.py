@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.core import Fit
 from ridge.exchange.script.between import write_interpolation
-from ridge.exchange.script.content import Question, Script, ScriptedFit, comment
+from ridge.exchange.script.content import Question, Script, ScriptedFit, comment, quoted
 from ridge.exchange.script.fitted import write_fit
 from ridge.exchange.script.helpers import HEAD
 
@@ -14,9 +14,9 @@ __all__ = ["Question", "Script", "ScriptedFit", "write_script"]
 def write_script(script: Script) -> str:
     """The script. What it cannot do again, such as fits with uncertainties of x, it names in a comment."""
     head = [
-        f'"""{_within_quotes(script.title)}',
+        f'"""{quoted(script.title)}',
         "",
-        *([_within_quotes(script.question), ""] if script.question else []),
+        *([quoted(script.question), ""] if script.question else []),
         "Written by Ridge. It needs NumPy and SciPy only. For each fit: the readings, the model, the fit by least squares,",
         "how well it holds, and the answers that were kept, with their limits by standard errors.",
         '"""',
@@ -32,7 +32,3 @@ def write_script(script: Script) -> str:
     if not script.fits:
         parts.append(comment("There is no fit in this study yet."))
     return "\n".join(parts)
-
-
-def _within_quotes(text: str) -> str:
-    return " ".join(text.split()).replace("\\", "/").replace('"', "'")

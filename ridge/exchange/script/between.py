@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.core import Interpolation
 from ridge.core.wording.headings import heading
-from ridge.exchange.script.content import Script, ScriptedFit, comment, numbers
+from ridge.exchange.script.content import Script, ScriptedFit, comment, numbers, quoted
 
 _MAKERS = {
     "linear": "interpolate.make_interp_spline(x_{0}, y_{0}, k=1)",
@@ -35,12 +35,12 @@ def write_interpolation(script: Script, one: ScriptedFit) -> str:
             low, high = _bracket(curve, x)
             lines += [
                 f"x = optimize.brentq(lambda x: curve_{letter}(x) - {y!r}, {low!r}, {high!r})",
-                f'show("{letter}", "{naming.x} at {naming.y} = {y:.10g}", x, None, "{_quoted(naming.x_unit)}")',
+                f'show("{letter}", "{quoted(f"{naming.x} at {naming.y} = {y:.10g}")}", x, None, "{quoted(naming.x_unit)}")',
             ]
             continue
         for x in question.given:
-            what = f"{naming.y} at {naming.x} = {x:.10g}"
-            lines.append(f'show("{letter}", "{what}", float(curve_{letter}({x!r})), None, "{_quoted(naming.y_unit)}")')
+            what = quoted(f"{naming.y} at {naming.x} = {x:.10g}")
+            lines.append(f'show("{letter}", "{what}", float(curve_{letter}({x!r})), None, "{quoted(naming.y_unit)}")')
     return "\n".join(lines) + "\n"
 
 
@@ -64,7 +64,3 @@ def _bracket(curve: Interpolation, x: float) -> tuple[float, float]:
         if (float(curve.evaluate(low)) - at) * (float(curve.evaluate(high)) - at) < 0:
             return low, high
     return x, x
-
-
-def _quoted(text: str) -> str:
-    return text.replace("\\", "/").replace('"', "'").replace("{", "(").replace("}", ")")

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ridge.core import Fit, Interpolation
 from ridge.core.wording.naming import Naming
+from ridge.exchange.data_files import plain
 
 
 @dataclass(frozen=True)
@@ -58,4 +59,9 @@ def numbers(values: Sequence[float]) -> str:
 
 def comment(text: str) -> str:
     """A text as one line of comment, whatever it holds."""
-    return "# " + " ".join(text.split())
+    return "# " + " ".join(plain(text).split())
+
+
+def quoted(text: str) -> str:
+    """A text that stands within quotes and cannot end them, whatever it holds."""
+    return " ".join(plain(text).split()).replace("\\", "/").replace('"', "'")

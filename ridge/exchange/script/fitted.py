@@ -17,7 +17,7 @@ from ridge.core.readings import Readings
 from ridge.core.wording.headings import heading
 from ridge.core.wording.naming import parameter_called, with_unit
 from ridge.core.wording.numbers import significant
-from ridge.exchange.script.content import Question, Script, ScriptedFit, comment, numbers
+from ridge.exchange.script.content import Question, Script, ScriptedFit, comment, numbers, quoted
 
 _TAKEN = ("x", "y", "np", "special", "stats", "optimize", "interpolate")
 _DIGITS = (1, 2, 3, 5)
@@ -71,9 +71,7 @@ class _PlainFit:
         return [
             "",
             f"def model_{self.letter}({arguments}):",
-            f'    """{self.one.name.replace(chr(34), chr(39))}: {self.naming.y} from {self.naming.x}."""'.replace(
-                "\\", "/"
-            ),
+            f'    """{quoted(f"{self.one.name}: {self.naming.y} from {self.naming.x}")}."""',
             *(f"    {self.names[name]} = {value!r}  # fixed" for name, value in self.fixed.items()),
             f"    return {to_python(tree)} + 0 * x",
             "",
@@ -90,13 +88,13 @@ class _PlainFit:
         else:
             start = ", ".join(repr(value) for value in self.start())
             step = [
-                comment(f"A start read off the plot: {', '.join(self.free)}."),
+                comment(f"A start near the solution, with no more digits than lead there: {', '.join(self.free)}."),
                 f"start = np.array([{start}])",
                 f"values = least_squares(model_{letter}, start, x_{letter}, y_{letter}, weight_{letter})",
             ]
         shown = [
-            f'show("{letter}", "{_quoted(parameter_called(name, self.naming))}", values[{place}], '
-            f'np.sqrt(covariance[{place}, {place}]), "{_quoted(self.units[name])}")'
+            f'show("{letter}", "{quoted(parameter_called(name, self.naming))}", values[{place}], '
+            f'np.sqrt(covariance[{place}, {place}]), "{quoted(self.units[name])}")'
             for place, name in enumerate(self.free)
         ]
         absolute = self.fit.readings.absolute_errors
@@ -147,7 +145,7 @@ class _PlainFit:
             f"r_squared = 1 - np.sum(weight_{letter} * residual**2) / np.sum(weight_{letter} * (y_{letter} - mean) ** 2)",
             f'show("{letter}", "R²", r_squared)',
             f"typical_miss = np.sqrt(np.sum({squares}) / degrees) if degrees else np.nan",
-            f'show("{letter}", "typical miss", typical_miss, None, "{_quoted(self.naming.y_unit)}")',
+            f'show("{letter}", "typical miss", typical_miss, None, "{quoted(self.naming.y_unit)}")',
         ]
 
     def answers(self) -> list[str]:
@@ -170,7 +168,7 @@ class _PlainFit:
             lines += [
                 f"value = model_{letter}(np.array([{x!r}]), *values)[0]",
                 f"half = half_width(model_{letter}, values, covariance, {x!r}, {deviation}, 1, width)",
-                f'show_limits("{letter}", "{_quoted(what)}", value, value - half, value + half, "{_quoted(self.naming.y_unit)}")',
+                f'show_limits("{letter}", "{quoted(what)}", value, value - half, value + half, "{quoted(self.naming.y_unit)}")',
             ]
         return lines
 
@@ -192,7 +190,7 @@ class _PlainFit:
             f"curve = lambda x: model_{letter}(np.array([x]), *values)[0]",
             f"outside = {outside}",
             f"x, low, high = x_at(curve, outside, {y!r}, ({start!r}, {stop!r}), {low}, {high})",
-            f'show_limits("{letter}", "{_quoted(what)}", x, low, high, "{_quoted(self.naming.x_unit)}")',
+            f'show_limits("{letter}", "{quoted(what)}", x, low, high, "{quoted(self.naming.x_unit)}")',
         ]
 
     def deviation(self, y: float) -> str:
@@ -237,7 +235,7 @@ class _LogarithmicFit(_PlainFit):
     def lines(self, before: Sequence[ScriptedFit]) -> list[str]:
         letter, readings = self.letter, self.whole.readings
         return [
-            *_readings(self.script, letter, readings, before, log=False),
+            *_readings(self.script, letter, readings, before),
             "",
             comment(
                 "Least squares in logarithms: a straight line through ln y" + (" against ln x." if self.of_x else ".")
@@ -275,24 +273,20 @@ class _LogarithmicFit(_PlainFit):
             scaled = f"{value} * {error}" if name == "a" else error
             unit = self.naming.parameter_units(self.whole.model)[name]
             lines.append(
-                f'show("{self.letter}", "{parameter_called(name, self.naming)}", {value}, {scaled}, "{_quoted(unit)}")'
+                f'show("{self.letter}", "{quoted(parameter_called(name, self.naming))}", {value}, {scaled}, "{quoted(unit)}")'
             )
         return lines
 
 
-def _readings(
-    script: Script, letter: str, readings: Readings, before: Sequence[ScriptedFit], *, log: bool = True
-) -> list[str]:
+def _readings(script: Script, letter: str, readings: Readings, before: Sequence[ScriptedFit]) -> list[str]:
     """The readings in use, with their uncertainties, weights and counts, and what was set aside."""
     naming, used = script.naming, readings.used
     for other in before:
         if other.curve.readings.used.tobytes() == used.tobytes():
-            counted = [f"count_{letter} = count_{other.letter}"] if readings.count is not None else []
             return [
                 comment(f"The same readings as those of {other.letter}."),
                 f"x_{letter}, y_{letter} = x_{other.letter}, y_{other.letter}",
                 *_weights(script, letter, readings),
-                *counted,
             ]
     aside = [
         comment(
@@ -313,11 +307,11 @@ def _readings(
 
 def _weights(script: Script, letter: str, readings: Readings) -> list[str]:
     used, y = readings.used, script.naming.y
+    over = heading("", y, script.naming.y_unit)
     lines: list[str] = []
     weight = f"np.ones(len(x_{letter}))"
     if readings.y_error is not None:
         errors = readings.y_error[used]
-        unit = script.naming.y_unit
         if readings.error_share is not None:
             share = significant(readings.error_share * 100, 6, strip=True).text
             lines = [
@@ -326,12 +320,12 @@ def _weights(script: Script, letter: str, readings: Readings) -> list[str]:
             ]
         elif np.ptp(errors) == 0:
             lines = [
-                comment(f"Standard uncertainty of each {y}{f' / {unit}' if unit else ''}."),
+                comment(f"Standard uncertainty of each {over}."),
                 f"u_{letter} = np.full(len(x_{letter}), {float(errors[0])!r})",
             ]
         else:
             lines = [
-                comment(f"Standard uncertainties of {y}{f' / {unit}' if unit else ''}."),
+                comment(f"Standard uncertainties of {over}."),
                 f"u_{letter} = {numbers(errors.tolist())}",
             ]
         weight = f"1 / u_{letter}**2"
@@ -348,7 +342,3 @@ def _safe(name: str) -> str:
     """A name that Python takes, and that hides none of the script's own."""
     taken = keyword.iskeyword(name) or name in _TAKEN
     return f"{name}_" if taken or not name.isidentifier() else name
-
-
-def _quoted(text: str) -> str:
-    return text.replace("\\", "/").replace('"', "'").replace("\n", " ")

@@ -32,7 +32,7 @@ def answers(source: Source, _: ReportPart) -> Iterator[Block]:
 
 
 def preferred(source: Source) -> str:
-    """Which of several fits is to be preferred, and which one the answers come from where it is another."""
+    """Which of several fits is to be preferred."""
     fits = [(f"{fit.letter} ({name(fit)})", found) for fit in source.drawn if (found := source.fit(fit.letter))]
     return word_preference(fits, source.table.naming)
 

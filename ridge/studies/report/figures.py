@@ -55,12 +55,11 @@ def _drawn(source: Source, only: Only, caption: _Said, alternative: _Said) -> It
 def _caption(source: Source, content: FigureContent) -> str:
     """Which curves there are, and what each kind of mark in it means."""
     against = f"{_quantity(source, 'y')} against {_quantity(source, 'x')}"
-    curves = [f"{fit.letter}, {name(fit)}" for fit in source.drawn]
-    with_curves = (
-        f", with {'curve' if len(curves) == 1 else 'curves'} {join([c.partition(', ')[2] if len(curves) == 1 else c for c in curves])}"
-        if curves
-        else ""
-    )
+    if len(source.drawn) == 1:
+        with_curves = f", with curve {source.drawn[0].letter}, {name(source.drawn[0])}"
+    else:
+        curves = [f"{fit.letter}, {name(fit)}" for fit in source.drawn]
+        with_curves = f", with curves {join(curves)}" if curves else ""
     return f"{capital(against)}{with_curves}. {' '.join(_meanings(source, content))}".strip()
 
 
