@@ -96,7 +96,7 @@ def spots_of(content: FigureContent, frame: Frame, wanted: frozenset[str], size:
     axes = (frame.width, frame.height)
     lines = {curve.letter: _trace(content, curve, frame) for curve in content.curves}
     drawn: Points = np.concatenate(
-        [*(_dense(line) for line in lines.values()), _readings(content, frame), np.empty((0, 2))]
+        [*(_dense(line) for line in lines.values()), _readings(content, frame), *_drop_lines(content, frame)]
     )
     found: dict[str, tuple[Line, Box]] = {}
     for curve in content.curves:
@@ -140,6 +140,13 @@ def _readings(content: FigureContent, frame: Frame) -> Points:
     centres = np.concatenate(ends)
     around = np.array([(0, 0), (-1, -1), (-1, 1), (1, -1), (1, 1)]) * _MARK_RADIUS
     return (centres[:, None, :] + around[None, :, :]).reshape(-1, 2)
+
+
+def _drop_lines(content: FigureContent, frame: Frame) -> list[Points]:
+    """The dashed lines from each answer to both axes."""
+    left, low = content.x_axis.view[0], content.y_axis.view[0]
+    corners = [(np.array([x, x, left]), np.array([low, y, y])) for x, y, _ in content.marks]
+    return [_dense(_placed(content, x, y, frame)) for x, y in corners]
 
 
 def _placed(content: FigureContent, x: np.ndarray, y: np.ndarray, frame: Frame) -> Points:
