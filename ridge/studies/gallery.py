@@ -8,7 +8,6 @@ from typing import Any
 import numpy as np
 
 from ridge.core.interpolation.cautions import find
-from ridge.core.judging.cautions import MOST_LOOKED_AT
 from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.judging.ranking import bends, order_models
 from ridge.core.wording.cautions import word_caution
@@ -27,6 +26,8 @@ from ridge.studies.state import FitState, StudyState
 
 SAMPLES = 90
 MOST_FOR_ONE_POLYNOMIAL = 60
+MOST_LOOKED_AT = 5000
+"""Readings up to which their bends are counted."""
 TOO_MANY = (
     f"One polynomial through more than {MOST_FOR_ONE_POLYNOMIAL} readings only swings. A spline does what is wanted."
 )
@@ -39,8 +40,8 @@ class Candidate:
 
 
 CANDIDATES = (
-    Candidate("line", {}), Candidate("polynomial", {"degree": 2}), Candidate("polynomial", {"degree": 3}),
-    Candidate("polynomial", {"degree": 4}), Candidate("exponential", {"level": False}),
+    Candidate("constant", {}), Candidate("line", {}), Candidate("polynomial", {"degree": 2}),
+    Candidate("polynomial", {"degree": 3}), Candidate("polynomial", {"degree": 4}), Candidate("exponential", {"level": False}),
     Candidate("exponential", {"level": True}), Candidate("logarithmic", {"shift": False}),
     Candidate("logarithmic", {"shift": True}), Candidate("power", {}), Candidate("reciprocal", {}),
     Candidate("sinusoid", {}), Candidate("logistic", {"level": False}), Candidate("logistic", {"level": True}),

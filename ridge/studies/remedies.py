@@ -50,7 +50,9 @@ def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut
             return [set_fit(f"Add a constant term: + {letter_free}", options={"text": text})]
         case "far-off":
             return list(aside())
-        case "highest-term-not-needed" | "more-bends-than-seen":
+        case "no-better-than-constant" | "slope-not-significant":
+            return [set_fit("Use a constant", family="constant")]
+        case "highest-term-not-needed":
             degree = int(one.options.get("degree", 0))
             if degree > 2:
                 return [set_fit(f"Lower the degree to {degree - 1}", options={"degree": degree - 1})]

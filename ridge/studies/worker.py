@@ -68,7 +68,9 @@ def _fit(
     method: str,
 ) -> Fit:
     start = {name: value for name, value in values.items() if name in model.free_names}
-    return fit(readings, model, start=start, bounds=bounds, least_squares_in=method)
+    found = fit(readings, model, start=start, bounds=bounds, least_squares_in=method)
+    _ = found.statistics.f_p_value  # worked out here, where it holds up nobody
+    return found
 
 
 def _bound_memory() -> None:

@@ -9,7 +9,9 @@ import numpy as np
 import statsmodels.api as sm
 
 from ridge.core import Fit, Readings, fit
-from ridge.core.judging.patterns import find_pattern, readings_far_off
+from ridge.core.judging.influence import readings_far_off
+from ridge.core.judging.patterns import find_pattern
+from ridge.core.judging.significance import ALARM
 from ridge.core.models import Line
 
 
@@ -91,7 +93,7 @@ class OrdinaryLeastSquares(TestCase):
         y[11] -= 2
         changed = fit(Readings(self.x, y), Line())
         theirs = sm.OLS(y, sm.add_constant(self.x)).fit().outlier_test()[:, 2]
-        self.assertEqual(readings_far_off(changed), list(np.flatnonzero(theirs < 0.05)))
+        self.assertEqual(readings_far_off(changed), list(np.flatnonzero(theirs < ALARM)))
         self.assertEqual(readings_far_off(changed), [7])
 
 

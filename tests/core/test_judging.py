@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from itertools import combinations, pairwise
+from itertools import combinations
 from unittest import TestCase
 
 import numpy as np
 
 from ridge.core import Readings, fit
-from ridge.core.judging.patterns import few_runs_probability, find_pattern
+from ridge.core.judging.order import find_order
+from ridge.core.judging.patterns import find_pattern
+from ridge.core.judging.significance import CHECK
 from ridge.core.models import Line
 
 
@@ -16,27 +18,44 @@ def codes(x: list[float], y: list[float], **more: object) -> list[str]:
     return [caution.code for caution in fit(Readings(x, y, **more), Line()).cautions]  # type: ignore[arg-type]
 
 
-class Runs(TestCase):
-    def test_exact_probability_by_counting_every_order(self) -> None:
-        for above, below in ((2, 3), (4, 4), (5, 2), (3, 6)):
-            n = above + below
-            counts: dict[int, int] = {}
-            for places in combinations(range(n), above):
-                signs = [i in places for i in range(n)]
-                runs = 1 + sum(a != b for a, b in pairwise(signs))
-                counts[runs] = counts.get(runs, 0) + 1
-            total = sum(counts.values())
-            for runs in range(2, n + 1):
-                expected = sum(count for r, count in counts.items() if r <= runs) / total
-                self.assertAlmostEqual(few_runs_probability(above, below, runs), expected, places=12)
+class Order(TestCase):
+    def test_chances_are_those_of_every_order_where_nothing_ties_the_signs(self) -> None:
+        # A constant through so many readings ties them hardly at all: all orders of the signs are then equally likely.
+        signs = np.array([1, 1, -1, -1, 1, -1, 1, 1, -1, -1])
+        exact = [
+            np.count_nonzero(np.diff([i in places for i in range(10)]))
+            for above in range(1, 10)
+            for places in combinations(range(10), above)
+        ]
+        found = find_order(signs.astype(float), np.random.default_rng(1).normal(0, 1, (20000, 10)))
+        few = np.mean(np.array(exact) <= found.changes)
+        self.assertAlmostEqual(found.chance or 0, min(1.0, 2 * float(few)), delta=0.04)
 
     def test_normal_approximation_takes_over_smoothly(self) -> None:
-        self.assertAlmostEqual(few_runs_probability(100, 100, 90), few_runs_probability(101, 100, 90), delta=0.02)
+        random = np.random.default_rng(2)
+        residuals = random.normal(0, 1, 400) + 0.4 * np.sin(np.arange(400) / 9)
+        by_draws = find_order(residuals, random.normal(0, 1, (4000, 400)))
+        by_normal = find_order(residuals, None)
+        self.assertAlmostEqual(by_draws.chance or 0, by_normal.chance or 0, delta=0.04)
+        self.assertAlmostEqual(by_draws.chance_of_pairs or 0, by_normal.chance_of_pairs or 0, delta=0.04)
 
-    def test_signs_and_runs_of_a_small_case(self) -> None:
+    def test_too_many_changes_and_pairs_are_orders_too(self) -> None:
+        x = np.arange(24.0)
+        for signs, said in (
+            (np.tile([1, -1], 12), "more often"), (np.tile([1, 1, -1, -1], 6), "every second reading"),
+            (np.repeat([1, -1, 1], 8), "fewer times"),
+        ):  # fmt: skip
+            y = 2 * x + signs * (1 + 0.1 * np.cos(7 * x))
+            pattern = find_pattern(fit(Readings(x, y), Line()))
+            self.assertTrue(pattern.visible)
+            caution = next(c for c in fit(Readings(x, y), Line()).cautions if c.code == "patterned-residuals")
+            if (pattern.bend_p or 1) >= CHECK:
+                self.assertIn(said, caution.message)
+
+    def test_signs_and_changes_of_a_small_case(self) -> None:
         # By hand: y − x is 1, −1, −1, 1 about a line of slope one through the middle.
         pattern = find_pattern(fit(Readings([1, 2, 3, 4], [2, 1, 2, 5]), Line()))
-        self.assertEqual((pattern.above, pattern.below, pattern.runs), (2, 2, 3))
+        self.assertEqual((pattern.above, pattern.below, pattern.changes), (2, 2, 2))
 
 
 class Cautions(TestCase):

@@ -13,6 +13,7 @@ from ridge.core import Readings, fit
 from ridge.core.errors import FormulaError, OutsideSense
 from ridge.core.models import (
     FAMILIES,
+    Constant,
     Exponential,
     Formula,
     Gaussian,
@@ -28,6 +29,7 @@ from ridge.core.models import (
 
 X = np.array([0.4, 0.9, 1.3, 2.2, 2.9, 3.1, 4.2, 5.0, 5.8, 6.1, 7.4, 8.3, 9.1, 9.9])
 EXAMPLES: list[tuple[Model, dict[str, float]]] = [
+    (Constant(), {"c": 3.0}),
     (Line(), {"slope": 2.5, "intercept": -1.0}),
     (Polynomial(3), {"c0": 1.0, "c1": -4.0, "c2": 0.5, "c3": 0.25}),
     (Polynomial(4, terms=[1, 4]), {"c1": 3.0, "c4": -0.01}),
@@ -106,7 +108,7 @@ class EveryFamily(TestCase):
         noise = np.random.default_rng(6).normal(0, 0.05, len(X))
         for model, values in EXAMPLES:
             y = model.evaluate(X, values)
-            result = fit(Readings(X, y + noise * np.ptp(y)), model)
+            result = fit(Readings(X, y + noise * (np.ptp(y) or 1.0)), model)
             gradient = model.gradient(X, result.values)
             products = gradient.T @ result.residuals
             sizes = np.linalg.norm(gradient, axis=0) * np.linalg.norm(result.residuals)

@@ -230,7 +230,7 @@ class MoreCautions(TestCase):
     def test_each_is_found(self) -> None:
         random = np.random.default_rng(3)
         self.assertIn("patterned-residuals", self.codes(Polynomial(2), 3 * np.sin(X) + NOISE))
-        self.assertIn("spread-changes", self.codes(Line(), 2 * X + X * random.normal(0, 0.5, 25)))
+        self.assertIn("spread-changes", self.codes(Line(), 2 * X + X**2 * random.normal(0, 0.1, 25)))
         self.assertIn("no-better-than-constant", self.codes(Polynomial(3), random.normal(0, 1, 25)))
         self.assertIn("highest-term-not-needed", self.codes(Polynomial(4), X**2 + NOISE))
         self.assertIn(
@@ -238,13 +238,6 @@ class MoreCautions(TestCase):
         )
         self.assertIn("less-than-half-a-cycle", self.codes(Sinusoid(), 3 * np.sin(0.15 * X) + NOISE / 100))
         self.assertIn("undefined-inside", self.codes(Reciprocal(), 1 / (X - 5.1) + NOISE, X - 5.1))
-
-    def test_more_bends_than_are_seen(self) -> None:
-        # A fourth power that chance made significant, on readings that AICc gives one bend.
-        y = (X - 5) ** 2 + np.random.default_rng(24).normal(0, 1, 25)
-        caution = next(c for c in fit(Readings(X, y), Polynomial(4)).cautions if c.code == "more-bends-than-seen")
-        self.assertEqual(caution.message, "This polynomial allows three bends; the readings show one.")
-        self.assertNotIn("more-bends-than-seen", self.codes(Polynomial(2), y))
 
     def test_too_few_readings_a_cycle(self) -> None:
         x = np.sort(np.random.default_rng(4).uniform(0, 10, 9))

@@ -134,7 +134,7 @@ class ResidualsInWords(TestCase):
         y[7] += 3
         said = " ".join(word_residuals(fitted(Line(), y), NAMING))
         self.assertIn("Not normally distributed", said)
-        self.assertIn("Row 8 lies more than three standard deviations from the curve", said)
+        self.assertIn("Row 8 lies farther from the line than expected of 24 readings", said)
 
     def test_downward_bend(self) -> None:
         said = " ".join(word_residuals(fitted(Line(), -(X**2)), NAMING))

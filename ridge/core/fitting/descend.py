@@ -17,7 +17,10 @@ from ridge.core.readings import Array
 
 @dataclass
 class Data:
-    """What a search works on: x, y and root weights (None for ones), each of length n."""
+    """What a search works on: x, y and root weights (None for ones), each of length n.
+
+    Where every trial has readings of its own, y is (trials, n).
+    """
 
     x: Array
     y: Array
@@ -39,6 +42,21 @@ def descend(
     problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, effort: Effort
 ) -> tuple[Array, Array, Array]:
     """Go downhill from every trial; returns shapes, linear coefficients and sums of squares, best first."""
+    shapes, coefficients, rss = descend_each(problem, data, shapes, iterations, limits, effort)
+    order = np.argsort(rss, kind="stable")
+    return shapes[order], coefficients[order], rss[order]
+
+
+def descend_each(
+    problem: Separable,
+    data: Data,
+    shapes: Array,
+    iterations: int,
+    limits: Limits | None,
+    effort: Effort,
+    settled: float = 1e-24,
+) -> tuple[Array, Array, Array]:
+    """The same in the order of the trials; one is done when a step promises no more than the share ``settled``."""
     shapes = np.array(shapes, dtype=float)
     here = problem.project(data.x, data.y, data.root, shapes)
     coefficients, rss, rest, directions = here.coefficients, here.rss, np.array(here.rest), here.directions
@@ -81,12 +99,13 @@ def descend(
         predicted = np.einsum("sj,sj->s", scaled, damping[at][:, None] * scaled) + _squared(
             np.einsum("sij,sj->si", inner, step)
         )
-        found = problem.project(data.x, data.y, data.root, trial)
+        y = data.y[at] if data.y.ndim == 2 else data.y
+        found = problem.project(data.x, y, data.root, trial)
         gained = rss[at] - found.rss
         # Where the step is down in the rounding of the sum it is taken on trust: it is nearly the last.
         better = (gained > 0) | ((predicted < 1e-13 * rss[at]) & (gained > -1e-13 * rss[at]))
         ratio = np.where(predicted > 0, gained / predicted, 0.0)
-        done = (predicted <= 1e-24 * rss[at]) | np.all(np.abs(step) <= 4e-16 * np.abs(shapes[at]), axis=1)
+        done = (predicted <= settled * rss[at]) | np.all(np.abs(step) <= 4e-16 * np.abs(shapes[at]), axis=1)
         done |= rss[at] <= 0
         won = at[better]
         shapes[won], coefficients[won], rss[won] = trial[better], found.coefficients[better], found.rss[better]
@@ -102,8 +121,7 @@ def descend(
         fresh = (
             np.intersect1d(won, going, assume_unique=True) if len(won) < len(going) else won[~(done | stuck)[better]]
         )
-    order = np.argsort(rss, kind="stable")
-    return shapes[order], coefficients[order], rss[order]
+    return shapes, coefficients, rss
 
 
 def _small_factor(slopes: Array, rest: Array) -> Array:

@@ -11,9 +11,12 @@ import numpy as np
 from ridge.core.errors import FormulaError, NotIdentifiable, OutsideSense, TooFewReadings
 from ridge.core.fitting.effort import USUAL, Effort
 from ridge.core.fitting.linear_fit import solve_linear
-from ridge.core.fitting.nonlinear_fit import Bounds, solve_nonlinear
+from ridge.core.fitting.nonlinear_fit import solve_nonlinear
+from ridge.core.fitting.redundancy import without_meaning_at_zero
 from ridge.core.fitting.result import Fit, Parameter
+from ridge.core.fitting.scene import Bounds
 from ridge.core.fitting.solved import Held, Prepared, Solved, power_of_two, prepare, reach_of
+from ridge.core.judging.searched import Searched
 from ridge.core.judging.statistics import compute_statistics
 from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
@@ -100,10 +103,10 @@ def fit(
     if not model.free_names and model.linear_form is None:
         raise OutsideSense("fixed", "keeps every parameter, so there is nothing to fit.")
     if model.linear_form is not None:
-        solved = _solve_linear(prepared, model, bounds)
-    else:
-        solved = solve_nonlinear(prepared, model, start, bounds, Effort(USUAL) if effort is None else effort)
-    return dress(readings, solved)
+        return dress(readings, _solve_linear(prepared, model, bounds))
+    solved = solve_nonlinear(prepared, model, start, bounds, Effort(USUAL) if effort is None else effort)
+    linear = set(model.free_names) <= set(model.linear)
+    return dress(readings, solved, None if linear else Searched(readings, model, bounds))
 
 
 def _checked(model: Model, start: Mapping[str, float], bounds: Bounds) -> tuple[dict[str, float], Bounds]:
@@ -162,10 +165,10 @@ def correlation_of(x: Array, y: Array, weights: Array) -> float | None:
     return min(1.0, max(-1.0, float(weights @ (du * dv)) / spread)) if spread > 0 else None
 
 
-def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fit:
+def dress(readings: Readings, solved: Solved, searched: Searched | None = None, least_squares_in: str = "y") -> Fit:
     """Spread the results of a solve over all rows and dress the parameters with their uncertainties."""
     model, used, weights = solved.model, readings.used, readings.used_weights
-    free = len(model.free_names)
+    free = len(model.free_names) + sum(held.chosen for held in solved.held if held.why == "redundant")
     with np.errstate(over="ignore", under="ignore"):
         y = readings.y[used]
         statistics = compute_statistics(
@@ -183,6 +186,8 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
             correlation=correlation_of(readings.x[used], y, weights),
             log_weight_sum=_log_weight_sum(readings),
             reference_error=readings.reference_error if readings.absolute_errors else None,
+            at_bounds=sum(held.why == "bound" for held in solved.held),
+            searched=searched,
         )
     fitted, residuals, leverage = _over_all_rows(readings, solved)
     degrees = statistics.degrees_of_freedom
@@ -190,6 +195,7 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
     with np.errstate(over="ignore", under="ignore", invalid="ignore"):
         covariance = solved.unit_covariance * (np.nan if deviation is None else deviation**2)
         errors = np.sqrt(solved.unit_covariance.diagonal()) * (np.nan if deviation is None else deviation)
+    untested = without_meaning_at_zero(model)
     parameters = {
         name: Parameter(
             name=name,
@@ -199,6 +205,7 @@ def dress(readings: Readings, solved: Solved, least_squares_in: str = "y") -> Fi
             degrees_of_freedom=degrees,
             absolute=readings.absolute_errors,
             exact=statistics.exact,
+            tested=name not in untested,
         )
         for i, name in enumerate(model.parameter_names)
     }

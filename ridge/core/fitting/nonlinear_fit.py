@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from functools import lru_cache
 from math import isfinite
 
 import numpy as np
 
 from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
 from ridge.core.fitting.curve import NonlinearCurve
-from ridge.core.fitting.descend import Data, Limits, descend
+from ridge.core.fitting.descend import Data, descend
 from ridge.core.fitting.downhill import downhill
 from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.high_precision import DIGITS, NEARLY_EXACT, refine
@@ -18,24 +17,20 @@ from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.place import Minimum
 from ridge.core.fitting.polish import NotFinite, Polished, polish, spread_covariance
 from ridge.core.fitting.redundancy import involved, known_combination, null_directions, structural_rank
-from ridge.core.fitting.search import CONDENSED, apart, bottoms, condense, search, try_all, valleys
+from ridge.core.fitting.scene import Bounds, data_of, inner_scene, limits_of, natural_problem, reaches
+from ridge.core.fitting.search import apart, bottoms, search, try_all, valleys
 from ridge.core.fitting.separable import Separable
 from ridge.core.fitting.solved import Held, Prepared, Solved, among_all, check_values, reach_of, sums
-from ridge.core.fitting.trials import Spread, low_discrepancy, spreads
-from ridge.core.formula import parse
+from ridge.core.fitting.trials import low_discrepancy
 from ridge.core.models.base import InnerForm, Model
 from ridge.core.readings import Array
 from ridge.core.wording.numbers import significant
-
-Bounds = Mapping[str, tuple[float, float]]
 
 
 class _Nowhere(Exception):
     """No trial had a value at every reading."""
 
 
-SCANNED = 120
-"""Readings that a scan along one parameter works on."""
 SUSPICIOUS = 1e9
 """Condition number of the derivatives from which on the parameters may not all be told apart."""
 _ALIKE = 1e-9
@@ -69,11 +64,6 @@ def solve_nonlinear(
         raise _explain_failure(prepared, model, bool(start)) from None
 
 
-def _data(prepared: Prepared, x: Array) -> Data:
-    root = None if prepared.root is None else prepared.root.astype(np.float64)
-    return Data(x, prepared.target.astype(np.float64), root)
-
-
 def _minimum(
     prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, effort: Effort
 ) -> dict[str, np.longdouble]:
@@ -91,23 +81,12 @@ def _minimum(
 
 
 def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Effort) -> dict[str, np.longdouble]:
-    low, high = float(prepared.x.min()), float(prepared.x.max())
-    origin = low if form.shifts else 0.0
-    span = (high - origin) if form.shifts else max(abs(low), abs(high))
-    span = span or 1.0
-    u = (prepared.x - origin) / span
-    problem = _inner_problem(form.formula, form.linear, form.nonlinear)
-    data = _data(prepared, u)
-    single = len(form.nonlinear) == 1
-    small = condense(data, SCANNED if single else CONDENSED)
-    condensed = len(small.x) < len(data.x)
-    shapes = form.shapes(small.x)
-    if form.more is not None and not condensed:
-        shapes = np.concatenate([shapes, form.more(small.x, small.y)])
+    scene = inner_scene(prepared, form)
+    problem, data, small, shapes, farthest = scene.problem, scene.data, scene.small, scene.shapes, scene.farthest
+    u, single = data.x, len(form.nonlinear) == 1
     rss = try_all(problem, small, shapes, effort)
-    farthest = 2 * np.abs(shapes[[0, -1]] if single else shapes).max(axis=0)
     starts = bottoms(shapes, rss, valleys(rss, 4)) if single else shapes[apart(shapes, rss, 6)]
-    if condensed:
+    if scene.condensed:
         likely = _minima(problem, small, starts, 30, effort, farthest, settled=1e-7)
         starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
         starts = starts.reshape(len(starts), len(form.nonlinear))
@@ -120,7 +99,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
         inner = dict(zip(form.nonlinear, best.shape.astype(np.longdouble), strict=True))
         scaled = best.coefficients.astype(np.longdouble) * prepared.y_scale
         inner |= dict(zip(form.linear, scaled, strict=True))
-        found_natural = form.natural(inner, np.longdouble(origin), np.longdouble(span))
+        found_natural = form.natural(inner, np.longdouble(scene.origin), np.longdouble(scene.span))
         # Far from x = 0 a parameter may be beyond all doubles; the next best may not.
         held = [float(value) for value in found_natural.values()]
         vanished = 0.0 in held and bool(np.all(scaled != 0))
@@ -153,20 +132,6 @@ def _minima(
     return alike + [one for one in known if one.rss > limit]
 
 
-@lru_cache(maxsize=32)
-def _inner_problem(formula: str, linear: tuple[str, ...], nonlinear: tuple[str, ...]) -> Separable:
-    """One a family, compiled once."""
-    return Separable(parse(formula).tree, "x", linear, nonlinear, {})
-
-
-def _natural_problem(model: Model, bounds: Bounds) -> Separable:
-    free = model.free_names
-    linear = [name for name in model.linear if name in free and name not in bounds]
-    return Separable(
-        model.expression, model.variable, linear, [name for name in free if name not in linear], model.fixed
-    )
-
-
 def _natural_minimum(
     prepared: Prepared,
     model: Model,
@@ -175,13 +140,13 @@ def _natural_minimum(
     bounds: Bounds,
     effort: Effort,
 ) -> dict[str, np.longdouble]:
-    problem = _natural_problem(model, bounds)
+    problem = natural_problem(model, bounds)
     data = _scaled_data(prepared, problem)
     names = problem.nonlinear
-    limits = _limits(names, bounds)
+    limits = limits_of(names, bounds)
     missing = [name for name in names if name not in start]
     if missing:
-        reach = _reach(prepared, model, names, bounds)
+        reach = reaches(prepared, model, names, bounds)
         starts, _ = search(problem, data, reach, limits, effort)
         if seeds:
             seeded = np.array([[seed[name] for name in names] for seed in seeds])
@@ -210,7 +175,7 @@ def _natural_minimum(
 
 def _scaled_data(prepared: Prepared, problem: Separable) -> Data:
     """y of size one where the whole curve scales with it; otherwise weights that make the residuals of size one."""
-    data = _data(prepared, prepared.x)
+    data = data_of(prepared, prepared.x)
     if problem.has_offset:
         size = float(prepared.y_scale)
         root = np.full(len(data.x), 1 / size) if data.root is None else data.root / size
@@ -218,35 +183,10 @@ def _scaled_data(prepared: Prepared, problem: Separable) -> Data:
     return data
 
 
-def _reach(prepared: Prepared, model: Model, names: tuple[str, ...], bounds: Bounds) -> list[Spread]:
-    y = prepared.readings.y[prepared.readings.used]
-    found = spreads(model.expression, model.variable, names, prepared.x, y)
-    for i, name in enumerate(names):
-        low, high = bounds.get(name, (-np.inf, np.inf))
-        if np.isfinite(low) and np.isfinite(high):
-            found[i] = _within(low, high)
-    return found
-
-
-def _within(low: float, high: float) -> Spread:
-    if low > 0 and high > 50 * low:
-        return lambda v: np.exp(np.log(low) + v * np.log(high / low))
-    return lambda v: low + v * (high - low)
-
-
-def _limits(names: tuple[str, ...], bounds: Bounds) -> Limits | None:
-    if not bounds:
-        return None
-    low, high = (
-        np.array([bounds.get(name, (-np.inf, np.inf))[side] for name in names], dtype=float) for side in (0, 1)
-    )
-    return Limits(low, high)
-
-
 def _random_values(prepared: Prepared, model: Model, count: int) -> Iterator[dict[str, float]]:
     """Parameter values spread over their reach, always the same."""
     free = model.free_names
-    reach = _reach(prepared, model, free, {})
+    reach = reaches(prepared, model, free, {})
     points = low_discrepancy(count, len(free))
     for point in points:
         yield dict(model.fixed) | {name: float(reach[i](point[i : i + 1])[0]) for i, name in enumerate(free)}
@@ -330,6 +270,7 @@ def _hold_one(
     """Keep one of the parameters that do the same job, at a plain value where the curve stays as good."""
     plain = {name: float(value) for name, value in values.items()}
     names = involved(directions[0], plain, model.free_names)
+    chosen = model.inner_form is not None or _could_be_told(prepared, model)
     combination = known_combination(model, prepared.x, plain, names)
     rest = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
     weighted = rest if prepared.root is None else rest * prepared.root
@@ -347,7 +288,7 @@ def _hold_one(
             try:
                 again = _natural_minimum(prepared, kept, {}, [], bounds, effort)
                 solved = _settle(
-                    prepared, kept, again, bounds, effort, (*held, Held(name, value, "redundant", combination))
+                    prepared, kept, again, bounds, effort, (*held, Held(name, value, "redundant", combination, chosen))
                 )
             except (_Nowhere, BeyondDoubles, NotIdentifiable):
                 continue
@@ -360,8 +301,13 @@ def _hold_one(
         values,
         bounds,
         effort,
-        (*held, Held(name, plain[name], "redundant", combination)),
+        (*held, Held(name, plain[name], "redundant", combination, chosen)),
     )
+
+
+def _could_be_told(prepared: Prepared, model: Model) -> bool:
+    """Whether readings over this range could tell all free parameters, did they only scatter less or lie elsewhere."""
+    return structural_rank(model, prepared.x, list(_random_values(prepared, model, 12))) == len(model.free_names)
 
 
 def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], effort: Effort) -> Solved:

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
 
+from ridge.core.fitting.trials import low_discrepancy
 from ridge.core.models.base import Model
 from ridge.core.readings import Array
 
@@ -55,6 +58,49 @@ def structural_rank(model: Model, x: Array, trials: Sequence[Mapping[str, float]
         if found is not None:
             best = max(best, len(free) - len(found))
     return best
+
+
+def without_meaning_at_zero(model: Model) -> frozenset[str]:
+    """Free parameters that cannot be tested against zero, since others have no effect, or the model no value, where they are
+    zero: the height of a peak, the rate of an exponential with a level (Davies, Biometrika 64, 1977). None of a model that is
+    linear in its parameters."""
+    if set(model.free_names) <= set(model.linear):
+        return frozenset()
+    return _without_meaning(
+        _Form(model, (model.expression, model.variable, model.free_names, tuple(model.fixed.items())))
+    )
+
+
+@dataclass(frozen=True)
+class _Form:
+    """A model as far as its form goes."""
+
+    model: Model = field(compare=False)
+    key: tuple[object, ...]
+
+
+@lru_cache(maxsize=256)
+def _without_meaning(form: _Form) -> frozenset[str]:
+    model, free = form.model, form.model.free_names
+    x = 2.1 + 2.9 * np.sort(low_discrepancy(4 * len(free) + 9, 1)[:, 0])
+    trials = [
+        dict(model.fixed) | dict(zip(free, (0.4 + 1.6 * point).tolist(), strict=True))
+        for point in low_discrepancy(6, len(free))
+    ]
+
+    def lost(name: str | None) -> int | None:
+        """The fewest directions without effect, with a parameter at zero; None where the model has no value at any trial."""
+        found = [
+            null_directions(model, x, values if name is None else {**values, name: 0.0}, free) for values in trials
+        ]
+        known = [len(directions) for directions in found if directions is not None]
+        return min(known, default=None)
+
+    usual = lost(None)
+    if usual is None:
+        return frozenset()
+    at_zero = {name: lost(name) for name in free}
+    return frozenset(name for name, directions in at_zero.items() if directions is None or directions > usual)
 
 
 def involved(direction: Array, values: Mapping[str, float], free: Sequence[str]) -> list[str]:

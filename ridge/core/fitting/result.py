@@ -36,6 +36,9 @@ class Parameter:
     degrees_of_freedom: int
     absolute: bool
     exact: bool
+    tested: bool = True
+    """Whether zero is a value that it can be tested against: not where others have no meaning then, such as the frequency of
+    a sinusoid without amplitude."""
     logarithm: Parameter | None = None
     """Where least squares was done in logarithms: the line's parameter whose e-th power this one is."""
 
@@ -46,8 +49,8 @@ class Parameter:
 
     @property
     def t(self) -> float | None:
-        """Value over standard error; None for a fixed parameter, for an exact fit, and in logarithms."""
-        if self.fixed or self.exact or self.logarithm is not None or not self.standard_error:
+        """Value over standard error; None for a fixed parameter, for an exact fit, in logarithms, and where zero cannot be tested."""
+        if self.fixed or self.exact or not self.tested or self.logarithm is not None or not self.standard_error:
             return None
         return self.value / self.standard_error
 

@@ -93,6 +93,19 @@ def apart(shapes: Array, rss: Array, most: int) -> Indices:
     return order[chosen]
 
 
+def trial_shapes(reach: Sequence[Spread], limits: Limits | None) -> Array:
+    """Trials that fill the reach of the nonlinear parameters evenly, (trials, k); of a single one ascending."""
+    k = len(reach)
+    if k == 1:
+        return np.sort(_placed((np.arange(512)[:, None] + 0.5) / 512, reach, limits), axis=0)
+    return _placed(low_discrepancy(min(384 * k, 1600), k), reach, limits)
+
+
+def _placed(points: Array, reach: Sequence[Spread], limits: Limits | None) -> Array:
+    shapes = np.stack([spread(points[:, i]) for i, spread in enumerate(reach)], axis=1)
+    return limits.clip(shapes) if limits else shapes
+
+
 def search(
     problem: Separable, data: Data, reach: Sequence[Spread], limits: Limits | None, effort: Effort
 ) -> tuple[Array, Array]:
@@ -104,19 +117,16 @@ def search(
     if k == 0:
         return np.zeros((1, 0)), np.zeros(1)
     small = condense(data)
-
-    def placed(points: Array) -> Array:
-        shapes = np.stack([spread(points[:, i]) for i, spread in enumerate(reach)], axis=1)
-        return limits.clip(shapes) if limits else shapes
-
+    shapes = trial_shapes(reach, limits)
+    rss = try_all(problem, small, shapes, effort)
     if k == 1:
-        shapes = np.sort(placed((np.arange(512)[:, None] + 0.5) / 512), axis=0)
-        rss = try_all(problem, small, shapes, effort)
         starts = shapes[valleys(rss, 8)]
     else:
-        shapes = placed(low_discrepancy(min(384 * k, 1600), k))
-        rss = try_all(problem, small, shapes, effort)
         seeds = shapes[apart(shapes, rss, 8)]
+
+        def placed(points: Array) -> Array:
+            return _placed(points, reach, limits)
+
         starts = np.concatenate([shapes[apart(shapes, rss, 16)], _scan_each(problem, small, seeds, placed, k, effort)])
     starts, _, rss = descend(problem, small, starts, 25, limits, effort)
     best = distinct(starts, rss, 8)

@@ -21,13 +21,15 @@ class Held:
     """A parameter that was kept although the user did not ask for it.
 
     ``why``: "bound" (it ran against a bound) or "redundant" (the readings cannot tell it). ``combination``: what can
-    be known of the redundant ones.
+    be known of the redundant ones. ``chosen``: whether the readings chose its value; not so where the formula has it twice
+    over, so that no readings could.
     """
 
     name: str
     value: float
     why: str
     combination: str = ""
+    chosen: bool = True
 
 
 @dataclass(frozen=True)

@@ -8,15 +8,12 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ridge.core.judging.patterns import readings_far_off, readings_that_decide
+from ridge.core.judging.beside_constant import chance_beside_constant
+from ridge.core.judging.influence import readings_far_off, readings_that_decide
 from ridge.core.judging.significance import SIGNIFICANT
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
-
-
-MOST_LOOKED_AT = 5000
-"""Readings up to which a polynomial's degree is set against the bends that are seen."""
 
 
 @dataclass(frozen=True)
@@ -41,7 +38,7 @@ class Caution:
 
 def find(fit: Fit) -> list[Finding]:
     """Findings on a fit, the gravest first."""
-    curve = "line" if fit.model.family == "line" else "curve"
+    curve = {"line": "line", "constant": "constant"}.get(fit.model.family, "curve")
     statistics = fit.statistics
     if statistics.r_squared is None and fit.log_line is None:
         found: list[Finding] = [Finding("y-all-equal")]
@@ -61,8 +58,6 @@ def _of_parameters(fit: Fit) -> Iterator[Finding]:
                 facts={"value": held.value},
                 words={"name": held.name, "combination": held.combination},
             )
-    if fit.cut_short:
-        yield Finding("search-cut-short")
 
 
 def _of_fit(fit: Fit) -> Iterator[Finding]:
@@ -76,38 +71,41 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
         return
     if statistics.n < 2 * free:
         yield Finding("few-readings", facts={"n": statistics.n, "parameters": free})
+    beside = chance_beside_constant(fit)
+    as_well = beside is not None and beside > SIGNIFICANT
+    if as_well:
+        code = (
+            "slope-not-significant"
+            if "slope" in fit.parameters and fit.model.has_constant
+            else "no-better-than-constant"
+        )
+        yield Finding(code, facts={"p": beside or 0.0, "searched": float(statistics.searched is not None)})
+    elif fit.cut_short:  # where there is nothing to be found, a search need not settle
+        yield Finding("search-cut-short")
     # A model that does not fit throws readings far off, not the other way round.
     pattern = fit.pattern
     if pattern.visible:
-        yield Finding("patterned-residuals", facts={"bend": pattern.bend, "bend_p": pattern.bend_p or 1.0})
+        yield Finding("patterned-residuals", facts=_of_pattern(fit))
     far = readings_far_off(fit)
     if far:
         yield Finding("far-off", tuple(far))
-    if decide := [row for row in readings_that_decide(fit) if row not in far]:
+    if not as_well and (decide := readings_that_decide(fit)):
         yield Finding("one-reading-decides", tuple(decide))
     if pattern.spread_changes and fit.readings.y_error is None and fit.readings.weight is None:
         yield Finding("spread-changes", facts={"spread": pattern.spread})
-    if "slope" in fit.parameters:
-        slope_p = fit.parameters["slope"].p_value
-        if slope_p is not None and slope_p > SIGNIFICANT:
-            yield Finding("slope-not-significant", facts={"p": slope_p})
-    elif statistics.f_p_value is not None and statistics.f_p_value > SIGNIFICANT:
-        yield Finding("no-better-than-constant", facts={"p": statistics.f_p_value})
-    elif fit.model.family == "polynomial" and free > 2:
+    if not as_well and fit.model.family == "polynomial" and free > 2:
         highest = fit.model.free_names[-1]
         p = fit.parameters[highest].p_value
         if p is not None and p > SIGNIFICANT:
             yield Finding("highest-term-not-needed", facts={"p": p, "degree": int(highest[1:])})
-        elif (seen := _bends_seen(fit)) is not None and seen < free - 2:
-            yield Finding("more-bends-than-seen", facts={"seen": seen, "allowed": free - 2})
 
 
-def _bends_seen(fit: Fit) -> int | None:
-    """Bends that the readings show, where the polynomial has all its terms and there are few enough readings to look."""
-    from ridge.core.judging.ranking import bends
-
-    complete = len(fit.model.free_names) == int(fit.model.parameter_names[-1][1:]) + 1
-    return bends(fit.readings) if complete and fit.statistics.n <= MOST_LOOKED_AT else None
+def _of_pattern(fit: Fit) -> dict[str, float]:
+    pattern = fit.pattern
+    known = {"bend_p": pattern.bend_p, "order_p": pattern.order_p, "pairs_p": pattern.pairs_p}
+    expected = 2 * pattern.above * pattern.below / max(1, pattern.above + pattern.below)
+    facts = {name: 1.0 if p is None else p for name, p in known.items()}
+    return {"bend": float(pattern.bend), "many": float(pattern.changes > expected), **facts}
 
 
 def _of_curve(fit: Fit) -> Iterator[Finding]:

@@ -192,7 +192,7 @@ def compare(fits: Sequence[Fit]) -> list[Row]:
     """The criteria of each fit, in the order given. Criteria compare fits to the same readings in y only."""
     return [
         Row(
-            one, len(one.model.free_names), in_y(one).r_squared, in_y(one).adjusted_r_squared,
+            one, max(one.statistics.n - one.statistics.degrees_of_freedom, 0), in_y(one).r_squared, in_y(one).adjusted_r_squared,
             typical_miss(one), one.statistics.aic, one.statistics.aicc, one.statistics.bic,
             leave_one_out(one),
         )

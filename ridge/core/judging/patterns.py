@@ -1,29 +1,36 @@
-"""What the residuals of a fit show: signs, runs, bend, and readings that stand out."""
+"""What the residuals of a fit show: the order of their signs, bend and spread."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
-from math import comb
 from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.special import bdtr, fdtrc, ndtr, stdtr
+import numpy.typing as npt
+from scipy.special import bdtr, fdtrc, stdtr
 
 from ridge.core.fitting.linear import DependentColumn, solve
-from ridge.core.judging.significance import CHECK, SIGNIFICANT
+from ridge.core.judging.clean import MOST, clean_residuals, two_sided
+from ridge.core.judging.order import FEWEST, find_order
+from ridge.core.judging.significance import CHECK
 from ridge.core.models.base import Extended
 from ridge.core.readings import Array
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
+Indices = npt.NDArray[np.intp]
+
+RANKED = 60
+"""Readings up to which the chance of a change of spread is simulated."""
+
 
 @dataclass(frozen=True)
 class Pattern:
-    """Signs and runs of the residuals in order of x, and the evidence for a bend.
+    """Signs of the residuals in order of x, and the evidence for a bend and for a change of their spread.
 
-    ``runs_p``: probability of so few runs if the signs were shuffled (one-sided); None with too few of a sign.
+    ``changes``: how often the sign changes. ``order_p``: probability of so few or so many changes if the model held;
+    ``pairs_p``: of signs so regularly opposite to the next but one; None with too few readings.
     ``bend_p``: p of the F-test for an added x² term; None where it cannot be tried. ``bend``: +1 where the
     readings curve upwards (residuals above at both ends), −1 downwards, 0 where another power was tested.
     ``spread_p``: p of the rank correlation of the residuals' size with the fitted value; ``spread``: +1 where they grow.
@@ -32,8 +39,9 @@ class Pattern:
 
     above: int
     below: int
-    runs: int
-    runs_p: float | None
+    changes: int
+    order_p: float | None
+    pairs_p: float | None
     bend_p: float | None
     bend: int
     spread_p: float | None = None
@@ -42,8 +50,8 @@ class Pattern:
 
     @property
     def visible(self) -> bool:
-        """Whether runs or curvature are evidence of a pattern."""
-        return any(p is not None and p < CHECK for p in (self.runs_p, self.bend_p))
+        """Whether the order of the signs or curvature are evidence of a pattern."""
+        return any(p is not None and p < CHECK for p in (self.order_p, self.pairs_p, self.bend_p))
 
     @property
     def spread_changes(self) -> bool:
@@ -51,42 +59,44 @@ class Pattern:
         return self.spread_p is not None and self.spread_p < CHECK
 
 
-@lru_cache(maxsize=256)
-def few_runs_probability(above: int, below: int, runs: int) -> float:
-    """P(number of runs ≤ ``runs``) for ``above`` and ``below`` signs in random order.
-
-    Exact (Wald and Wolfowitz, Ann. Math. Stat. 11, 1940) up to 200 signs, by the normal approximation beyond.
-    """
-    n = above + below
-    if n > 200:
-        mean = 1 + 2 * above * below / n
-        variance = (mean - 1) * (mean - 2) / (n - 1)
-        return float(ndtr((runs + 0.5 - mean) / np.sqrt(variance)))
-    ways = 0
-    for r in range(2, runs + 1):
-        k = r // 2
-        if r % 2 == 0:
-            ways += 2 * comb(above - 1, k - 1) * comb(below - 1, k - 1)
-        else:
-            ways += comb(above - 1, k) * comb(below - 1, k - 1) + comb(above - 1, k - 1) * comb(below - 1, k)
-    return ways / comb(n, above)
-
-
 def find_pattern(fit: Fit) -> Pattern:
-    """The pattern of the residuals of the readings in use."""
+    """The pattern of the residuals of the readings in use; of a fit in logarithms that of the line there."""
+    if fit.log_line is not None:
+        return find_pattern(fit.log_line)
     used = fit.readings.used
     order = np.argsort(fit.readings.x[used], kind="stable")
     residuals = fit.residuals[used][order]
-    signs = np.sign(residuals[residuals != 0])
-    above, below = int((signs > 0).sum()), int((signs < 0).sum())
-    runs = int((np.diff(signs) != 0).sum()) + 1 if len(signs) else 0
-    testable = min(above, below) >= 2 and len(signs) >= 8 and not fit.statistics.exact
+    above, below = int((residuals > 0).sum()), int((residuals < 0).sum())
+    if fit.statistics.exact or fit.statistics.degrees_of_freedom <= 0:
+        return Pattern(
+            above,
+            below,
+            find_order(residuals, None).changes,
+            None,
+            None,
+            None,
+            0,
+            signs_p=signs_probability(above, below),
+        )
+    simulated = _simulated(fit, order)
+    signs = find_order(residuals, simulated)
     bend_p, bend = _bend(fit)
-    spread_p, spread = _spread_trend(fit) if not fit.statistics.exact else (None, 0)
+    spread_p, spread = _spread_trend(fit, order, simulated)
     return Pattern(
-        above, below, runs, few_runs_probability(above, below, runs) if testable else None, bend_p, bend,
-        spread_p, spread, signs_probability(above, below),
+        above, below, signs.changes, signs.chance, signs.chance_of_pairs, bend_p, bend, spread_p, spread,
+        signs_probability(above, below),
     )  # fmt: skip
+
+
+def _simulated(fit: Fit, order: Indices) -> Array | None:
+    """Residuals in order of x if the model held; None where there are too many or too few readings to simulate them."""
+    if not FEWEST <= len(order) <= MOST:
+        return None
+    directions = (
+        np.stack(_own_terms(fit), axis=1).astype(np.float64) if fit.model.free_names else np.zeros((len(order), 1))
+    )
+    root = np.sqrt(fit.readings.used_weights)
+    return clean_residuals((directions * root[:, None])[order])
 
 
 def _bend(fit: Fit) -> tuple[float | None, int]:
@@ -100,7 +110,7 @@ def _bend(fit: Fit) -> tuple[float | None, int]:
     root = np.sqrt(fit.readings.used_weights.astype(np.longdouble))
     target = fit.residuals[used].astype(np.longdouble)
     own = _own_terms(fit)
-    for power in (2, 3, 4):
+    for power in (1, 2, 3, 4) if fit.model.family == "constant" else (2, 3, 4):
         columns = np.stack([*own, u**power])
         try:
             solution = solve(columns, target / np.abs(target).max(), root)
@@ -150,11 +160,11 @@ def ranks(values: Array) -> Array:
     return np.asarray((last - (counts - 1) / 2)[place])
 
 
-def _spread_trend(fit: Fit) -> tuple[float | None, int]:
+def _spread_trend(fit: Fit, order: Indices, simulated: Array | None) -> tuple[float | None, int]:
     """Rank correlation of the size of the residuals with the fitted value, its p and its sign.
 
-    Spearman's coefficient with the t approximation (Conover, "Practical Nonparametric Statistics", section 5.4); 8 readings
-    at least.
+    Spearman's coefficient (Conover, "Practical Nonparametric Statistics", section 5.4), its p from what the same readings
+    would show if the model held, of more than 60 readings by the t approximation; 8 readings at least.
     """
     sizes = np.abs(fit.standardised_residuals[fit.readings.used])
     fitted = fit.fitted[fit.readings.used]
@@ -168,33 +178,21 @@ def _spread_trend(fit: Fit) -> tuple[float | None, int]:
         return None, 0
     r = float(np.clip(first @ second / spread, -1, 1))
     degrees = int(known.sum()) - 2
+    way = int(np.sign(r))
+    if simulated is not None and known.all() and len(known) <= RANKED:
+        room = np.sqrt(np.maximum(1 - fit.leverage[fit.readings.used], 1e-12))[order]
+        with np.errstate(all="ignore"):
+            drawn = np.abs(simulated) / room
+        places = drawn.argsort(axis=1).argsort(axis=1) - (drawn.shape[1] - 1) / 2
+        shares = places @ second[order] / np.sqrt(np.einsum("dn,dn->d", places, places) * (second @ second))
+        return two_sided(shares, r), way
     if abs(r) == 1:
-        return 0.0, int(np.sign(r))
+        return 0.0, way
     t = abs(r) * np.sqrt(degrees / (1 - r * r))
-    return float(2 * stdtr(degrees, -t)), int(np.sign(r))
+    return float(2 * stdtr(degrees, -t)), way
 
 
 def signs_probability(above: int, below: int) -> float | None:
     """Chance of signs shared out at least so unevenly if each were a toss (two-sided sign test); None for none."""
     n, fewer = above + below, min(above, below)
     return min(1.0, float(2 * bdtr(fewer, n, 0.5))) if n else None
-
-
-def readings_far_off(fit: Fit, chance: float = SIGNIFICANT) -> list[int]:
-    """Rows (0-based) whose deleted residual is too large for chance, allowing for the number of readings.
-
-    Bonferroni's bound on the externally studentised residual (Cook and Weisberg 1982, section 2.2.2).
-    """
-    n, degrees = fit.statistics.n, fit.statistics.degrees_of_freedom
-    if degrees < 3 or fit.statistics.exact or not fit.statistics.residual_standard_deviation:
-        return []
-    sizes = np.abs(fit.deleted_residuals)
-    p = 2 * (ndtr(-sizes) if fit.readings.absolute_errors else stdtr(degrees - 1, -sizes))
-    return [int(row) for row in np.flatnonzero(np.nan_to_num(n * p, nan=1.0) < chance)]
-
-
-def readings_that_decide(fit: Fit) -> list[int]:
-    """Rows (0-based) whose removal would move the fit greatly: Cook's distance above one (Cook and Weisberg 1982)."""
-    if fit.statistics.degrees_of_freedom < 3 or fit.statistics.exact:
-        return []
-    return [int(row) for row in np.flatnonzero(np.nan_to_num(fit.cooks_distance) > 1)]

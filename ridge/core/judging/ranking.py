@@ -11,7 +11,11 @@ from ridge.core.errors import RidgeError
 from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.fit import fit
 from ridge.core.fitting.result import Fit
+from ridge.core.judging.beside_constant import constant_does_as_well
+from ridge.core.judging.comparison import nested_test
+from ridge.core.judging.significance import SIGNIFICANT
 from ridge.core.models import (
+    Constant,
     Exponential,
     Gaussian,
     Line,
@@ -26,7 +30,7 @@ from ridge.core.models import (
 from ridge.core.readings import Readings
 
 CATALOGUE: tuple[Model, ...] = (
-    Line(), Polynomial(2), Polynomial(3), Polynomial(4), Exponential(), Exponential(level=True), Logarithmic(),
+    Constant(), Line(), Polynomial(2), Polynomial(3), Polynomial(4), Exponential(), Exponential(level=True), Logarithmic(),
     Logarithmic(shift=True), Power(), Reciprocal(), Sinusoid(), Logistic(), Logistic(level=True), Gaussian(),
 )  # fmt: skip
 CLOSE = 2.0
@@ -39,7 +43,7 @@ class Ranked:
 
     ``fit`` is None where it cannot be fitted, and ``refusal`` says why. ``difference``: AICc above the best one's; None
     where there is none. ``weight``: its Akaike weight. ``close``: as good as the best. ``patterned``: whether its residuals
-    show an order.
+    show an order. ``idle``: whether a constant does as well. ``parameters``: how many the readings chose.
     """
 
     model: Model
@@ -49,6 +53,8 @@ class Ranked:
     weight: float
     close: bool
     patterned: bool
+    idle: bool
+    parameters: int
 
 
 def rank_models(
@@ -56,8 +62,9 @@ def rank_models(
 ) -> list[Ranked]:
     """Fit every candidate and order by AICc; of models as good as each other the one with fewer parameters comes first.
 
-    Models that fit exactly come first of all; those without AICc (too few readings) follow by their residual standard
-    deviation, those that cannot be fitted at the end. None is left out. ``effort`` is that of all fits together.
+    Models that fit exactly come first of all; those that are no better than a constant stand below it (the search of a shape
+    finds one in mere scatter, which AICc does not charge for); those without AICc (too few readings) follow by their residual
+    standard deviation, those that cannot be fitted at the end. None is left out. ``effort`` is that of all fits together.
     """
     fitted: list[tuple[Model, Fit | None, str]] = []
     for model in candidates:
@@ -70,38 +77,61 @@ def rank_models(
 
 def order_models(fitted: Sequence[tuple[Model, Fit | None, str]]) -> list[Ranked]:
     """Models that were fitted to the same readings, or refused with the reason, in the order of ``rank_models``."""
-    known = [one.statistics.aicc for _, one, _ in fitted if one is not None and one.statistics.aicc is not None]
+    known = [
+        one.statistics.aicc
+        for _, one, _ in fitted
+        if one is not None and one.statistics.aicc is not None and not constant_does_as_well(one)
+    ]
     best = min(known, default=0.0)
-    total = sum(float(np.exp(-(value - best) / 2)) for value in known) or 1.0
+    total = sum(float(np.exp(-(value - best) / 2)) for value in known) or 1.0  # of models that are more than a constant
     ranked = []
     for model, one, refusal in fitted:
         value = None if one is None else one.statistics.aicc
         difference = None if value is None else value - best
-        weight = 0.0 if difference is None else float(np.exp(-difference / 2)) / total
         patterned = one is not None and one.statistics.degrees_of_freedom > 0 and one.pattern.visible
-        close = difference is not None and difference <= CLOSE
-        ranked.append(Ranked(model, one, refusal, difference, weight, close, patterned))
+        idle = one is not None and constant_does_as_well(one)
+        weight = 0.0 if difference is None or idle else float(np.exp(-difference / 2)) / total
+        close = difference is not None and difference <= CLOSE and not idle
+        parameters = len(model.parameter_names) if one is None else _chosen(one)
+        ranked.append(Ranked(model, one, refusal, difference, weight, close, patterned, idle, parameters))
     return sorted(ranked, key=_order)
+
+
+def _chosen(fit: Fit) -> int:
+    """Parameters that the readings chose, those at a bound among them."""
+    return fit.statistics.n - fit.statistics.degrees_of_freedom + sum(held.why == "bound" for held in fit.held)
 
 
 def _order(one: Ranked) -> tuple[int, int, float]:
     if one.fit is None:
         return 5, 0, 0.0
-    statistics, count = one.fit.statistics, len(one.model.parameter_names)
+    statistics, count = one.fit.statistics, one.parameters
     if statistics.exact:
         return 0, count, 0.0
     if one.difference is not None:
-        return 1, count if one.close else 99, one.difference
+        return 2 if one.idle else 1, count if one.close else 99, one.difference
     return 3, count, statistics.residual_standard_deviation or 0.0
 
 
 def bends(readings: Readings) -> int:
     """How often the readings visibly change the way they bend: 0 for straight, 1 for one bend, 2 for an S …
 
-    The degree of the polynomial that AICc prefers up to 6, less one.
+    The degree of the lowest polynomial, up to 6, that neither one nor two terms more improve significantly, less one.
     """
-    ranked = rank_models(readings, [Polynomial(degree) for degree in range(1, 7)])
-    for one in ranked:
-        if one.fit is not None and isinstance(one.model, Polynomial):
-            return one.model.degree - 1
-    return 0
+    fitted: list[Fit] = []
+    for degree in range(1, 7):
+        try:
+            fitted.append(fit(readings, Polynomial(degree)))
+        except RidgeError:
+            break
+    for place, one in enumerate(fitted):
+        if one.statistics.exact or not any(_improves(one, more) for more in fitted[place + 1 : place + 3]):
+            return place
+    return max(len(fitted) - 1, 0)
+
+
+def _improves(smaller: Fit, larger: Fit) -> bool:
+    if larger.statistics.exact:
+        return True
+    p = nested_test(smaller, larger).p
+    return p is not None and p < SIGNIFICANT / 2  # two are tried

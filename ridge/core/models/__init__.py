@@ -1,6 +1,7 @@
 """The families of models. A new family is one new file and its line in ``FAMILIES``."""
 
 from ridge.core.models.base import Derived, Model
+from ridge.core.models.constant import Constant
 from ridge.core.models.exponential import Exponential
 from ridge.core.models.gaussian import Gaussian
 from ridge.core.models.line import Line
@@ -15,11 +16,11 @@ from ridge.core.models.sinusoid import Sinusoid
 FAMILIES: dict[str, type[Model]] = {
     family.family: family
     for family in (
-        Line, Polynomial, Exponential, Logarithmic, Power, Reciprocal, Sinusoid, Logistic, Gaussian, Formula
+        Constant, Line, Polynomial, Exponential, Logarithmic, Power, Reciprocal, Sinusoid, Logistic, Gaussian, Formula
     )
 }  # fmt: skip
 
 __all__ = [
-    "FAMILIES", "Derived", "Exponential", "Formula", "Gaussian", "Line", "Logarithmic", "Logistic", "Model", "Polynomial",
+    "FAMILIES", "Constant", "Derived", "Exponential", "Formula", "Gaussian", "Line", "Logarithmic", "Logistic", "Model", "Polynomial",
     "Power", "Reciprocal", "Sinusoid",
 ]  # fmt: skip

@@ -11,6 +11,7 @@ from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import significant
 
 _DOES = {
+    ("constant", "c"): "More moves the line up.",
     ("line", "slope"): "More makes the line steeper.",
     ("line", "intercept"): "More moves the line up.",
     ("exponential", "k"): "Further from zero lets the curve rise or fall faster; its sign says which.",

@@ -6,7 +6,7 @@ from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.significance import CHECK
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
-from ridge.core.wording.numbers import capital, count_word, join, name_rows, p_text, significant
+from ridge.core.wording.numbers import capital, join, name_rows, p_text, significant
 
 
 def word_caution(finding: Finding, naming: Naming) -> Caution:
@@ -72,15 +72,26 @@ def _decides(finding: Finding, _: Naming) -> tuple[str, str]:
     )
 
 
-def _patterned(finding: Finding, _: Naming) -> tuple[str, str]:
+def _patterned(finding: Finding, naming: Naming) -> tuple[str, str]:
     bend, curve = finding.facts["bend"], _curve(finding)
     if finding.facts["bend_p"] < CHECK and bend:
         ends, middle = ("above", "below") if bend > 0 else ("below", "above")
         found = f"The residuals are curved: {ends} the {curve} at both ends, {middle} it in the middle."
+    elif finding.facts["bend_p"] < CHECK and curve == "constant":
+        found = f"{naming.y} changes with {naming.x}: the residuals of the constant follow a trend."
     elif finding.facts["bend_p"] < CHECK:
         found = f"The residuals of the {curve} are still curved."
+    elif finding.facts["order_p"] < CHECK:
+        times = "more often" if finding.facts["many"] else "fewer times"
+        found = f"The residuals change sign significantly {times} than expected by chance."
     else:
-        found = "The residuals change sign significantly fewer times than expected by chance."
+        found = "The residuals change sign at every second reading, more regularly than expected by chance."
+    if finding.facts["bend_p"] >= CHECK and (finding.facts["many"] or finding.facts["order_p"] >= CHECK):
+        return (
+            found,
+            "Something may alternate that is not in the model: two instruments or two ways of reading in turn, or a cycle as "
+            "fast as the readings. Add its column, or try a periodic model.",
+        )
     if curve == "line":
         return (
             found,
@@ -101,10 +112,11 @@ def _spread(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 
 def _constant(finding: Finding, naming: Naming) -> tuple[str, str]:
+    allowing = ", which allows for the search" if finding.facts["searched"] else ""
     return (
-        f"The curve is not significantly better than a constant ({_p(finding, 'p of F')}): these readings give no significant "
-        f"evidence that {naming.y} depends on {naming.x} in this way.",
-        f"Take more readings, or readings over a wider range of {naming.x}.",
+        f"A constant does as well: the {_curve(finding)} is not significantly better than it ({_p(finding)}{allowing}). These "
+        f"readings give no significant evidence that {naming.y} depends on {naming.x} in this way.",
+        f"Use a constant, or take more readings, or readings over a wider range of {naming.x}.",
     )
 
 
@@ -113,15 +125,6 @@ def _highest_term(finding: Finding, naming: Naming) -> tuple[str, str]:
     return (
         f"The term in {naming.x} to the power {degree} is not significantly different from zero ({_p(finding)}).",
         f"Degree {degree - 1} may do as well: compare the two.",
-    )
-
-
-def _more_bends(finding: Finding, _: Naming) -> tuple[str, str]:
-    seen, allowed = int(finding.facts["seen"]), int(finding.facts["allowed"])
-    shown = "none" if seen == 0 else count_word(seen)
-    return (
-        f"This polynomial allows {count_word(allowed)} bend{'' if allowed == 1 else 's'}; the readings show {shown}.",
-        f"Degree {seen + 1} may do as well: compare the two.",
     )
 
 
@@ -209,9 +212,9 @@ def _assumed(finding: Finding, _: Naming) -> tuple[str, str]:
 
 def _slope(finding: Finding, naming: Naming) -> tuple[str, str]:
     return (
-        f"The slope is not significantly different from zero ({_p(finding)}): these readings give no significant evidence that "
-        f"{naming.y} depends on {naming.x}.",
-        f"Take more readings, or readings over a wider range of {naming.x}, before relying on it.",
+        f"A constant does as well: the slope is not significantly different from zero ({_p(finding)}). These readings give no "
+        f"significant evidence that {naming.y} depends on {naming.x}.",
+        f"Use a constant, or take more readings, or readings over a wider range of {naming.x}, before relying on it.",
     )
 
 
@@ -300,7 +303,6 @@ _WORDS = {
     "slope-not-significant": _slope,
     "no-better-than-constant": _constant,
     "highest-term-not-needed": _highest_term,
-    "more-bends-than-seen": _more_bends,
     "at-bound": _bound,
     "not-identifiable": _redundant,
     "search-cut-short": _cut_short,

@@ -9,6 +9,7 @@ from ridge.core.wording.units import raised
 _DEGREES = {2: "quadratic", 3: "cubic", 4: "quartic"}
 
 _MEANINGS = {
+    ("constant", "c"): "mean of {y}",
     ("line", "slope"): "change in {y} for one {x_step} more",
     ("line", "intercept"): "{y} where {x} is zero",
     ("exponential", "k"): "relative rate of change of {y} per {x_step}; one more multiplies {y} by e^k",
@@ -88,7 +89,7 @@ def model_name(model: Model) -> str:
 
 def curve_word(model: Model) -> str:
     """What its graph is called."""
-    return "line" if model.family == "line" else "curve"
+    return {"line": "line", "constant": "constant"}.get(model.family, "curve")
 
 
 def parameter_meaning(model: Model, parameter: str, naming: Naming) -> str:

@@ -99,7 +99,7 @@ def _signs(fit: Fit) -> str:
     said = sides_text(pattern.above, pattern.below)
     if pattern.visible:
         return f"{said}, in a pattern unlikely by chance: see the caution."
-    if pattern.runs_p is not None or pattern.bend_p is not None:
+    if pattern.order_p is not None or pattern.bend_p is not None:
         return f"{said}, with no significant pattern."
     return f"{said}; too few to test for a pattern."
 

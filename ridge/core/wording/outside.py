@@ -21,6 +21,8 @@ def beyond_sentence(fit: Fit, naming: Naming, x: float) -> str:
         return f"{y} = {naming.y_with_unit(significant(level, 4, strip=True).text)}"
 
     match fit.model.family:
+        case "constant":
+            return f"It stays at {at(values['c'])}."
         case "line":
             return f"A line goes on for ever: every unit of {naming.x} changes {y} by the same amount."
         case "polynomial":

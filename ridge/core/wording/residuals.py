@@ -4,18 +4,20 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+import numpy as np
+
+from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.significance import CHECK, SIGNIFICANT
 from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import count_word, count_words, name_rows, p_text, significant
+from ridge.core.wording.numbers import count_word, count_words, group, name_rows, p_text, significant
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
-_FAR = 3.0
 HOW_JUDGED = (
-    f"Five properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a false "
+    f"Six properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a false "
     f"alarm in one of {round(1 / SIGNIFICANT)} fits."
 )
 
@@ -30,14 +32,18 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
         return ["The fit is exact: there are no residuals to look at."]
     pattern = fit.pattern
     said = [_signs(pattern.above, pattern.below, pattern.signs_p, curve_word(fit.model))]
-    if pattern.runs_p is not None:
-        changes = pattern.runs - 1
-        order = (
-            "significantly fewer times than expected by chance" if pattern.runs_p < CHECK else "as expected by chance"
-        )
+    if pattern.order_p is not None:
+        changes = pattern.changes
+        expected = 2 * pattern.above * pattern.below / (pattern.above + pattern.below)
+        many = "more often" if changes > expected else "fewer times"
+        order = f"significantly {many} than expected by chance" if pattern.order_p < CHECK else "as expected by chance"
         said.append(
             f"In order of {naming.x} the sign changes {count_word(changes)} time{'' if changes == 1 else 's'}, {order} "
-            f"({p_text(pattern.runs_p)})."
+            f"({p_text(pattern.order_p)})."
+        )
+    if pattern.pairs_p is not None and pattern.pairs_p < CHECK:
+        said.append(
+            f"It changes at every second reading, more regularly than expected by chance ({p_text(pattern.pairs_p)})."
         )
     if pattern.bend_p is not None and pattern.bend_p < CHECK:
         side = (
@@ -75,12 +81,13 @@ def _shape(fit: Fit) -> list[str]:
     if quantiles.p is not None:
         verdict = "Not normally distributed" if quantiles.p < CHECK else "Consistent with a normal distribution"
         said.append(f"{verdict} (Shapiro–Wilk test, {p_text(quantiles.p)}).")
-    far = [int(row) for row, value in zip(quantiles.rows, quantiles.observed, strict=True) if abs(value) > _FAR]
+    far = readings_far_off(fit)
     if far:
-        largest = significant(float(max(abs(quantiles.observed))), 2).text
+        largest = significant(float(np.max(np.abs(fit.standardised_residuals[far]))), 2).text
         rows = name_rows(sorted(far))
         said.append(
-            f"{rows.capitalize()} lie{'s' if len(far) == 1 else ''} more than three standard deviations from the curve (up to {largest})."
+            f"{rows.capitalize()} lie{'s' if len(far) == 1 else ''} farther from the {curve_word(fit.model)} than expected of "
+            f"{group(str(fit.statistics.n))} readings (up to {largest} standard deviations)."
         )
     if fit.readings.count is not None:
         said.append(

@@ -38,7 +38,7 @@ def straighten(fit: Fit, naming: Naming) -> Straight | str:
     or why there are none."""
     model, values = fit.model, fit.values
     x, y = _title(naming.x, naming.x_unit), _title(naming.y, naming.y_unit)
-    if model.family == "line":
+    if model.family in ("constant", "line"):
         return "A line is straight already."
     if isinstance(model, Exponential):
         if values["a"] <= 0:

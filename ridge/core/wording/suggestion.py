@@ -18,8 +18,10 @@ def reason(ranked: Ranked, naming: Naming) -> str:
     if statistics.exact:
         return "It goes through every reading exactly."
     miss = naming.y_with_unit(significant(typical_miss(ranked.fit) or 0.0, 2).text)
-    parameters = len(ranked.fit.model.free_names)
+    parameters = ranked.parameters
     said = f"It typically misses a reading by {miss} with {parameters} parameter{'' if parameters == 1 else 's'}"
+    if ranked.idle:
+        return f"{said}: a constant does as well."
     if ranked.patterned:
         return f"{said}, but its residuals still show a pattern."
     if ranked.difference is None:
@@ -49,6 +51,8 @@ def word_bends(count: int, n: int) -> str:
 
 def word_suggested(names: list[str]) -> str:
     """Which models hold on these readings; ``names`` of those as good as the best, with nothing left in the residuals."""
+    if names == ["constant"]:
+        return "A constant does as well as any of these."
     if not names:
         return "Each of these leaves a pattern in its residuals, or there are too few readings to judge."
     if len(names) == 1:

@@ -20,7 +20,7 @@ from ridge.studies.readings import read_naming, read_table
 from ridge.studies.state import FORMULA_TYPED, LIMITS, FitState, StudyState
 
 Family = Literal[
-    "line", "polynomial", "exponential", "logarithmic", "power", "reciprocal", "sinusoid", "logistic", "gaussian",
+    "constant", "line", "polynomial", "exponential", "logarithmic", "power", "reciprocal", "sinusoid", "logistic", "gaussian",
     "formula", "interpolation",
 ]  # fmt: skip
 Number = FiniteFloat

@@ -659,7 +659,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation";
+            family: "constant" | "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2729,7 +2729,7 @@ export interface components {
                 [key: string]: number;
             } | null;
             /** Family */
-            family?: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation") | null;
+            family?: ("constant" | "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation") | null;
             /** Fixed */
             fixed?: {
                 [key: string]: number;

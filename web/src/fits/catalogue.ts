@@ -23,6 +23,7 @@ export const CHOICES: Choice[] = [
   { value: "logistic", word: "logistic", family: "logistic", options: { level: false } },
   { value: "logistic-level", word: "logistic with level", family: "logistic", options: { level: true } },
   { value: "gaussian", word: "Gaussian peak", family: "gaussian", options: {} },
+  { value: "constant", word: "constant", family: "constant", options: {} },
   { value: "formula", word: "own formula", family: "formula", options: {} },
 ];
 
