@@ -34,7 +34,7 @@ from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.studies.curves import finite
 from ridge.studies.fits import Fitted, fit_one, hand_values
 from ridge.studies.readings import Status, Table
-from ridge.studies.remedies import for_caution, for_refusal
+from ridge.studies.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
 from ridge.studies.schemas import (
     BoundsOut,
     CautionOut,
@@ -160,13 +160,25 @@ def _cautions(one: Fitted, table: Table, naming: Naming, of_limits: Sequence[Fin
         found = [finding for finding in find_in_interpolation(one.interpolation) if finding.code != "no-residuals"]
     elif one.fit is not None and one.fit.least_squares_in != "given":
         found = [*_better_elsewhere(one, table), *find(one.fit), *of_limits]
-    cautions = [word_caution(finding, naming) for finding in found]
-    return [
-        CautionOut(
-            code=c.code, message=c.message, remedy=c.remedy, rows=list(c.rows), actions=for_caution(c, one, naming)
+    out: list[CautionOut] = []
+    asked = next((finding.code for finding in found if finding.code in OTHER_MODEL_HELPS and one.fit is not None), "")
+    offered: set[str] = set()
+    for finding in found:
+        caution = word_caution(finding, naming)
+        # What helps with several is offered once, beside the gravest.
+        actions = [a for a in for_caution(finding, caution, one, naming) if a.label not in offered]
+        offered |= {action.label for action in actions}
+        out.append(
+            CautionOut(
+                code=caution.code,
+                message=caution.message,
+                remedy=caution.remedy,
+                rows=list(caution.rows),
+                actions=actions,
+                other_model=finding.code == asked,
+            )
         )
-        for c in cautions
-    ]
+    return out
 
 
 def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:

@@ -23,9 +23,11 @@ from ridge.studies.lens_schemas import (
 )
 from ridge.studies.own import own_study
 from ridge.studies.readings import read_table
+from ridge.studies.remedies import other_model
 from ridge.studies.resampling import resampling_of
 from ridge.studies.residuals import residuals_of
 from ridge.studies.schemas import (
+    ActionOut,
     CandidateOut,
     CurveOut,
     FormulaOut,
@@ -107,6 +109,13 @@ def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: int) ->
     """A fit as it would be without one of its readings; ``row`` counts from 0."""
     found = without_reading(read_state(own_study(request, study_id)), letter, row)
     return found or (404, Message(message="There is no such fit, or that reading is not used by it."))
+
+
+@router.get("/studies/{study_id}/better/{letter}", response=ActionOut | None)
+def better(request: HttpRequest, study_id: uuid.UUID, letter: str) -> ActionOut | None:
+    """The model of the catalogue that the readings of a fit prefer to it by more than a little, as a change; null where there is
+    none."""
+    return other_model(read_state(own_study(request, study_id)), letter)
 
 
 class FormulaIn(Schema):

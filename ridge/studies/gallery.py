@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Any
-
 import numpy as np
 
 from ridge.core.interpolation.cautions import find
@@ -17,9 +14,10 @@ from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.numbers import significant
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
+from ridge.studies.catalogue import CANDIDATES, Candidate, fit_candidate
 from ridge.studies.curves import default_view
 from ridge.studies.fit_words import name_of
-from ridge.studies.fits import Fitted, fit_one
+from ridge.studies.fits import Fitted
 from ridge.studies.readings import Table, read_table
 from ridge.studies.schemas import CandidateOut, PlaceOut, RankingOut
 from ridge.studies.state import FitState, StudyState
@@ -33,29 +31,11 @@ TOO_MANY = (
 )
 
 
-@dataclass(frozen=True)
-class Candidate:
-    family: str
-    options: dict[str, Any]
-
-
-CANDIDATES = (
-    Candidate("constant", {}), Candidate("line", {}), Candidate("polynomial", {"degree": 2}),
-    Candidate("polynomial", {"degree": 3}), Candidate("polynomial", {"degree": 4}), Candidate("exponential", {"level": False}),
-    Candidate("exponential", {"level": True}), Candidate("logarithmic", {"shift": False}),
-    Candidate("logarithmic", {"shift": True}), Candidate("power", {}), Candidate("reciprocal", {}),
-    Candidate("sinusoid", {}), Candidate("logistic", {"level": False}), Candidate("logistic", {"level": True}),
-    Candidate("gaussian", {}),
-)  # fmt: skip
 INTERPOLATIONS = (
     Candidate("interpolation", {"kind": "linear"}), Candidate("interpolation", {"kind": "monotone"}),
     Candidate("interpolation", {"kind": "cubic-spline"}), Candidate("interpolation", {"kind": "polynomial"}),
 )  # fmt: skip
 ALL = (*CANDIDATES, *INTERPOLATIONS)
-
-
-def _fit(table: Table, candidate: Candidate, series: str) -> Fitted:
-    return fit_one(table, FitState("A", candidate.family, options=candidate.options, series=series))
 
 
 def _refusal(one: Fitted, table: Table) -> str:
@@ -70,7 +50,7 @@ def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
     one = (
         Fitted(FitState("A", chosen.family, options=chosen.options), None, None, TOO_MANY)
         if through_too_many
-        else _fit(table, chosen, series)
+        else fit_candidate(table, chosen, series)
     )
     out = CandidateOut(
         place=place, total=len(ALL), family=chosen.family, options=chosen.options,
@@ -98,7 +78,7 @@ def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
 def ranking(state: StudyState, series: str) -> RankingOut:
     """The order of the catalogue on these readings, with the reason for each place in a sentence."""
     table = read_table(state)
-    fitted = [_fit(table, one, series) for one in CANDIDATES]
+    fitted = [fit_candidate(table, one, series) for one in CANDIDATES]
     models = [(one.model, one.fit, _refusal(one, table)) for one in fitted if one.model is not None]
     ranked = order_models(models)
     places = {id(model): place for place, (model, _, _) in enumerate(models)}

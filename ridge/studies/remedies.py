@@ -6,16 +6,50 @@ from collections.abc import Iterable, Sequence
 from typing import Any
 
 from ridge.core.errors import FormulaError, NoFit, OutsideSense, RepeatedX, UndefinedAt
-from ridge.core.judging.cautions import Caution
+from ridge.core.judging.cautions import Caution, Finding
+from ridge.core.judging.misses import typical_miss
+from ridge.core.wording.answers import number_as_given
+from ridge.core.wording.families import model_name
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import name_rows, significant
-from ridge.studies.fits import Fitted
+from ridge.studies.catalogue import better_model
+from ridge.studies.fits import Fitted, fit_one
+from ridge.studies.readings import read_table
 from ridge.studies.schemas import ActionOut
+from ridge.studies.state import StudyState
 
 MOST_ROWS = 5
 
 
-def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut]:
+OTHER_MODEL_HELPS = {
+    "patterned-residuals", "pole-inside", "swings", "far-off", "one-reading-decides", "level-not-near", "less-than-a-cycle",
+    "step-between-readings", "fewer-than-two-readings-a-cycle", "not-identifiable", "search-cut-short",
+}  # fmt: skip
+"""Cautions with which another model of the catalogue may help. It is looked for when it is asked for (``other_model``)."""
+
+
+def other_model(state: StudyState, letter: str) -> ActionOut | None:
+    """The model of the catalogue that the readings of a fit prefer to it, at one press; None where there is none."""
+    table = read_table(state)
+    wanted = next((one for one in state.fits if one.letter == letter), None)
+    if wanted is None:
+        return None
+    one = fit_one(table, wanted)
+    better = better_model(one, table)
+    if better is None or better.fit is None or better.model is None or one.fit is None:
+        return None
+    now, then = (
+        table.naming.y_with_unit(significant(typical_miss(fit) or 0.0, 2).text) for fit in (one.fit, better.fit)
+    )
+    return ActionOut(
+        label=f"Use {model_name(better.model)}: typical miss {then}, not {now}",
+        change={
+            "kind": "set_fit", "letter": letter, "family": better.wanted.family, "options": dict(better.wanted.options),
+        },
+    )  # fmt: skip
+
+
+def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut]:
     """What can be done about a caution, most helpful first; nothing where only new readings or a thought help."""
     letter, fit = one.wanted.letter, one.fit
 
@@ -30,11 +64,13 @@ def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut
         case "not-identifiable" if fit is not None:
             held = [h for h in fit.held if h.why == "redundant"]
             return [
-                set_fit(
-                    f"Fix {naming.letter(h.name)} at {significant(h.value, 4, strip=True).text}",
-                    fixed={**one.wanted.fixed, h.name: h.value},
-                )
-                for h in held[:3]
+                *(
+                    set_fit(
+                        f"Fix {naming.letter(h.name)} at {significant(h.value, 4, strip=True).text}",
+                        fixed={**one.wanted.fixed, h.name: h.value},
+                    )
+                    for h in held[:3]
+                ),
             ]
         case "at-bound" if fit is not None:
             names = [h.name for h in fit.held if h.why == "bound"]
@@ -48,9 +84,18 @@ def for_caution(caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut
             letter_free = next(name for name in "cdbfghkmpqrsuvwz" if name not in taken and name != one.model.variable)
             text = f"{one.options['text']} + {letter_free}"
             return [set_fit(f"Add a constant term: + {letter_free}", options={"text": text})]
+        case "pole-inside" if "from" in finding.facts:
+            low, high = finding.facts["from"], finding.facts["to"]
+            said = f"{naming.x} = {number_as_given(low)} to {naming.x_with_unit(number_as_given(high))}"
+            return [set_fit(f"Fit only {said}", x_range=[low, high])]
+        case "level-not-near" if one.options.get("level"):
+            return [set_fit("Fit it without a level", options={"level": False})]
+        case "swings" if one.wanted.family == "polynomial" and int(one.options["degree"]) > 2:
+            degree = int(one.options["degree"]) - 1
+            return [set_fit(f"Lower the degree to {degree}", options={"degree": degree})]
         case "far-off":
             return list(aside())
-        case "no-better-than-constant" | "slope-not-significant":
+        case "no-better-than-constant" | "slope-not-significant" if not finding.facts["patterned"]:
             return [set_fit("Use a constant", family="constant")]
         case "highest-term-not-needed":
             degree = int(one.options.get("degree", 0))

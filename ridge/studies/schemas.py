@@ -63,11 +63,14 @@ class ActionOut(Schema):
 
 
 class CautionOut(Schema):
+    """``other_model``: whether it is worth asking for a model that the readings prefer."""
+
     code: str
     message: str
     remedy: str
     rows: list[int]
     actions: list[ActionOut] = []
+    other_model: bool = False
 
 
 class ParameterOut(Schema):

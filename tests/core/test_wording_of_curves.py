@@ -236,8 +236,12 @@ class MoreCautions(TestCase):
         self.assertIn(
             "swings", self.codes(Polynomial(10), np.where(np.arange(12) == 6, 5.0, 0.0) + NOISE[:12] / 9, X[:12])
         )
-        self.assertIn("less-than-half-a-cycle", self.codes(Sinusoid(), 3 * np.sin(0.15 * X) + NOISE / 100))
-        self.assertIn("undefined-inside", self.codes(Reciprocal(), 1 / (X - 5.1) + NOISE, X - 5.1))
+        self.assertIn("less-than-a-cycle", self.codes(Sinusoid(), 3 * np.sin(0.15 * X) + NOISE / 100))
+        self.assertIn("pole-inside", self.codes(Reciprocal(), 1 / (X - 5.1) + NOISE, X - 5.1))
+        self.assertIn(
+            "undefined-inside",
+            self.codes(Formula("a*sqrt(x^2 - 1) + b"), np.abs(X - 5.1) + NOISE, X - 5.1 + 9 * np.sign(X - 5.1)),
+        )
 
     def test_too_few_readings_a_cycle(self) -> None:
         x = np.sort(np.random.default_rng(4).uniform(0, 10, 9))

@@ -4,11 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.judging.beside_constant import chance_beside_constant
+from ridge.core.judging.between import (
+    CYCLE,
+    distant_levels,
+    poles_inside,
+    step_between,
+    swings,
+    undefined_inside,
+    waves,
+)
 from ridge.core.judging.influence import readings_far_off, readings_that_decide
 from ridge.core.judging.significance import SIGNIFICANT
 
@@ -43,7 +53,7 @@ def find(fit: Fit) -> list[Finding]:
     if statistics.r_squared is None and fit.log_line is None:
         found: list[Finding] = [Finding("y-all-equal")]
     else:
-        found = [*_of_parameters(fit), *_of_fit(fit), *_of_curve(fit), *_of_readings(fit)]
+        found = [*_without_value(fit), *_of_parameters(fit), *_of_fit(fit), *_of_readings(fit)]
     return [Finding(one.code, one.rows, one.facts, {"curve": curve, **one.words}) for one in found]
 
 
@@ -52,12 +62,9 @@ def _of_parameters(fit: Fit) -> Iterator[Finding]:
     for held in fit.held:
         if held.why == "bound":
             yield Finding("at-bound", facts={"value": held.value}, words={"name": held.name})
-        else:
-            yield Finding(
-                "not-identifiable",
-                facts={"value": held.value},
-                words={"name": held.name, "combination": held.combination},
-            )
+    if redundant := [held for held in fit.held if held.why == "redundant"]:
+        values = {held.name: held.value for held in redundant}
+        yield Finding("not-identifiable", facts=values, words={"combination": redundant[0].combination})
 
 
 def _of_fit(fit: Fit) -> Iterator[Finding]:
@@ -65,9 +72,11 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
     statistics, free = fit.statistics, len(fit.model.free_names)
     if statistics.degrees_of_freedom == 0:
         yield Finding("as-many-parameters-as-readings", facts={"n": statistics.n, "parameters": free})
+        yield from _of_shape(fit)
         return
     if statistics.exact:
         yield Finding("exact-fit")
+        yield from _of_shape(fit)
         return
     if statistics.n < 2 * free:
         yield Finding("few-readings", facts={"n": statistics.n, "parameters": free})
@@ -79,7 +88,8 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
             if "slope" in fit.parameters and fit.model.has_constant
             else "no-better-than-constant"
         )
-        yield Finding(code, facts={"p": beside or 0.0, "searched": float(statistics.searched is not None)})
+        searched, patterned = float(statistics.searched is not None), float(fit.pattern.visible)
+        yield Finding(code, facts={"p": beside or 0.0, "searched": searched, "patterned": patterned})
     elif fit.cut_short:  # where there is nothing to be found, a search need not settle
         yield Finding("search-cut-short")
     # A model that does not fit throws readings far off, not the other way round.
@@ -89,6 +99,7 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
     far = readings_far_off(fit)
     if far:
         yield Finding("far-off", tuple(far))
+    yield from _of_shape(fit, as_well)
     if not as_well and (decide := readings_that_decide(fit)):
         yield Finding("one-reading-decides", tuple(decide))
     if pattern.spread_changes and fit.readings.y_error is None and fit.readings.weight is None:
@@ -108,30 +119,48 @@ def _of_pattern(fit: Fit) -> dict[str, float]:
     return {"bend": float(pattern.bend), "many": float(pattern.changes > expected), **facts}
 
 
-def _of_curve(fit: Fit) -> Iterator[Finding]:
-    """What the curve does between the readings."""
+def _without_value(fit: Fit) -> Iterator[Finding]:
+    """Places within the measured range where there is no curve."""
     low, high = fit.readings.measured_range
+    if not high > low or fit.model.family in ("line", "constant"):
+        return
+    if poles := poles_inside(fit):
+        yield Finding("pole-inside", facts={"x": poles[0], "number": float(len(poles)), **_sides(fit, poles)})
+    elif (missing := undefined_inside(fit)) is not None:
+        yield Finding("undefined-inside", facts={"x": missing})
+
+
+def _sides(fit: Fit, poles: list[float]) -> dict[str, float]:
+    """The stretch between poles with the most readings."""
     x = np.sort(fit.readings.x[fit.readings.used])
-    if not high > low or fit.model.family == "line":
+    edges = np.array([-np.inf, *poles, np.inf])
+    counts = [int(((x > low) & (x < high)).sum()) for low, high in pairwise(edges)]
+    most = int(np.argmax(counts))
+    within = x[(x > edges[most]) & (x < edges[most + 1])]
+    return {"from": float(within[0]), "to": float(within[-1]), "kept": float(len(within))} if len(within) else {}
+
+
+def _of_shape(fit: Fit, as_well: bool = False) -> Iterator[Finding]:
+    """What the curve does where no reading says so. ``as_well``: a constant does as well, so that its shape means nothing."""
+    low, high = fit.readings.measured_range
+    if not high > low or fit.model.family in ("line", "constant"):
         return
-    zero = [0.0] if low < 0 < high else []  # where 1/x and ln x end
-    dense = np.unique(np.concatenate([np.linspace(low, high, 401), x if len(x) < 2000 else x[:: len(x) // 1000], zero]))
-    values = fit.evaluate(dense)
-    if not np.isfinite(values).all():
-        yield Finding("undefined-inside", facts={"x": float(dense[~np.isfinite(values)][0])})
+    if not poles_inside(fit) and (outside := swings(fit)):
+        yield Finding("swings", facts={"outside": outside})
+    if as_well:
         return
-    if fit.model.family in ("polynomial", "formula"):
-        y = fit.readings.y[fit.readings.used]
-        outside = max(float(values.max() - y.max()), float(y.min() - values.min()))
-        if outside > 0.35 * float(np.ptp(y)) and len(fit.model.free_names) > 3:
-            yield Finding("swings", facts={"outside": outside})
-    if fit.model.family == "sinusoid":
-        turn = getattr(fit.model, "turn", 2 * np.pi)
-        cycles = fit.values["angular_frequency"] * (high - low) / turn
-        if cycles < 0.5:
-            yield Finding("less-than-half-a-cycle", facts={"cycles": cycles})
-        elif cycles > (len(np.unique(x)) - 1) / 2:
-            yield Finding("fewer-than-two-readings-a-cycle", facts={"cycles": cycles})
+    cycles = waves(fit)
+    distinct = len(np.unique(fit.readings.x[fit.readings.used]))
+    fastest = max((one.number for one in cycles), default=0.0)
+    slowest = min((one.number for one in cycles if one.free), default=np.inf)
+    if fastest > (distinct - 1) / 2:
+        yield Finding("fewer-than-two-readings-a-cycle", facts={"cycles": fastest, "apart": (high - low) / fastest / 4})
+    elif 0 < slowest < CYCLE:
+        yield Finding("less-than-a-cycle", facts={"cycles": slowest, "until": low + (high - low) / slowest})
+    for level in distant_levels(fit):
+        yield Finding("level-not-near", facts={"level": level.value, "left": level.left, "at": level.near_at})
+    if (step := step_between(fit)) is not None:
+        yield Finding("step-between-readings", facts={"low": step[0], "high": step[1]})
 
 
 def _of_readings(fit: Fit) -> Iterator[Finding]:

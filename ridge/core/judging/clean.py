@@ -18,16 +18,27 @@ MOST = 400
 """Readings up to which residuals are simulated; with more, the parameters hardly tie them."""
 
 
-def clean_residuals(directions: Array) -> Array:
-    """Simulated residuals, each times its root weight, (draws, n); ``directions``: root weight times the derivatives by the
-    parameters, (n, p). 999 draws up to 100 readings, 399 beyond, so that a chance comes in steps of a thousandth at best."""
-    n = len(directions)
-    scatter = _scatter(n, 999 if n <= 100 else 399)
-    sizes = np.max(np.abs(directions), axis=0)
-    basis, triangle = np.linalg.qr(directions / np.where(sizes > 0, sizes, 1.0))
-    told = np.abs(np.diag(triangle)) > 1e-10 * np.abs(triangle).max(initial=1e-300)
-    basis = basis[:, told]
-    return np.asarray(scatter - (scatter @ basis) @ basis.T)
+class Scatter:
+    """What is left of scatter in a fit: everything along the derivatives by its parameters is taken up by them.
+
+    ``directions``: root weight times the derivatives, (n, p).
+    """
+
+    def __init__(self, directions: Array) -> None:
+        sizes = np.max(np.abs(directions), axis=0)
+        basis, triangle = np.linalg.qr(directions / np.where(sizes > 0, sizes, 1.0))
+        self._basis = basis[:, np.abs(np.diag(triangle)) > 1e-10 * np.abs(triangle).max(initial=1e-300)]
+        self.leverage = np.einsum("np,np->n", self._basis, self._basis)
+
+    def left_of(self, values: Array) -> Array:
+        """The residuals of a fit to values times root weight, (…, n)."""
+        return np.asarray(values - (values @ self._basis) @ self._basis.T)
+
+    def simulated(self) -> Array:
+        """Residuals as they would be if the model held, (draws, n): 999 draws up to 100 readings, 399 beyond, so that a chance
+        comes in steps of a thousandth at best."""
+        n = len(self.leverage)
+        return self.left_of(_scatter(n, 999 if n <= 100 else 399))
 
 
 @lru_cache(maxsize=16)

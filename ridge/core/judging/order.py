@@ -13,10 +13,9 @@ from ridge.core.readings import Array, Mask
 
 @dataclass(frozen=True)
 class Order:
-    """``changes`` between neighbours with the chance of so few or so many (two-sided); ``chance_of_pairs``: of so many changes
+    """The chance of so few or so many changes between neighbours (two-sided); ``chance_of_pairs``: of so many changes
     between next neighbours but one, as in ++−−++−−. None with fewer than eight readings."""
 
-    changes: int
     chance: float | None
     chance_of_pairs: float | None
 
@@ -31,11 +30,10 @@ def find_order(residuals: Array, simulated: Array | None) -> Order:
     n = len(signs)
     changes, in_pairs = _changes(signs, 1), _changes(signs, 2)
     if n < FEWEST or min(signs.sum(), n - signs.sum()) < 1:
-        return Order(int(changes), None, None)
+        return Order(None, None)
     if simulated is not None and simulated.shape[1] == n:
         drawn = simulated > 0
         return Order(
-            int(changes),
             two_sided(_changes(drawn, 1), float(changes)),
             chance_of_at_least(_changes(drawn, 2), float(in_pairs)),
         )
@@ -46,7 +44,12 @@ def find_order(residuals: Array, simulated: Array | None) -> Order:
     # Half a change less, since changes come in whole numbers.
     off = max(abs(float(changes) + 1 - mean) - 0.5, 0.0) / spread
     pairs_off = (float(in_pairs) - (n - 2) * share - 0.5) / spread
-    return Order(int(changes), float(2 * ndtr(-off)), float(ndtr(-pairs_off)))
+    return Order(float(2 * ndtr(-off)), float(ndtr(-pairs_off)))
+
+
+def count_changes(residuals: Array) -> int:
+    """How often the sign changes from one to the next, zeros passed over."""
+    return int(_changes(residuals[residuals != 0] > 0, 1))
 
 
 def _changes(signs: Mask, apart: int) -> Array:

@@ -10,8 +10,9 @@ import numpy.typing as npt
 from scipy.special import bdtr, fdtrc, stdtr
 
 from ridge.core.fitting.linear import DependentColumn, solve
-from ridge.core.judging.clean import MOST, clean_residuals, two_sided
-from ridge.core.judging.order import FEWEST, find_order
+from ridge.core.judging.clean import MOST, Scatter, two_sided
+from ridge.core.judging.influence import readings_far_off
+from ridge.core.judging.order import FEWEST, count_changes, find_order
 from ridge.core.judging.significance import CHECK
 from ridge.core.models.base import Extended
 from ridge.core.readings import Array
@@ -60,56 +61,47 @@ class Pattern:
 
 
 def find_pattern(fit: Fit) -> Pattern:
-    """The pattern of the residuals of the readings in use; of a fit in logarithms that of the line there."""
+    """The pattern of the residuals of the readings in use; of a fit in logarithms that of the line there.
+
+    The evidence is that of the readings that do not lie far off: such a one draws the curve to itself, so that the others seem
+    to have an order. Their residuals are taken as if it were not there (exact for linear models, else by the tangent plane).
+    """
     if fit.log_line is not None:
         return find_pattern(fit.log_line)
     used = fit.readings.used
     order = np.argsort(fit.readings.x[used], kind="stable")
-    residuals = fit.residuals[used][order]
+    residuals = fit.residuals[used]
     above, below = int((residuals > 0).sum()), int((residuals < 0).sum())
+    changes = count_changes(residuals[order])
+    signs_p = signs_probability(above, below)
     if fit.statistics.exact or fit.statistics.degrees_of_freedom <= 0:
-        return Pattern(
-            above,
-            below,
-            find_order(residuals, None).changes,
-            None,
-            None,
-            None,
-            0,
-            signs_p=signs_probability(above, below),
-        )
-    simulated = _simulated(fit, order)
-    signs = find_order(residuals, simulated)
-    bend_p, bend = _bend(fit)
-    spread_p, spread = _spread_trend(fit, order, simulated)
-    return Pattern(
-        above, below, signs.changes, signs.chance, signs.chance_of_pairs, bend_p, bend, spread_p, spread,
-        signs_probability(above, below),
-    )  # fmt: skip
+        return Pattern(above, below, changes, None, None, None, 0, signs_p=signs_p)
+    own = _own_terms(fit)
+    far = readings_far_off(fit)
+    # Where many lie far off it is the curve that does.
+    kept = order if len(far) > max(1, len(order) // 10) else order[~np.isin(np.flatnonzero(used)[order], far)]
+    root = np.sqrt(fit.readings.used_weights)[kept]
+    directions = np.stack(own, axis=1).astype(np.float64)[kept] if own else np.zeros((len(kept), 1))
+    scatter = Scatter(directions * root[:, None])
+    left = scatter.left_of(residuals[kept] * root)
+    simulated = scatter.simulated() if FEWEST <= len(kept) <= MOST else None
+    signs = find_order(left, simulated)
+    bend_p, bend = _bend(fit, [column[kept] for column in own], kept)
+    spread_p, spread = _spread_trend(left, fit.fitted[used][kept], scatter.leverage, simulated)
+    return Pattern(above, below, changes, signs.chance, signs.chance_of_pairs, bend_p, bend, spread_p, spread, signs_p)
 
 
-def _simulated(fit: Fit, order: Indices) -> Array | None:
-    """Residuals in order of x if the model held; None where there are too many or too few readings to simulate them."""
-    if not FEWEST <= len(order) <= MOST:
-        return None
-    directions = (
-        np.stack(_own_terms(fit), axis=1).astype(np.float64) if fit.model.free_names else np.zeros((len(order), 1))
-    )
-    root = np.sqrt(fit.readings.used_weights)
-    return clean_residuals((directions * root[:, None])[order])
-
-
-def _bend(fit: Fit) -> tuple[float | None, int]:
+def _bend(fit: Fit, own: list[Extended], kept: Indices) -> tuple[float | None, int]:
     """F-test for one more power of x beside the model's own terms: x², or the first that they do not contain."""
     statistics = fit.statistics
-    degrees = statistics.degrees_of_freedom - 1
-    if degrees < 3 or statistics.exact or fit.log_line is not None:
+    set_by = int(fit.readings.used.sum()) - len(kept)
+    degrees = statistics.degrees_of_freedom - set_by - 1
+    if degrees < 3:
         return None, 0
     used = fit.readings.used
-    u = _unit_range(fit.readings.x[used])
-    root = np.sqrt(fit.readings.used_weights.astype(np.longdouble))
-    target = fit.residuals[used].astype(np.longdouble)
-    own = _own_terms(fit)
+    u = _unit_range(fit.readings.x[used])[kept]
+    root = np.sqrt(fit.readings.used_weights[kept].astype(np.longdouble))
+    target = fit.residuals[used][kept].astype(np.longdouble)
     for power in (1, 2, 3, 4) if fit.model.family == "constant" else (2, 3, 4):
         columns = np.stack([*own, u**power])
         try:
@@ -160,31 +152,28 @@ def ranks(values: Array) -> Array:
     return np.asarray((last - (counts - 1) / 2)[place])
 
 
-def _spread_trend(fit: Fit, order: Indices, simulated: Array | None) -> tuple[float | None, int]:
-    """Rank correlation of the size of the residuals with the fitted value, its p and its sign.
+def _spread_trend(
+    residuals: Array, fitted: Array, leverage: Array, simulated: Array | None
+) -> tuple[float | None, int]:
+    """Rank correlation of the size of the standardised residuals with the fitted value, its p and its sign.
 
     Spearman's coefficient (Conover, "Practical Nonparametric Statistics", section 5.4), its p from what the same readings
     would show if the model held, of more than 60 readings by the t approximation; 8 readings at least.
     """
-    sizes = np.abs(fit.standardised_residuals[fit.readings.used])
-    fitted = fit.fitted[fit.readings.used]
-    known = np.isfinite(sizes) & np.isfinite(fitted)
-    if known.sum() < 8 or np.ptp(fitted[known]) == 0:
+    room = np.sqrt(np.where(leverage < 1 - 1e-9, 1 - leverage, np.inf))  # what has no room has no residual
+    sizes = np.abs(residuals) / room
+    if len(sizes) < FEWEST or not np.isfinite(fitted).all() or np.ptp(fitted) == 0:
         return None, 0
-    first, second = ranks(sizes[known]), ranks(fitted[known])
+    first, second = ranks(sizes), ranks(fitted)
     first, second = first - first.mean(), second - second.mean()
     spread = np.sqrt((first @ first) * (second @ second))
     if not spread > 0:
         return None, 0
     r = float(np.clip(first @ second / spread, -1, 1))
-    degrees = int(known.sum()) - 2
-    way = int(np.sign(r))
-    if simulated is not None and known.all() and len(known) <= RANKED:
-        room = np.sqrt(np.maximum(1 - fit.leverage[fit.readings.used], 1e-12))[order]
-        with np.errstate(all="ignore"):
-            drawn = np.abs(simulated) / room
-        places = drawn.argsort(axis=1).argsort(axis=1) - (drawn.shape[1] - 1) / 2
-        shares = places @ second[order] / np.sqrt(np.einsum("dn,dn->d", places, places) * (second @ second))
+    degrees, way = len(sizes) - 2, int(np.sign(r))
+    if simulated is not None and len(sizes) <= RANKED:
+        places = (np.abs(simulated) / room).argsort(axis=1).argsort(axis=1) - (len(sizes) - 1) / 2
+        shares = places @ second / np.sqrt(np.einsum("dn,dn->d", places, places) * (second @ second))
         return two_sided(shares, r), way
     if abs(r) == 1:
         return 0.0, way

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import re
+
+import numpy as np
+
 from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.significance import CHECK
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
-from ridge.core.wording.numbers import capital, join, name_rows, p_text, significant
+from ridge.core.wording.numbers import capital, count_word, join, name_rows, p_text, significant
 
 
 def word_caution(finding: Finding, naming: Naming) -> Caution:
@@ -113,6 +117,8 @@ def _spread(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 def _constant(finding: Finding, naming: Naming) -> tuple[str, str]:
     allowing = ", which allows for the search" if finding.facts["searched"] else ""
+    if finding.facts["patterned"]:
+        return _does_otherwise(finding, naming, f"{_p(finding)}{allowing}")
     return (
         f"A constant does as well: the {_curve(finding)} is not significantly better than it ({_p(finding)}{allowing}). These "
         f"readings give no significant evidence that {naming.y} depends on {naming.x} in this way.",
@@ -140,12 +146,14 @@ def _bound(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 
 def _redundant(finding: Finding, naming: Naming) -> tuple[str, str]:
-    name, combination = parameter_called(finding.words["name"], naming), finding.words["combination"]
-    value = significant(finding.facts["value"], 6, strip=True).text
+    names = [parameter_called(name, naming) for name in finding.facts]
+    values = [significant(value, 6, strip=True).text for value in finding.facts.values()]
+    combination = re.sub(r"[a-z_]{2,}", lambda name: naming.letter(name[0]), finding.words["combination"])
     known = f"; the readings determine only {combination}" if combination else ""
+    fixed = join([f"{name} is fixed at {value}" for name, value in zip(names, values, strict=True)])
     return (
-        f"Some parameters have the same effect{known}. Here {name} is fixed at {value}; the others are fitted.",
-        f"Fix {name}, or write the formula without it. The curve stays the same.",
+        f"Some parameters have the same effect{known}. Here {fixed}; the others are fitted.",
+        f"Fix {join(names)}, or write the formula without {'it' if len(names) == 1 else 'them'}. The curve stays the same.",
     )
 
 
@@ -168,21 +176,56 @@ def _swings(finding: Finding, naming: Naming) -> tuple[str, str]:
     off = naming.y_with_unit(significant(finding.facts["outside"], 2).text)
     return (
         f"Between the readings the curve swings by up to {off} beyond all of them.",
-        "Do not read values off it there. Choose a lower degree, or a spline.",
+        "Do not read values off it there. Take readings there, or choose a model with fewer bends.",
     )
 
 
-def _half_cycle(finding: Finding, naming: Naming) -> tuple[str, str]:
+def _pole(finding: Finding, naming: Naming) -> tuple[str, str]:
+    x = naming.x_with_unit(significant(finding.facts["x"], 3, strip=True).text)
+    more = f" and at {count_word(int(finding.facts['number']) - 1)} more" if finding.facts["number"] > 1 else ""
     return (
-        f"The readings span only {significant(finding.facts['cycles'], 2).text} of a cycle: period and midline are poorly determined.",
-        f"Take readings over more than half a period of {naming.x}, or fix the period.",
+        f"At {naming.x} = {x}{more}, inside the measured range, the curve runs off to infinity.",
+        "Fit only the readings on one side of it, or choose another model.",
+    )
+
+
+def _part_of_a_cycle(finding: Finding, naming: Naming) -> tuple[str, str]:
+    until = naming.x_with_unit(significant(finding.facts["until"], 2, strip=True).text)
+    return (
+        f"The readings span only {significant(finding.facts['cycles'], 2).text} of a cycle: period, height and midline rest on a "
+        "part of it that was not measured.",
+        f"Take readings over a whole cycle, up to about {naming.x} = {until}, or fix what is known of it.",
     )
 
 
 def _alias(finding: Finding, naming: Naming) -> tuple[str, str]:
+    apart = naming.x_with_unit(significant(finding.facts["apart"], 2, strip=True).text)
     return (
         "There are fewer than two readings a cycle: a slower wave may fit as well.",
-        f"Take readings closer together in {naming.x}, or bound the frequency by what is known of it.",
+        f"Take readings no more than {apart} apart, or bound the frequency by what is known of it.",
+    )
+
+
+def _level(finding: Finding, naming: Naming) -> tuple[str, str]:
+    level, left = (naming.y_with_unit(significant(finding.facts[name], 2).text) for name in ("level", "left"))
+    at = finding.facts["at"]
+    until = (
+        f", up to about {naming.x} = {naming.x_with_unit(significant(at, 2, strip=True).text)}"
+        if np.isfinite(at)
+        else ""
+    )
+    return (
+        f"The readings never come near the level {naming.y} = {level} that this curve supposes: the nearest is {left} from it.",
+        f"Take readings farther out{until}, fix the level at what is known of it, or use a model without one.",
+    )
+
+
+def _step(finding: Finding, naming: Naming) -> tuple[str, str]:
+    low, high = (naming.x_with_unit(significant(finding.facts[end], 3, strip=True).text) for end in ("low", "high"))
+    return (
+        f"Nearly all that the curve does lies between two neighbouring readings, {naming.x} = {low} and {high}: how steep it is "
+        "there, no reading says.",
+        f"Take readings between {low} and {high}.",
     )
 
 
@@ -210,7 +253,18 @@ def _assumed(finding: Finding, _: Naming) -> tuple[str, str]:
     )
 
 
+def _does_otherwise(finding: Finding, naming: Naming, p: str) -> tuple[str, str]:
+    """The same where the residuals show that there is more than a constant."""
+    return (
+        f"The {_curve(finding)} does no better than a constant ({p}), and the pattern of the residuals shows that {naming.y} "
+        f"depends on {naming.x} in another way.",
+        "Choose another model.",
+    )
+
+
 def _slope(finding: Finding, naming: Naming) -> tuple[str, str]:
+    if finding.facts["patterned"]:
+        return _does_otherwise(finding, naming, _p(finding))
     return (
         f"A constant does as well: the slope is not significantly different from zero ({_p(finding)}). These readings give no "
         f"significant evidence that {naming.y} depends on {naming.x}.",
@@ -308,7 +362,10 @@ _WORDS = {
     "search-cut-short": _cut_short,
     "undefined-inside": _undefined,
     "swings": _swings,
-    "less-than-half-a-cycle": _half_cycle,
+    "less-than-a-cycle": _part_of_a_cycle,
+    "pole-inside": _pole,
+    "level-not-near": _level,
+    "step-between-readings": _step,
     "fewer-than-two-readings-a-cycle": _alias,
     "in-logarithms": _in_logarithms,
     "many-nodes-one-polynomial": _many_nodes,

@@ -96,6 +96,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/better/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Better
+         * @description The model of the catalogue that the readings of a fit prefer to it by more than a little, as a change; null where there is
+         *     none.
+         */
+        get: operations["ridge_studies_fits_api_better"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/candidates/{place}": {
         parameters: {
             query?: never;
@@ -1000,7 +1021,10 @@ export interface components {
             /** Title */
             title: string;
         };
-        /** CautionOut */
+        /**
+         * CautionOut
+         * @description ``other_model``: whether it is worth asking for a model that the readings prefer.
+         */
         CautionOut: {
             /**
              * Actions
@@ -1011,6 +1035,11 @@ export interface components {
             code: string;
             /** Message */
             message: string;
+            /**
+             * Other Model
+             * @default false
+             */
+            other_model?: boolean;
             /** Remedy */
             remedy: string;
             /** Rows */
@@ -3365,6 +3394,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_fits_api_better: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActionOut"] | null;
                 };
             };
         };

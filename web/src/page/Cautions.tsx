@@ -1,12 +1,18 @@
+import { useQuery } from "@tanstack/react-query";
 import { TriangleAlert } from "lucide-react";
 
-import type { Fit } from "../api/client";
+import { api, type Fit } from "../api/client";
 import { useStudy } from "../study/context";
+import { WithoutIt } from "../plot/WithoutIt";
 import { select, setView } from "../study/view";
 import { Actions } from "./Actions";
 
 /** Cautions that the residuals show best. */
 const SEEN_IN_RESIDUALS = ["patterned-residuals", "spread-changes", "far-off", "one-reading-decides"];
+
+/** Those about single readings: the curve can be seen without each of them. */
+const SINGLE_READINGS = ["far-off", "one-reading-decides"];
+const MOST_SHOWN = 3;
 
 /** What one should know about the fit, each with what to do; named rows can be looked at and set aside from here. */
 export function Cautions({ fit }: { fit: Fit }) {
@@ -39,11 +45,32 @@ export function Cautions({ fit }: { fit: Fit }) {
                   Show residuals
                 </button>
               )}
+              {caution.other_model && <BetterModel letter={fit.letter} />}
               <Actions actions={caution.actions} />
             </p>
+            {SINGLE_READINGS.includes(caution.code) && (
+              <p className="no-print mt-1.5 pl-6 text-[12px] leading-snug">
+                {caution.rows.slice(0, MOST_SHOWN).map((row) => (
+                  <span key={row} className="mr-1">
+                    <WithoutIt letter={fit.letter} row={row} called={`without row ${row + 1}`} />
+                  </span>
+                ))}
+              </p>
+            )}
           </li>
         ))}
       </ul>
     </>
   );
+}
+
+/** The model that the readings prefer, looked for once it may help. */
+function BetterModel({ letter }: { letter: string }) {
+  const { id, version } = useStudy();
+  const { data } = useQuery({
+    queryKey: ["better", id, version, letter],
+    staleTime: Infinity,
+    queryFn: async () => (await api.GET("/api/studies/{study_id}/better/{letter}", { params: { path: { study_id: id, letter } } })).data ?? null,
+  });
+  return data ? <Actions actions={[data]} /> : null;
 }

@@ -1,17 +1,17 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
 
 import { api } from "../api/client";
 import { useAnalysisPart, useStudy } from "../study/context";
-import { useWithout } from "../study/useWithout";
-import { litRows, setView, useView } from "../study/view";
+import { litRows, useView } from "../study/view";
 import { groupDigits } from "./scales";
+import { WithoutIt } from "./WithoutIt";
 
 /** The chosen reading in one line: observed, on the line, residual, how unusual. */
 export function SelectedReading() {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
   const row = lit && lit[0] === lit[1] && lit[0] < study.row_count ? lit[0] : null;
+  const leading = useAnalysisPart((analysis) => analysis.fits[0]?.letter);
   const { data } = useQuery({
     queryKey: ["row", study.id, study.version, row],
     enabled: row !== null,
@@ -32,35 +32,10 @@ export function SelectedReading() {
               </span>
             ))}
           {entries[0]?.value === "set aside" && <span className="ml-1">set aside</span>}
-          {entries.some(({ label }) => label === "leverage") && <WithoutIt row={row!} />}
+          {entries.some(({ label }) => label === "leverage") && <WithoutIt letter={leading} row={row!} called="without it" />}
         </>
       )}
       {!entries && lit && lit[1] > lit[0] && <span className="text-ink">{groupDigits(Math.min(lit[1], study.row_count - 1) - lit[0] + 1)} rows chosen</span>}
     </p>
-  );
-}
-
-/** While it is pointed at or has the focus, the leading curve without this reading stands beside it as a ghost. */
-function WithoutIt({ row }: { row: number }) {
-  const letter = useAnalysisPart((analysis) => analysis.fits[0]?.letter);
-  const [on, setOn] = useState(false);
-  const found = useWithout(letter, on ? row : null);
-  useEffect(() => {
-    setView({ without: found?.curve && letter ? { letter, curve: found.curve } : null });
-    return () => setView({ without: null });
-  }, [found, letter]);
-  return (
-    <>
-      <button
-        className="rounded-sm border border-rule px-1 text-ink hover:border-edge"
-        onPointerEnter={() => setOn(true)}
-        onPointerLeave={() => setOn(false)}
-        onFocus={() => setOn(true)}
-        onBlur={() => setOn(false)}
-      >
-        without it
-      </button>{" "}
-      {found && <span>{found.sentence}</span>}
-    </>
   );
 }

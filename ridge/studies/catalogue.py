@@ -1,0 +1,60 @@
+"""The models that Ridge offers to try on readings, and the one that they prefer."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ridge.core.judging.ranking import CLOSE, order_models
+from ridge.studies.fits import Fitted, fit_one
+from ridge.studies.readings import Table
+from ridge.studies.state import FitState
+
+MOST_TRIED = 2000
+"""Readings up to which the catalogue is tried for a remedy."""
+
+
+@dataclass(frozen=True)
+class Candidate:
+    family: str
+    options: dict[str, Any]
+
+
+CANDIDATES = (
+    Candidate("constant", {}), Candidate("line", {}), Candidate("polynomial", {"degree": 2}),
+    Candidate("polynomial", {"degree": 3}), Candidate("polynomial", {"degree": 4}), Candidate("exponential", {"level": False}),
+    Candidate("exponential", {"level": True}), Candidate("logarithmic", {"shift": False}),
+    Candidate("logarithmic", {"shift": True}), Candidate("power", {}), Candidate("reciprocal", {}),
+    Candidate("sinusoid", {}), Candidate("logistic", {"level": False}), Candidate("logistic", {"level": True}),
+    Candidate("gaussian", {}),
+)  # fmt: skip
+
+
+def fit_candidate(
+    table: Table, candidate: Candidate, series: str, x_range: tuple[float, float] | None = None
+) -> Fitted:
+    return fit_one(table, FitState("A", candidate.family, options=candidate.options, series=series, x_range=x_range))
+
+
+def better_model(one: Fitted, table: Table) -> Fitted | None:
+    """The model of the catalogue that these readings prefer to a fit by more than a little, with no pattern in its residuals if
+    there is such a one; None where there is none, or too many readings to try them all while someone waits."""
+    fit = one.fit
+    if fit is None or fit.least_squares_in != "y" or fit.statistics.aicc is None or fit.statistics.n > MOST_TRIED:
+        return None
+    fitted = [fit_candidate(table, candidate, one.wanted.series, one.wanted.x_range) for candidate in CANDIDATES]
+    by_model = {id(other.model): other for other in fitted}
+    ranked = [
+        other
+        for other in order_models([(other.model, other.fit, "") for other in fitted if other.model is not None])
+        if other.fit is not None and not other.idle and other.difference is not None
+    ]
+    better = [
+        other
+        for other in ranked
+        if other.fit is not None and (other.fit.statistics.aicc or np.inf) < fit.statistics.aicc - CLOSE
+    ]
+    best = next((other for other in better if not other.patterned), better[0] if better else None)
+    return by_model[id(best.model)] if best is not None else None
