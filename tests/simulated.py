@@ -80,13 +80,15 @@ LAWS: tuple[Law, ...] = (
 
 
 def clean(law: Law, n: int, share: float, seed: int) -> Readings:
-    """Readings that the law gave, with normal scatter of that share of the curve's height."""
-    random = np.random.default_rng((seed, n))
-    x = law.places(n, random)
-    return Readings(x, law.truth(x) + random.normal(0, share * law.height, n))
+    """Readings that the law gave, with normal scatter of that share of the curve's height; in every third study the scatter is
+    known."""
+    random = np.random.default_rng((seed, n, LAWS.index(law)))
+    x, spread = law.places(n, random), share * law.height
+    known = {"y_error": spread, "absolute_errors": True} if seed % 3 == 0 else {}
+    return Readings(x, law.truth(x) + random.normal(0, spread, n), **known)
 
 
 def noise(n: int, seed: int, mean: float = 50.0) -> Readings:
     """A constant with normal scatter of one."""
-    random = np.random.default_rng((seed, n))
+    random = np.random.default_rng((seed, n, round(mean)))
     return Readings(LAWS[0].places(n, random), mean + random.normal(0, 1, n))

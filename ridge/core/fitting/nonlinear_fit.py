@@ -95,6 +95,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
             farthest = np.maximum(farthest, 1.1 * np.max(np.abs(starts), axis=0, initial=0.0))
             starts = starts[np.argsort(try_all(problem, data, starts, effort), kind="stable")[:1]]
     minima = _minima(problem, data, starts, 100, effort, farthest)
+    runs_off = False
     for best in minima:
         inner = dict(zip(form.nonlinear, best.shape.astype(np.longdouble), strict=True))
         scaled = best.coefficients.astype(np.longdouble) * prepared.y_scale
@@ -104,7 +105,17 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
         held = [float(value) for value in found_natural.values()]
         vanished = 0.0 in held and bool(np.all(scaled != 0))
         if all(map(isfinite, held)) and not vanished:
-            return found_natural
+            at_readings = model.evaluate(prepared.long_x, found_natural)  # type: ignore[arg-type]
+            if np.isfinite(at_readings).all():
+                return found_natural
+            runs_off = True
+            break
+    if runs_off:
+        row = int(np.flatnonzero(prepared.readings.used)[np.flatnonzero(~np.isfinite(at_readings))[0]])
+        raise NoFit(
+            f"There is no best fit: the closer the curve comes to running off to infinity at row {row + 1}, the better it meets "
+            "that reading, and the others are none the better for it. Choose another model, or set that row aside."
+        )
     if minima:
         raise BeyondDoubles(f"factor of the {model.family}")
     raise _Nowhere

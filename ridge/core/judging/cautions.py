@@ -8,6 +8,7 @@ from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
+from scipy.special import chdtr, chdtrc
 
 from ridge.core.judging.beside_constant import chance_beside_constant
 from ridge.core.judging.between import (
@@ -20,7 +21,7 @@ from ridge.core.judging.between import (
     waves,
 )
 from ridge.core.judging.influence import readings_far_off, readings_that_decide
-from ridge.core.judging.significance import SIGNIFICANT
+from ridge.core.judging.significance import ALARM, SIGNIFICANT
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -165,9 +166,12 @@ def _of_shape(fit: Fit, as_well: bool = False) -> Iterator[Finding]:
 
 def _of_readings(fit: Fit) -> Iterator[Finding]:
     """What was supposed or left unused."""
-    reduced = fit.statistics.reduced_chi_squared
-    if reduced is not None and fit.statistics.degrees_of_freedom >= 3 and not 0.25 < reduced < 3:
-        yield Finding("errors-do-not-match", facts={"reduced": reduced})
+    reduced, chi = fit.statistics.reduced_chi_squared, fit.statistics.chi_squared
+    if reduced is not None and chi is not None:
+        degrees = fit.statistics.degrees_of_freedom
+        p = 2 * min(float(chdtr(degrees, chi)), float(chdtrc(degrees, chi)))
+        if p < ALARM:
+            yield Finding("errors-do-not-match", facts={"reduced": reduced, "p": p})
     if fit.readings.x_error is not None and fit.least_squares_in != "orthogonal":
         yield Finding("x-errors-not-used")
     if fit.least_squares_in == "logarithms" and fit.log_line is not None:

@@ -38,6 +38,8 @@ class Solution:
     """Whether the limits follow the profile of the sum of squares, since those from the band would mislead."""
     unchecked: bool = False
     """Whether they are from the band although that may mislead: nothing was refitted yet, or it would cost too much."""
+    touches: bool = False
+    """Whether the curve does not take the value there but turns so near to it that a reading could well have it."""
 
 
 MOST = 60
@@ -118,6 +120,8 @@ def solve(
 
 
 def _checked(fit: Fit, solution: Solution, y: float, repeats: int, effort: Effort) -> Solution:
+    if solution.touches:
+        return solution
     limits = x_limits(fit, solution.value, y, repeats, (solution.low, solution.high), solution.level, effort)
     if limits.ends is None:
         return replace(solution, unchecked=limits.too_much_work)

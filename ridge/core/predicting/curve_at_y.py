@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
@@ -71,7 +72,32 @@ def solve_curve(
             low, high = min(farthest[0], root - REACH * abs(root)), max(farthest[1], root + REACH * abs(root))
             ends = (inverse.limit(root, low, error, -1.0), inverse.limit(root, high, error, 1.0))
         solutions.append(place(fit, root, error, *ends, level))
+    solutions += _touches(inverse, solutions, interval, farthest, level)
     return sorted(solutions, key=lambda solution: (solution.beyond, solution.value))
+
+
+def _touches(
+    inverse: _Inverse,
+    solutions: list[Solution],
+    interval: tuple[float, float] | None,
+    farthest: tuple[float, float],
+    level: float,
+) -> list[Solution]:
+    """Places where the curve turns just short of the value, so near that it lies within the band: a reading taken there has it
+    as easily as not. Those within the limits of a solution are not told again."""
+    fit = inverse.fit
+    low, high = interval or default_interval(fit)
+    if inverse.width is None or fit.model.family in ("line", "constant") or fit.log_line is not None:
+        return []
+    y = fit.readings.y[fit.readings.used]
+    rounding = 1e-12 * float(np.max(np.abs(y), initial=0.0)) / (high - low)
+    turns = find_crossings(fit.curve.slope, search_grid(low, high, cycles_within(fit, low, high)), rounding)[:MOST]
+    found = []
+    for x in turns:
+        if inverse.holds(x) and not any(one.low <= x <= one.high for one in (*solutions, *found)):
+            ends = inverse.limit(x, farthest[0], None, -1.0), inverse.limit(x, farthest[1], None, 1.0)
+            found.append(replace(place(fit, x, np.inf, *ends, level), touches=True))
+    return found
 
 
 class _Inverse:
@@ -141,6 +167,10 @@ class _Inverse:
         own = float(self.fit.readings.new_reading(self.target)) if self.fit.log_line is None else 1.0
         variance = sizes * own**2 / self.repeats + self.fit.curve.unit_variance(x)
         return self.deviation * np.sqrt(variance)
+
+    def holds(self, x: float) -> bool:
+        """Whether the target lies within the band at x."""
+        return bool(self._outside(np.array([x]))[0] < 0)
 
     def standard_error(self, x: float) -> float | None:
         if self.deviation is None or self.width is None:

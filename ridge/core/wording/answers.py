@@ -155,7 +155,12 @@ def _solution(
     asked = f"{naming.y} = {naming.y_with_unit(given)}{mean}"
     place_text = word_place(fit, solution.value, solution.beyond, solution.beyond_ranges, naming)
     result, sentence = _limits_of_x(fit, solution, naming, finer)
-    if solution.profiled:
+    if solution.touches:
+        nearest = naming.y_with_unit(significant(float(fit.evaluate(solution.value)), 4).text)
+        sentence = (
+            f"The curve does not reach it, but turns there at {nearest}: within its scatter a reading may. {sentence}"
+        )
+    elif solution.profiled:
         sentence = f"{sentence} {PROFILE}"
     elif solution.unchecked:
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"

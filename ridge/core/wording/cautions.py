@@ -277,7 +277,7 @@ def _errors(finding: Finding, naming: Naming) -> tuple[str, str]:
     size = "more" if reduced > 1 else "less"
     return (
         f"The readings scatter {size} than the given uncertainties of {naming.y} say "
-        f"(reduced χ² = {significant(reduced, 2).text}, about 1 expected).",
+        f"(reduced χ² = {significant(reduced, 2).text}, about 1 expected; {_p(finding)}).",
         "Check the uncertainties, or say that they are known only relative to each other."
         + (" A model with more curvature may also be needed." if reduced > 1 else ""),
     )
