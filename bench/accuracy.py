@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from pathlib import Path
 
 from bench import certified, coverage, curves, memory, searching
-
-PAGE = Path(__file__).parent.parent / "docs" / "accuracy.md"
+from bench.page import put
 
 SECTIONS: list[tuple[str, str, Callable[[], Iterator[str]]]] = [
     (
@@ -59,8 +57,6 @@ def show() -> None:
 
 
 def write() -> None:
-    text = "# How exact and how fast\n\nMeasured by `./run bench accuracy`, which writes this page anew.\n"
     for title, note, run in SECTIONS:
         print(title, flush=True)
-        text += f"\n## {title}\n\n{note}\n\n" + "\n".join(run()) + "\n"
-    PAGE.write_text(text)
+        put(title, note, run())

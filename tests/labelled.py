@@ -79,12 +79,13 @@ def _noise() -> Iterator[Study]:
 
 def _decided() -> Iterator[Study]:
     random = np.random.default_rng(7)
-    for name, model, truth, n in (
+    cases: tuple[tuple[str, Model, Callable[[np.ndarray], np.ndarray], int], ...] = (
         ("line", Line(), lambda x: 2 * x + 1, 6), ("line", Line(), lambda x: 2 * x + 1, 12),
         ("line through zero", Line(intercept=0.0), lambda x: 2 * x, 9), ("quadratic", Polynomial(2), lambda x: x * x - 3 * x, 10),
         ("logarithm", Logarithmic(), lambda x: 3 * np.log(x), 10), ("power law", Power(), lambda x: 2 * x**1.5, 10),
         ("cubic", Polynomial(3), lambda x: x**3 / 20 - x, 14), ("exponential", Exponential(), lambda x: np.exp(x / 3), 10),
-    ):  # fmt: skip
+    )  # fmt: skip
+    for name, model, truth, n in cases:
         x = np.append(np.sort(random.uniform(1, 3, n - 1)), 10.0)
         y = truth(x)
         y = y + random.normal(0, 0.02 * np.ptp(y), n)

@@ -84,8 +84,8 @@ def clean(law: Law, n: int, share: float, seed: int) -> Readings:
     known."""
     random = np.random.default_rng((seed, n, LAWS.index(law)))
     x, spread = law.places(n, random), share * law.height
-    known = {"y_error": spread, "absolute_errors": True} if seed % 3 == 0 else {}
-    return Readings(x, law.truth(x) + random.normal(0, spread, n), **known)
+    y, known = law.truth(x) + random.normal(0, spread, n), seed % 3 == 0
+    return Readings(x, y, y_error=spread if known else None, absolute_errors=known)
 
 
 def noise(n: int, seed: int, mean: float = 50.0) -> Readings:

@@ -105,7 +105,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
         held = [float(value) for value in found_natural.values()]
         vanished = 0.0 in held and bool(np.all(scaled != 0))
         if all(map(isfinite, held)) and not vanished:
-            at_readings = model.evaluate(prepared.long_x, found_natural)  # type: ignore[arg-type]
+            at_readings = model.evaluate(prepared.long_x, found_natural)
             if np.isfinite(at_readings).all():
                 return found_natural
             runs_off = True

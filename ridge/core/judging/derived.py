@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -13,6 +14,7 @@ from ridge.core.readings import Array
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
+    from ridge.core.judging.profile import Interval
 
 
 @dataclass(frozen=True)
@@ -54,6 +56,18 @@ def derive(fit: Fit) -> list[DerivedQuantity]:
             of = moving[0] if len(moving) == 1 else ""
             found.append(DerivedQuantity(quantity.name, value, error, quantity.unit, quantity.angle, of))
     return found
+
+
+def limits_of(fit: Fit, quantity: DerivedQuantity, limits: Mapping[str, Interval], level: float) -> tuple[float, float]:
+    """Limits of a quantity at ``level``: carried over from those of the parameter that it follows from where its ± would
+    mislead (see ``intervals``), otherwise by the standard error; infinite where there is none."""
+    of = limits.get(quantity.of)
+    if of is not None and of.method == "profile":
+        return carried_over(fit, quantity, of.low, of.high)
+    width, error = fit.critical_value(level), quantity.standard_error
+    if width is None or not error or not np.isfinite(error) or fit.statistics.exact:
+        return -np.inf, np.inf
+    return quantity.value - width * error, quantity.value + width * error
 
 
 def carried_over(fit: Fit, quantity: DerivedQuantity, low: float, high: float) -> tuple[float, float]:

@@ -92,7 +92,7 @@ def _touches(
     y = fit.readings.y[fit.readings.used]
     rounding = 1e-12 * float(np.max(np.abs(y), initial=0.0)) / (high - low)
     turns = find_crossings(fit.curve.slope, search_grid(low, high, cycles_within(fit, low, high)), rounding)[:MOST]
-    found = []
+    found: list[Solution] = []
     for x in turns:
         if inverse.holds(x) and not any(one.low <= x <= one.high for one in (*solutions, *found)):
             ends = inverse.limit(x, farthest[0], None, -1.0), inverse.limit(x, farthest[1], None, 1.0)

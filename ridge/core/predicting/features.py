@@ -75,7 +75,7 @@ def roots(fit: Fit, interval: tuple[float, float] | None = None, level: float = 
     """Where the curve is zero."""
     low, high = _stretch(fit, interval)
     found = find_crossings(fit.curve.value, _grid(fit, low, high), _level(fit))
-    return [_place(fit, "root", x, _length(fit, x, 0), fit.curve.slope(np.array([x]))[0], level) for x in found]
+    return [_place(fit, "root", x, 0, fit.curve.slope(np.array([x]))[0], level) for x in found]
 
 
 def turning_points(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
@@ -85,7 +85,7 @@ def turning_points(fit: Fit, interval: tuple[float, float] | None = None, level:
     for x in find_crossings(fit.curve.slope, _grid(fit, low, high), _level(fit) / (high - low)):
         bend = float(fit.curve.bend(np.array([x]))[0])
         if bend:
-            places.append(_place(fit, "minimum" if bend > 0 else "maximum", x, _length(fit, x, 1), bend, level))
+            places.append(_place(fit, "minimum" if bend > 0 else "maximum", x, 1, bend, level))
     return places
 
 
@@ -97,7 +97,7 @@ def inflexions(fit: Fit, interval: tuple[float, float] | None = None, level: flo
     for x in find_crossings(fit.curve.bend, _grid(fit, low, high), _level(fit) / (high - low) / (high - low)):
         before, after = fit.curve.bend(np.array([x - step, x + step]))
         if before * after < 0:
-            places.append(_place(fit, "inflexion", x, _length(fit, x, 2), (after - before) / (2 * step), level))
+            places.append(_place(fit, "inflexion", x, 2, (after - before) / (2 * step), level))
     return places
 
 
@@ -147,20 +147,24 @@ def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = No
     grid = search_grid(low, high, cycles)
     for x in find_crossings(lambda at: first.curve.value(at) - second.curve.value(at), grid, _level(first)):
         at = np.array([x])
-        steep = float(first.curve.slope(at)[0] - second.curve.slope(at)[0])
-        error = _error_of_difference(first, second, at)
+        slope = float(first.curve.slope(at)[0])
+        steep = slope - float(second.curve.slope(at)[0])
+        error = _error_of_sum(first, second, at, 1.0, -1.0)
+        # The place moves with both curves, and the value on the first one with the place.
+        share = slope / steep if steep else 0.0
         beyond = float(distance_beyond(first.readings, x))
         places.append(
             Place(
                 "crossing", x, None if error is None or not steep else abs(error / steep),
-                float(first.curve.value(at)[0]), _scaled(first, _length(first, x, 0)),
+                float(first.curve.value(at)[0]), _error_of_sum(first, second, at, 1 - share, share),
                 width, beyond, float(in_ranges(first.readings, beyond)),
             )
         )  # fmt: skip
     return places
 
 
-def _error_of_difference(first: Fit, second: Fit, at: Array) -> float | None:
+def _error_of_sum(first: Fit, second: Fit, at: Array, times: float, times_other: float) -> float | None:
+    """Standard error of so many times the value of the first curve and of the second, added up."""
     one, other = first.reading_deviation, second.reading_deviation
     if one is None or other is None:
         return None
@@ -172,7 +176,11 @@ def _error_of_difference(first: Fit, second: Fit, at: Array) -> float | None:
         weights = np.sqrt(_weights(first, common) * _weights(second, common))[:, None]
         shared = float(row @ (first.curve.rows(x) * weights).T @ second.curve.rows(x) @ other_row)
     smaller = min(one, other)
-    variance = one**2 * (row @ row) + other**2 * (other_row @ other_row) - 2 * smaller**2 * shared
+    variance = (
+        (times * one) ** 2 * (row @ row)
+        + (times_other * other) ** 2 * (other_row @ other_row)
+        + 2 * times * times_other * smaller**2 * shared
+    )
     return float(np.sqrt(max(variance, 0.0)))
 
 
@@ -221,12 +229,23 @@ def _scaled(fit: Fit, length: float) -> float | None:
     return None if deviation is None else deviation * length
 
 
-def _place(fit: Fit, kind: str, x: float, length: float, decides: float, level: float) -> Place:
-    error = _scaled(fit, length)
+def _length_there(fit: Fit, x: float, order: int, decides: float) -> float:
+    """That of the curve's value at a place that moves with the parameters: where it rises, it changes with x too."""
+    at = np.array([x])
+    slope = float(fit.curve.slope(at)[0])
+    if not decides or order == 0:
+        return _length(fit, x, 0)
+    row = fit.curve.rows(at, 0)[0] - slope / decides * fit.curve.rows(at, order)[0]
+    return float(np.sqrt(row @ row))
+
+
+def _place(fit: Fit, kind: str, x: float, order: int, decides: float, level: float) -> Place:
+    """``order``: of the derivative that is zero there; ``decides``: the next one."""
+    error = _scaled(fit, _length(fit, x, order))
     beyond = float(distance_beyond(fit.readings, x))
     return Place(
         kind, x, None if error is None else float(abs(error / decides)) if decides else np.inf,
-        float(fit.curve.value(np.array([x]))[0]), _scaled(fit, _length(fit, x, 0)),
+        float(fit.curve.value(np.array([x]))[0]), _scaled(fit, _length_there(fit, x, order, decides)),
         fit.critical_value(level), beyond, float(in_ranges(fit.readings, beyond)),
     )  # fmt: skip
 

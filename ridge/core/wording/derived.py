@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from ridge.core.judging.derived import carried_over
+from ridge.core.judging.derived import limits_of
 from ridge.core.judging.profile import Interval
 from ridge.core.wording.families import derived_meaning
 from ridge.core.wording.limits import from_limits, limits_text
@@ -47,12 +47,12 @@ def word_derived(
         text = with_unit(value, unit)
         interval, said = (limits or {}).get(quantity.of), ""
         if interval is not None and interval.method == "profile":
-            low, high = carried_over(fit, quantity, interval.low, interval.high)
+            low, high = limits_of(fit, quantity, limits or {}, level)
             value = significant(quantity.value, 2).text
             text = f"{with_unit(value, unit)}, {from_limits(low, high, unit)}"
             said = limits_text(low, high)
         elif error and width is not None and math.isfinite(error):
-            said = limits_text(quantity.value - width * error, quantity.value + width * error)
+            said = limits_text(*limits_of(fit, quantity, limits or {}, level))
         name = naming.in_symbols(quantity.name)
         listed.append(
             DerivedText(
