@@ -56,7 +56,7 @@ class Residuals(ApiCase):
     def test_a_reading_far_off_is_named(self) -> None:
         found = residuals_of(build_sample("lantern"), "A")
         assert found is not None
-        self.assertIn("Row 10 lies more than three standard deviations from the curve", " ".join(found.sentences))
+        self.assertIn("Row 10 lies farther from the curve than expected of 12 readings", " ".join(found.sentences))
 
     def test_what_shows_nothing(self) -> None:
         for y, said in (

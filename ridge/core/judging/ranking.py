@@ -116,7 +116,7 @@ def _order(one: Ranked) -> tuple[int, int, float]:
 def bends(readings: Readings) -> int:
     """How often the readings visibly change the way they bend: 0 for straight, 1 for one bend, 2 for an S …
 
-    The degree of the lowest polynomial, up to 6, that neither one nor two terms more improve significantly, less one.
+    The degree of the lowest polynomial that no other up to the sixth improves significantly, less one.
     """
     fitted: list[Fit] = []
     for degree in range(1, 7):
@@ -125,13 +125,14 @@ def bends(readings: Readings) -> int:
         except RidgeError:
             break
     for place, one in enumerate(fitted):
-        if one.statistics.exact or not any(_improves(one, more) for more in fitted[place + 1 : place + 3]):
+        higher = fitted[place + 1 :]
+        if one.statistics.exact or not any(_improves(one, more, SIGNIFICANT / len(higher)) for more in higher):
             return place
     return max(len(fitted) - 1, 0)
 
 
-def _improves(smaller: Fit, larger: Fit) -> bool:
+def _improves(smaller: Fit, larger: Fit, chance: float) -> bool:
     if larger.statistics.exact:
         return True
     p = nested_test(smaller, larger).p
-    return p is not None and p < SIGNIFICANT / 2  # two are tried
+    return p is not None and p < chance
