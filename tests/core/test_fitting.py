@@ -327,3 +327,23 @@ class Refused(TestCase):
     def test_a_logistic_that_never_turns(self) -> None:
         result = fit(Readings(X, np.exp(0.3 * X) + 0.01 * NOISE), Logistic())
         self.assertTrue(all(np.isfinite(value) for value in result.values.values()))
+
+
+class SumsOfPeaks(TestCase):
+    """Two and three peaks on a decaying ground without starting values; shapes as in the certified Gauss problems, invented."""
+
+    def test_the_minimum_is_that_from_the_true_values(self) -> None:
+        x = np.arange(1.0, 251.0)
+        for peaks in (
+            ((101.9, 107.0, 23.6), (72.0, 153.3, 19.5)),  # so close that one broad peak covers both
+            ((100.5, 50.0, 12.0), (72.0, 110.0, 14.0), (60.0, 180.0, 17.0)),
+        ):
+            text, values = "b*exp(-d*x)", {"b": 99.0, "d": 0.011}
+            for number, peak in enumerate(peaks):
+                text += f" + h{number}*exp(-(x - c{number})^2/w{number}^2)"
+                values |= dict(zip((f"h{number}", f"c{number}", f"w{number}"), peak, strict=True))
+            model = Formula(text)
+            y = model.evaluate(x, values) + np.random.default_rng(0).normal(0, 2.5, 250)
+            found, best = fit(Readings(x, y), model), fit(Readings(x, y), model, start=values)
+            rss, lowest = (one.statistics.residual_sum_of_squares for one in (found, best))
+            self.assertLess(rss / lowest - 1, 1e-9)

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
-from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
@@ -64,24 +62,23 @@ def without_meaning_at_zero(model: Model) -> frozenset[str]:
     """Free parameters that cannot be tested against zero, since others have no effect, or the model no value, where they are
     zero: the height of a peak, the rate of an exponential with a level (Davies, Biometrika 64, 1977). None of a model that is
     linear in its parameters."""
-    if set(model.free_names) <= set(model.linear):
+    key = (model.expression, model.free_names, tuple(model.fixed))
+    found = _known.get(key)
+    if found is None:
+        if len(_known) > MOST_KNOWN:
+            _known.clear()
+        found = _known[key] = _without_meaning(model)
+    return found
+
+
+MOST_KNOWN = 512
+_known: dict[tuple[object, ...], frozenset[str]] = {}
+
+
+def _without_meaning(model: Model) -> frozenset[str]:
+    free = model.free_names
+    if set(free) <= set(model.linear):
         return frozenset()
-    return _without_meaning(
-        _Form(model, (model.expression, model.variable, model.free_names, tuple(model.fixed.items())))
-    )
-
-
-@dataclass(frozen=True)
-class _Form:
-    """A model as far as its form goes."""
-
-    model: Model = field(compare=False)
-    key: tuple[object, ...]
-
-
-@lru_cache(maxsize=256)
-def _without_meaning(form: _Form) -> frozenset[str]:
-    model, free = form.model, form.model.free_names
     x = 2.1 + 2.9 * np.sort(low_discrepancy(4 * len(free) + 9, 1)[:, 0])
     trials = [
         dict(model.fixed) | dict(zip(free, (0.4 + 1.6 * point).tolist(), strict=True))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from math import isfinite
 
 import numpy as np
@@ -117,10 +118,14 @@ def search(
     if k == 0:
         return np.zeros((1, 0)), np.zeros(1)
     small = condense(data)
+    terms = separate_terms(problem)
+    sums = _term_by_term(problem, small, terms, reach, limits, effort.part(TERM_BY_TERM)) if len(terms) > 1 else []
     shapes = trial_shapes(reach, limits)
     rss = try_all(problem, small, shapes, effort)
     if k == 1:
         starts = shapes[valleys(rss, 8)]
+    elif sums:
+        starts = shapes[apart(shapes, rss, 16)]
     else:
         seeds = shapes[apart(shapes, rss, 8)]
 
@@ -132,7 +137,109 @@ def search(
     best = distinct(starts, rss, 8)
     starts, _, rss = descend(problem, small, starts[best], 80, limits, effort)
     best = distinct(starts, rss, 4)
-    return starts[best], rss[best]
+    starts, rss = starts[best], rss[best]
+    if sums:
+        starts, _, rss = descend(problem, small, np.concatenate([starts, *sums]), 80, limits, effort)
+        best = distinct(starts, rss, 4)
+        starts, rss = starts[best], rss[best]
+    return starts, rss
+
+
+def separate_terms(problem: Separable) -> list[list[int]]:
+    """Places of the nonlinear parameters of each term, where the formula is a sum of terms that share none; else empty."""
+    of_column: dict[int, list[int]] = {}
+    for i, columns in enumerate(problem.parts):
+        if len(columns) != 1 or columns[0] is None:
+            return []
+        of_column.setdefault(columns[0], []).append(i)
+    return list(of_column.values())
+
+
+TERM_BY_TERM = 1.2e9
+"""What putting a sum together may cost; the search of all its terms at once has the rest."""
+BEAM = 4
+"""Sums that are carried on, at each number of terms."""
+
+
+@dataclass(frozen=True)
+class _Sum:
+    """Some of the terms at their places: their numbers, the shape (k,) and the sum of squares."""
+
+    terms: tuple[int, ...]
+    shape: Array
+    rss: float
+
+
+def _term_by_term(
+    problem: Separable,
+    data: Data,
+    terms: Sequence[Sequence[int]],
+    reach: Sequence[Spread],
+    limits: Limits | None,
+    effort: Effort,
+) -> list[Array]:
+    """Starts (1, k) put together term by term, each term where it leads lowest beside those that are there already, which then
+    settle. So peaks find their places on the ground that they stand on (forward selection, as in matching pursuit; Mallat
+    and Zhang, IEEE Transactions on Signal Processing 41, 1993); several sums are carried on, since the best first peak may be
+    a broad one over two."""
+    middle = np.array([float(spread(np.array([0.5]))[0]) for spread in reach])
+    forms = [problem.form_of(term) for term in terms]
+    sums = [_Sum((), middle, np.inf)]
+    for _ in terms:
+        longer: list[_Sum] = []
+        for one in sums:
+            # Of terms of one kind, such as several peaks, the next one stands for all that are left.
+            next_ones = {forms[number]: number for number in reversed(range(len(terms))) if number not in one.terms}
+            for number in sorted(next_ones.values()):
+                longer += _with_one_more(problem, data, one, number, terms, reach, limits, effort)
+        longer.sort(key=lambda one: one.rss)
+        # Sums of equal size are one sum, its terms in another order.
+        sums = [one for i, one in enumerate(longer) if not i or one.rss > longer[i - 1].rss * (1 + 1e-6)][:BEAM]
+        if effort.passed or not sums:
+            return []
+    return [one.shape[None] for one in sums]
+
+
+def _with_one_more(
+    problem: Separable,
+    data: Data,
+    known: _Sum,
+    number: int,
+    terms: Sequence[Sequence[int]],
+    reach: Sequence[Spread],
+    limits: Limits | None,
+    effort: Effort,
+) -> list[_Sum]:
+    if effort.passed:
+        return []
+    added = list(terms[number])
+    chosen = sorted([i for term in known.terms for i in terms[term]] + added)
+    part = problem.only(chosen)
+    points = low_discrepancy(200 * len(added), len(added))
+    trials = np.repeat(known.shape[None], len(points), axis=0)
+    for place, i in enumerate(added):
+        trials[:, i] = reach[i](points[:, place])
+    trials = limits.clip(trials) if limits else trials
+    effort.spend(part.operations, len(trials) * len(data.x))
+    tried = part.project(data.x, data.y, data.root, trials[:, chosen])
+    # The best place is often one where a term takes away from a broader one; peaks as a rule all rise.
+    signs = np.sign(tried.coefficients[:, [part.linear.index(problem.linear[j]) for j in _columns(problem, chosen)]])
+    alike = np.where(np.abs(signs.sum(axis=1)) == signs.shape[1], tried.rss, np.inf)
+    picked = np.concatenate([apart(trials[:, added], tried.rss, 4), apart(trials[:, added], alike, 4)])
+    starts = trials[np.unique(picked)]
+    inside = Limits(limits.low[chosen], limits.high[chosen]) if limits else None
+    found, _, rss = descend(part, data, starts[:, chosen], 40, inside, effort)
+    sums = []
+    for i in distinct(found, rss, 3):
+        shape = known.shape.copy()
+        shape[chosen] = found[i]
+        sums.append(_Sum((*known.terms, number), shape, float(rss[i])))
+    return sums
+
+
+def _columns(problem: Separable, places: Sequence[int]) -> list[int]:
+    """The columns that the nonlinear parameters in these places shape, each once."""
+    return sorted({column for i in places for column in problem.parts[i] if column is not None})
 
 
 def _scan_each(

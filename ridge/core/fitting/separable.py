@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.formula import Program, differentiate
-from ridge.core.formula.tree import ZERO, Node, contains, number, substitute
+from ridge.core.formula.tree import ZERO, Name, Node, contains, number, substitute
 from ridge.core.readings import Array
 
 NEGLIGIBLE = 1e-11
@@ -48,7 +48,9 @@ class Separable:
         self, tree: Node, variable: str, linear: Sequence[str], nonlinear: Sequence[str], fixed: Mapping[str, float]
     ) -> None:
         self.linear, self.nonlinear = tuple(linear), tuple(nonlinear)
+        self._parts_of_sum: dict[tuple[int, ...], Separable] = {}
         tree = substitute(tree, {name: number(value) for name, value in fixed.items()})
+        self._tree, self._variable = tree, variable
         offset = substitute(tree, dict.fromkeys(linear, ZERO))
         columns = [differentiate(tree, name) for name in linear]
         self._values = Program([offset, *columns], (variable, *self.nonlinear))
@@ -65,6 +67,24 @@ class Separable:
         width = len(columns) + len(self.nonlinear) + 1
         self.operations = self._split.operations + self._slopes.operations + 2 * width * width
         """How many operations on the readings one trial costs, its slopes included."""
+
+    def form_of(self, places: Sequence[int]) -> Node:
+        """The term of the nonlinear parameters in these places with their names taken off: equal for terms of one kind."""
+        (column,) = {self.parts[i][0] for i in places}
+        assert column is not None
+        blank = {self.nonlinear[i]: Name(f"_{place}") for place, i in enumerate(places)}
+        return substitute(differentiate(self._tree, self.linear[column]), blank)
+
+    def only(self, places: Sequence[int]) -> Separable:
+        """The same without the terms of all nonlinear parameters but those in the given places, each of one term alone."""
+        key = tuple(places)
+        if key not in self._parts_of_sum:
+            moved = {j for i, (j,) in enumerate(self.parts) if i not in places}
+            gone = {self.linear[j]: ZERO for j in moved if j is not None}
+            linear = [name for name in self.linear if name not in gone]
+            nonlinear = [self.nonlinear[i] for i in places]
+            self._parts_of_sum[key] = Separable(substitute(self._tree, gone), self._variable, linear, nonlinear, {})
+        return self._parts_of_sum[key]
 
     def split_of_one(self, x: Array, shape: Sequence[float]) -> tuple[Any, list[Any], list[Any]]:
         """Offset, None where there is none; columns; and their derivatives by the nonlinear parameters, as in ``parts``.
