@@ -131,7 +131,7 @@ def _answer_kept(fitted: list[Fitted], kept: AnswerState, level: float, naming: 
 def _draw(one: Fitted, out: FitOut, leading: Fitted, view: ViewOut, level: float, naming: Naming) -> None:
     """Put the curve of a fit that can be seen, and its difference from the leading one, into what is said of it."""
     if one.curve is not None and not out.hidden:
-        out.curve = sample_curve(one.curve, view.x.low, view.x.high, level)
+        out.curve = sample_curve(one.curve, view.x.low, view.x.high, level, naming)
         out.difference = differ(one, leading, naming)
 
 

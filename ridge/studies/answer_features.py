@@ -19,6 +19,7 @@ from ridge.core.wording.answers import NO_UNCERTAINTY, number_as_given
 from ridge.core.wording.features import word_limits, word_places, word_quantity
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import capital, significant
+from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber
 from ridge.exchange.lists import read_list
 from ridge.studies.answer_marks import CURVE, mark_at, numbers_of
@@ -63,8 +64,14 @@ def answer_feature(
 
 
 def _places(places: list[Place], name: str, out: AnswerOut, naming: Naming, level: float) -> AnswerOut:
-    """Where the curve does something, in view and three ranges beyond."""
+    """Where the curve does something, in view and three ranges beyond, as far as x and y make sense."""
     asked = capital(name)
+    x_sense, y_sense = sense_of(naming, "x"), sense_of(naming, "y")
+    left = [place for place in places if x_sense.holds(place.x) and (place.kind == "root" or y_sense.holds(place.y))]
+    if places and not left:
+        said = " and ".join(text for text in (word_sense(naming, "x"), word_sense(naming, "y")) if text)
+        return out.model_copy(update={"asked": asked, "problem": f"There are none where values make sense: {said}."})
+    places = left
     if not places:
         return out.model_copy(
             update={"asked": asked, "problem": "There are none within three measured ranges of the readings."}

@@ -11,6 +11,7 @@ from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.at_y import MOST, Solution
+from ridge.core.predicting.sense import prediction_within, solutions_within
 from ridge.core.wording.answers import AnswerText, number_as_given, word_prediction, word_solutions
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
@@ -18,6 +19,7 @@ from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import capital, count_word, name_rows, significant
 from ridge.core.wording.outside import beyond_sentence
 from ridge.core.wording.rounding import half_width_text, round_with_half_width
+from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber, read_numbers
 from ridge.exchange.lists import read_list
 from ridge.studies.answer_features import FEATURES, answer_feature
@@ -99,16 +101,26 @@ def _single(
 
 
 def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming, checked: bool) -> AnswerOut:
+    if not sense_of(naming, "x").holds(x):
+        return out.model_copy(update={"problem": f"{capital(word_sense(naming, 'x'))}."})
     prediction = fit.predict(x, level, checked)
     value = float(prediction.value)
     if not math.isfinite(value):
         return out.model_copy(update={"problem": _no_value(fit, x, value, naming)})
+    if not sense_of(naming, "y").holds(value):
+        return out.model_copy(update={"problem": _against_sense(value, naming)})
+    prediction = prediction_within(prediction, sense_of(naming, "y"))
     words = word_prediction(fit, prediction, naming, refining=not checked)
     mark = mark_at(x, value, y_low=float(prediction.low), y_high=float(prediction.high))
     beyond = bool(prediction.beyond > 0)
     said = beyond_sentence(fit, naming, x) if beyond else ""
     update = {**said_of(words), "mark": mark, "beyond": beyond, "beyond_says": said}
     return out.model_copy(update={**update, "numbers": _numbers_of_y(fit, prediction, naming)})
+
+
+def _against_sense(value: float, naming: Naming) -> str:
+    said = naming.y_with_unit(significant(value, 3).text)
+    return f"The curve says {said} there, but {word_sense(naming, 'y')}: the model does not hold there."
 
 
 def _numbers_of_y(fit: Fit, prediction: Prediction, naming: Naming) -> list[NumberOut]:
@@ -143,13 +155,27 @@ def _at_y(
 ) -> AnswerOut:
     """Every x at that y; the nearest to the readings is the answer."""
     repeats = len(numbers) if len(numbers) > 1 else repeats
-    solutions = fit.solve(numbers, repeats, level, checked=checked)
     y = float(np.mean(numbers))
+    if not sense_of(naming, "y").holds(y):
+        return out.model_copy(update={"problem": f"{capital(word_sense(naming, 'y'))}."})
+    every = fit.solve(numbers, repeats, level, checked=checked)
+    solutions = solutions_within(every, sense_of(naming, "x"))
+    if not solutions:
+        problem = f"The curve takes that value only where {naming.x} makes no sense: {word_sense(naming, 'x')}."
+        return out.model_copy(update={"problem": problem})
     first, shown = solutions[0], solutions[:MOST_SOLUTIONS]
     texts = word_solutions(fit, shown, y, repeats, naming, refining=not checked)
     words = {
         **said_of(texts[0]),
-        "sentence": f"{texts[0].sentence} {_how_many_more(fit, len(solutions), naming)}".strip(),
+        "sentence": " ".join(
+            part
+            for part in (
+                texts[0].sentence,
+                _how_many_more(fit, len(solutions), naming),
+                _left_out(len(every) - len(solutions), first, naming),
+            )
+            if part
+        ),
     }
     mark = mark_at(first.value, y, x_low=first.low, x_high=first.high)
     rows = []
@@ -165,6 +191,19 @@ def _at_y(
     said = beyond_sentence(fit, naming, first.value) if first.beyond > 0 else ""
     update = {**words, "mark": mark, "beyond": first.beyond > 0, "beyond_says": said, "rows": rows}
     return out.model_copy(update={**update, "numbers": _numbers_of_x(fit, first, naming)})
+
+
+def _left_out(count: int, first: Solution, naming: Naming) -> str:
+    """What the limits of sense of x took away."""
+    sense = sense_of(naming, "x")
+    if not count and first.low != sense.low and first.high != sense.high:
+        return ""
+    gone = (
+        f"{count_word(count, capital=True)} more {'is' if count == 1 else 'are'} left out: "
+        if count
+        else "The limits end there: "
+    )
+    return f"{gone}{word_sense(naming, 'x')}."
 
 
 def _how_many_more(fit: Fit, count: int, naming: Naming) -> str:
@@ -184,6 +223,9 @@ def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming:
     y = float(np.mean(numbers))
     x = curve.solve(y)[0].value if looking else numbers[0]
     value = y if looking else float(curve.predict(x).value)
+    for axis, one in (("x", x), ("y", value)):
+        if not sense_of(naming, axis).holds(one):  # type: ignore[arg-type]
+            return out.model_copy(update={"problem": f"{capital(word_sense(naming, axis))}."})  # type: ignore[arg-type]
     result, sentence = word_between(curve, x, value, naming, asked_y=looking)
     place = word_place_between(curve, x, naming)
     given = naming.y_with_unit(number_as_given(y)) if looking else naming.x_with_unit(number_as_given(x))

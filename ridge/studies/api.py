@@ -104,6 +104,7 @@ def _columns_out(state: StudyState, held: dict[str, tuple[str, ...]]) -> list[Co
         return ColumnOut(
             key=column.key, name=column.name, symbol=column.symbol, unit=column.unit, role=column.role,
             formula=column.formula, exponent=column.exponent, over=over(column.unit, column.exponent), uncertainty=column.uncertainty,
+            lowest=column.lowest, highest=column.highest, limits_why=column.limits_why,
             problem=found.problem if found else "", cells=list(found.texts) if found else cells,
         )  # fmt: skip
 

@@ -74,6 +74,18 @@ def column_values(state: StudyState, fits: Mapping[str, FitValues] | None = None
     return _Evaluation(state, fits).all()
 
 
+def limits_of_sense(column: ColumnState) -> tuple[float, float]:
+    """Least and greatest value that makes sense, in the column's unit; infinite where none is given. Raises NotANumber."""
+    found = _read_cells((column.lowest, column.highest), column.unit, column.exponent)
+    for message in found.wrong.values():
+        raise NotANumber(f"limits of sense: {message}")
+    low, high = (float(value) for value in found.numbers)
+    low, high = (-np.inf if np.isnan(low) else low), (np.inf if np.isnan(high) else high)
+    if not low < high:
+        raise NotANumber("limits of sense: the least value must be smaller than the greatest")
+    return low, high
+
+
 def names_for_formulas(state: StudyState) -> dict[str, ColumnState]:
     """The names by which formulas may call columns: their symbols, and x and y where these columns have none."""
     names: dict[str, ColumnState] = {}

@@ -142,6 +142,6 @@ def without_reading(state: StudyState, letter: str, row: int) -> WithoutOut | No
         moved = np.abs(other.evaluate(x) - fit.evaluate(x))
     most = int(np.nanargmax(moved)) if np.isfinite(moved).any() else 0
     sentence = word_without(row, float(moved[most]), float(x[most]), typical_miss(fit), table.naming)
-    curve = sample_curve(other, view.x.low, view.x.high, state.level)
+    curve = sample_curve(other, view.x.low, view.x.high, state.level, table.naming)
     curve.low = curve.high = finite(np.full(len(curve.x), np.nan))
     return WithoutOut(row=row, sentence=sentence, curve=curve)

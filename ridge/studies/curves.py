@@ -10,6 +10,8 @@ import numpy as np
 from ridge.core import Fit, Interpolation
 from ridge.core.models import Sinusoid
 from ridge.core.readings import Array
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.sense import sense_of
 from ridge.studies.readings import Status, Table
 from ridge.studies.schemas import AnswerOut, CurveOut, StretchOut, ViewOut
 
@@ -27,9 +29,38 @@ def finite(values: Array | Iterable[float]) -> list[float | None]:
     return [value if math.isfinite(value) else None for value in array.tolist()]
 
 
-def sample_curve(result: Fit | Interpolation, low: float, high: float, level: float, growing: bool = False) -> CurveOut:
+def sample_curve(
+    result: Fit | Interpolation, low: float, high: float, level: float, naming: Naming, growing: bool = False
+) -> CurveOut:
     """The curve and its confidence interval over a stretch of the x axis; ``growing``: denser towards zero, for axes
-    that are not drawn evenly. An interpolation, and a curve with given numbers, has no interval."""
+    that are not drawn evenly. An interpolation, and a curve with given numbers, has no interval. It ends where x or y makes no
+    sense any more."""
+    return _within_sense(_sampled(result, low, high, level, naming, growing), naming)
+
+
+def _within_sense(curve: CurveOut, naming: Naming) -> CurveOut:
+    of_y = sense_of(naming, "y")
+    if of_y.anything:
+        return curve
+
+    def inside(values: list[float | None]) -> list[float | None]:
+        return [None if value is None else min(max(value, of_y.low), of_y.high) for value in values]
+
+    there = [value is not None and of_y.holds(value) for value in curve.y]
+    y = [value if holds else None for value, holds in zip(curve.y, there, strict=True)]
+    band = [
+        [value if holds else None for value, holds in zip(inside(end), there, strict=True)]
+        for end in (curve.low, curve.high)
+    ]
+    return curve.model_copy(update={"y": y, "low": band[0], "high": band[1]})
+
+
+def _sampled(
+    result: Fit | Interpolation, low: float, high: float, level: float, naming: Naming, growing: bool
+) -> CurveOut:
+    of_x = sense_of(naming, "x")
+    if of_x.low < high and low < of_x.high:
+        low, high = max(low, of_x.low), min(high, of_x.high)
     x = _places(result, low, high, growing)
     if isinstance(result, Interpolation) or result.least_squares_in == "given":
         with np.errstate(all="ignore"):

@@ -9,6 +9,7 @@ import numpy as np
 from ridge.core import Fit, Interpolation
 from ridge.core.judging.misses import typical_miss
 from ridge.core.readings import Array
+from ridge.core.wording.naming import Naming
 from ridge.core.wording.straight import Straight, straighten
 from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent
 from ridge.studies.changes.plot import PlotSettings
@@ -74,7 +75,7 @@ def figure_content(
         )
         growing = x_scale == "log" or (straight is not None and straight.x != "none")
         curves = tuple(
-            _curve(said[one.wanted.letter], one.curve, stretch, state.level, growing, to_x, to_y, settings)
+            _curve(said[one.wanted.letter], one.curve, stretch, state.level, naming, growing, to_x, to_y, settings)
             for one in fitted
             if one.curve is not None
         )
@@ -156,12 +157,13 @@ def _curve(
     fit: Fit | Interpolation,
     stretch: tuple[float, float],
     level: float,
+    naming: Naming,
     growing: bool,
     to_x: Transform,
     to_y: Transform,
     settings: PlotSettings,
 ) -> DrawnCurve:
-    sampled = sample_curve(fit, *stretch, level, growing)
+    sampled = sample_curve(fit, *stretch, level, naming, growing)
 
     def array(values: list[float | None]) -> Array:
         return to_y(np.array([np.nan if value is None else value for value in values], dtype=float))

@@ -31,6 +31,7 @@ from ridge.core.wording.numbers import full, place, probability, significant, wr
 from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
+from ridge.core.wording.sense import word_sense
 from ridge.studies.curves import finite
 from ridge.studies.fits import Fitted, fit_one, hand_values
 from ridge.studies.readings import Status, Table
@@ -86,6 +87,10 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
     if wanted.x_range is not None:
         low, high = (number_as_given(end) for end in wanted.x_range)
         out.range_text = f"Only {naming.x} from {low} to {naming.x_with_unit(high)} is used."
+    if senses := [said for said in (word_sense(naming, "x"), word_sense(naming, "y")) if said]:
+        out.range_text = (
+            f"{out.range_text} The curve ends where values make no sense any more: {'; '.join(senses)}.".strip()
+        )
     if one.model is not None:
         out.form_text, out.form_latex = write_symbols(one.model, naming)
     if one.error is not None:

@@ -55,9 +55,10 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
     state = read_state(own_study(request, study_id))
     if not stretch.low < stretch.high:
         return 400, Message(message="The stretch ends before it begins.")
-    fitted = fit_all(read_table(state), state.fits)
+    table = read_table(state)
+    fitted = fit_all(table, state.fits)
     return [
-        sample_curve(one.curve, stretch.low, stretch.high, state.level, stretch.growing)
+        sample_curve(one.curve, stretch.low, stretch.high, state.level, table.naming, stretch.growing)
         if one.curve and not one.wanted.hidden
         else None
         for one in fitted

@@ -50,6 +50,9 @@ class Column(models.Model):
     formula = models.CharField(max_length=FORMULA_TYPED, blank=True)
     exponent = models.SmallIntegerField(default=0)
     uncertainty = models.CharField(max_length=40, blank=True)
+    lowest = models.CharField(max_length=40, blank=True)
+    highest = models.CharField(max_length=40, blank=True)
+    limits_why = models.CharField(max_length=100, blank=True)
 
     class Meta:
         ordering = ("place",)

@@ -18,7 +18,15 @@ from ridge.core.wording.numbers import capital
 from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.apart import FAILED
-from ridge.studies.columns import ColumnValues, column_values, first_filled, in_percent, share_of, uncertainty_of
+from ridge.studies.columns import (
+    ColumnValues,
+    column_values,
+    first_filled,
+    in_percent,
+    limits_of_sense,
+    share_of,
+    uncertainty_of,
+)
 from ridge.studies.state import ColumnState, StudyState
 
 Statuses = npt.NDArray[np.int8]
@@ -96,7 +104,17 @@ def read_naming(state: StudyState) -> Naming:
     assert x is not None and y is not None
     x_unit, y_unit = (CLOCK_UNITS.get(column.unit, column.unit) for column in (x, y))
     letters = tuple(sorted(state.letters.items()))
-    return Naming(x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name, letters, state.rising)
+    return Naming(
+        x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name, letters, state.rising, _limits(x), _limits(y)
+    )
+
+
+def _limits(column: ColumnState) -> tuple[float, float, str]:
+    """Limits of sense with the reason; none while they cannot be read, which the column says."""
+    try:
+        return (*limits_of_sense(column), column.limits_why)
+    except NotANumber:
+        return (-np.inf, np.inf, "")
 
 
 def is_clock(state: StudyState, role: str) -> bool:
@@ -164,6 +182,11 @@ def _read(state: StudyState) -> Table:
             put(row, y_column, f"{naming.y_name or naming.y} missing")
 
     column_problems = {key: one.problem for key, one in values.items() if one.problem}
+    for column in (x_column, y_column):
+        try:
+            limits_of_sense(column)
+        except NotANumber as problem:
+            column_problems.setdefault(column.key, f"{capital(str(problem))}.")
     errors: dict[str, Array | None] = {}
     share: float | None = None
     for axis, column in (("x", x_column), ("y", y_column)):

@@ -45,6 +45,9 @@ class ColumnOut(Schema):
     exponent: int
     over: str
     uncertainty: str
+    lowest: str
+    highest: str
+    limits_why: str
     problem: str
     cells: list[str] | None
 

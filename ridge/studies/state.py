@@ -31,7 +31,8 @@ def new_key() -> str:
 @dataclass(frozen=True)
 class ColumnState:
     """``cells`` are texts as typed, those of a calculated column (``formula``) empty. Values are the numbers in the
-    cells times 10 to the ``exponent``. ``uncertainty``: that of every value of the column, as typed (``0.5``, ``2 %``)."""
+    cells times 10 to the ``exponent``. ``uncertainty``: that of every value of the column, as typed (``0.5``, ``2 %``).
+    ``lowest``, ``highest``: the least and the greatest value that makes sense, as typed, and why (``limits_why``)."""
 
     key: str
     name: str
@@ -42,6 +43,9 @@ class ColumnState:
     formula: str = ""
     exponent: int = 0
     uncertainty: str = ""
+    lowest: str = ""
+    highest: str = ""
+    limits_why: str = ""
 
 
 @dataclass(frozen=True)

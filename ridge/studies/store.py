@@ -47,7 +47,20 @@ def _read_tables(study: Study) -> StudyState:
         absolute_errors=study.absolute_errors,
         level=study.level,
         columns=tuple(
-            ColumnState(c.key, c.name, c.symbol, c.unit, c.role, tuple(c.cells), c.formula, c.exponent, c.uncertainty)
+            ColumnState(
+                c.key,
+                c.name,
+                c.symbol,
+                c.unit,
+                c.role,
+                tuple(c.cells),
+                c.formula,
+                c.exponent,
+                c.uncertainty,
+                c.lowest,
+                c.highest,
+                c.limits_why,
+            )
             for c in study.columns.all()
         ),
         aside={mark.row: mark.reason for mark in study.aside.all()},
@@ -211,6 +224,9 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
                 "formula": column.formula,
                 "exponent": column.exponent,
                 "uncertainty": column.uncertainty,
+                "lowest": column.lowest,
+                "highest": column.highest,
+                "limits_why": column.limits_why,
             }
             if column.key not in old:
                 Column.objects.create(study=study, key=column.key, cells=list(column.cells), **settings)

@@ -44,6 +44,9 @@ class ColumnPart(_Part):
     formula: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)] = ""
     exponent: Annotated[int, Field(ge=-300, le=300)] = 0
     uncertainty: Annotated[str, StringConstraints(max_length=40)] = ""
+    lowest: Annotated[str, StringConstraints(max_length=40)] = ""
+    highest: Annotated[str, StringConstraints(max_length=40)] = ""
+    limits_why: Annotated[str, StringConstraints(max_length=100)] = ""
 
 
 class RowPart(_Part):

@@ -20,6 +20,7 @@ from ridge.core.wording.rounding import (
     uncertainty_decimals,
     value_decimals,
 )
+from ridge.core.wording.sense import word_sense
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -70,7 +71,7 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
         result, sentence = plain, NO_UNCERTAINTY
     elif fit.statistics.exact:
         result, sentence = plain, "The fit is exact, so the scatter of a new reading is unknown."
-    elif prediction.profiled or fit.log_line is not None:
+    elif prediction.profiled or fit.log_line is not None or _ends_at_sense(prediction, naming):
         result, sentence = _asymmetric(fit, prediction, naming)
     elif not math.isfinite(half):
         result, sentence = plain, UNBOUNDED
@@ -102,13 +103,21 @@ def new_reading(fit: Fit, naming: Naming) -> str:
     return f"a new reading whose standard uncertainty is {deviation}"
 
 
+def _ends_at_sense(prediction: Prediction, naming: Naming) -> bool:
+    """Whether a limit lies where y makes no sense any more."""
+    return float(prediction.low) == naming.y_limits[0] or float(prediction.high) == naming.y_limits[1]
+
+
 def _asymmetric(fit: Fit, prediction: Prediction, naming: Naming) -> tuple[str, str]:
     """A result whose limits are no ±, and how they came about."""
     value, low, high = (float(part) for part in (prediction.value, prediction.low, prediction.high))
     said = naming.y_with_unit(_between(value, low, high).text)
     level, curve = level_text(prediction.level), curve_word(fit.model)
     mean = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
-    why = PROFILE if prediction.profiled else "They are equally far in logarithms."
+    if _ends_at_sense(prediction, naming) and math.isfinite(low) and math.isfinite(high):
+        why = f"They end where {naming.y} makes sense: {word_sense(naming, 'y')}."
+    else:
+        why = PROFILE if prediction.profiled else "They are equally far in logarithms."
     return (
         f"{naming.y} = {said}, {from_limits(low, high, naming.y_unit)}",
         f"These are the {level} limits of {new_reading(fit, naming)}; {level} confidence interval of the {curve}: {mean}. {why}",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from math import inf
 
 from ridge.core.formula.dimensions import unit_powers
 from ridge.core.models import Model
@@ -37,7 +38,7 @@ def symbol_latex(symbol: str) -> str:
 
 @dataclass(frozen=True)
 class Naming:
-    """Name, symbol and unit of x and of y, as the study's columns give them."""
+    """Name, symbol, unit and limits of sense of x and of y, as the study's columns give them."""
 
     x: str = "x"
     y: str = "y"
@@ -49,6 +50,9 @@ class Naming:
     """Letters of the course by parameter name, where they differ from the usual ones."""
     rising: bool = False
     """Whether the terms of a sum are written from the lowest power up: a + b·x."""
+    x_limits: tuple[float, float, str] = (-inf, inf, "")
+    """Least and greatest x that makes sense, and why."""
+    y_limits: tuple[float, float, str] = (-inf, inf, "")
 
     def x_with_unit(self, number: str) -> str:
         return with_unit(number, self.x_unit)

@@ -19,6 +19,8 @@ Unit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
 Formula = Annotated[str, StringConstraints(max_length=FORMULA_TYPED, strip_whitespace=True)]
 Exponent = Annotated[int, Field(ge=-30, le=30)]
 Uncertainty = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
+Limit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
+Why = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 ROLE_WORDS = {
     "x": "x", "y": "y", "x_error": "uncertainty of x", "y_error": "uncertainty of y", "weight": "weight", "count": "count of repeats", "series": "series", "other": "other",
 }  # fmt: skip
@@ -45,6 +47,9 @@ class ColumnSettings(Schema):
     formula: Formula = ""
     exponent: Exponent = 0
     uncertainty: Uncertainty = ""
+    lowest: Limit = ""
+    highest: Limit = ""
+    limits_why: Why = ""
 
 
 class PutColumnSettings(Change):
@@ -76,6 +81,9 @@ class EditColumn(Change):
     formula: Formula | None = None
     exponent: Exponent | None = None
     uncertainty: Uncertainty | None = None
+    lowest: Limit | None = None
+    highest: Limit | None = None
+    limits_why: Why | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         at = find_column(state, self.key)
@@ -93,7 +101,8 @@ class EditColumn(Change):
         outcome = PutColumnSettings(columns=[_settings(column) for column in changed]).apply(state)
         what = {
             "name": "name", "symbol": "symbol", "unit": "unit", "role": "role", "formula": "formula",
-            "exponent": "multiplier", "uncertainty": "uncertainty",
+            "exponent": "multiplier", "uncertainty": "uncertainty", "lowest": "least value", "highest": "greatest value",
+            "limits_why": "reason of the limits",
         }  # fmt: skip
         label = f"change the {' and '.join(what[k] for k in given) or 'settings'} of {called(changed[0])}"
         return replace(outcome, label=label)
@@ -111,6 +120,9 @@ class AddColumn(Change):
     formula: Formula = ""
     exponent: Exponent = 0
     uncertainty: Uncertainty = ""
+    lowest: Limit = ""
+    highest: Limit = ""
+    limits_why: Why = ""
     at: int | None = None
     cells: list[Cell] | None = None
 
@@ -123,7 +135,18 @@ class AddColumn(Change):
         if len(cells) != state.row_count:
             raise ChangeRefused("This column does not belong to this table.")
         column = ColumnState(
-            self.key, self.name, self.symbol, self.unit, self.role, cells, self.formula, self.exponent, self.uncertainty
+            self.key,
+            self.name,
+            self.symbol,
+            self.unit,
+            self.role,
+            cells,
+            self.formula,
+            self.exponent,
+            self.uncertainty,
+            self.lowest,
+            self.highest,
+            self.limits_why,
         )
         at = len(state.columns) if self.at is None else self.at
         columns = (*state.columns[:at], column, *state.columns[at:])

@@ -637,6 +637,11 @@ export interface components {
              * @default
              */
             formula?: string;
+            /**
+             * Highest
+             * @default
+             */
+            highest?: string;
             /** Key */
             key?: string;
             /**
@@ -644,6 +649,16 @@ export interface components {
              * @enum {string}
              */
             kind: "add_column";
+            /**
+             * Limits Why
+             * @default
+             */
+            limits_why?: string;
+            /**
+             * Lowest
+             * @default
+             */
+            lowest?: string;
             /**
              * Name
              * @default
@@ -1085,8 +1100,14 @@ export interface components {
             exponent: number;
             /** Formula */
             formula: string;
+            /** Highest */
+            highest: string;
             /** Key */
             key: string;
+            /** Limits Why */
+            limits_why: string;
+            /** Lowest */
+            lowest: string;
             /** Name */
             name: string;
             /** Over */
@@ -1114,8 +1135,23 @@ export interface components {
              * @default
              */
             formula?: string;
+            /**
+             * Highest
+             * @default
+             */
+            highest?: string;
             /** Key */
             key: string;
+            /**
+             * Limits Why
+             * @default
+             */
+            limits_why?: string;
+            /**
+             * Lowest
+             * @default
+             */
+            lowest?: string;
             /** Name */
             name: string;
             /**
@@ -1309,6 +1345,8 @@ export interface components {
             exponent?: number | null;
             /** Formula */
             formula?: string | null;
+            /** Highest */
+            highest?: string | null;
             /** Key */
             key: string;
             /**
@@ -1316,6 +1354,10 @@ export interface components {
              * @enum {string}
              */
             kind: "edit_column";
+            /** Limits Why */
+            limits_why?: string | null;
+            /** Lowest */
+            lowest?: string | null;
             /** Name */
             name?: string | null;
             /** Role */
@@ -2311,8 +2353,23 @@ export interface components {
              * @default
              */
             formula?: string;
+            /**
+             * Highest
+             * @default
+             */
+            highest?: string;
             /** Key */
             key: string;
+            /**
+             * Limits Why
+             * @default
+             */
+            limits_why?: string;
+            /**
+             * Lowest
+             * @default
+             */
+            lowest?: string;
             /** Name */
             name: string;
             /**

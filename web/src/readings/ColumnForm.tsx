@@ -10,7 +10,7 @@ import { ROLES } from "./roles";
 const SIGNS = ["°", "²", "³", "⁻¹", "µ", "Ω", "·", "±", "Δ", "λ", "ω"];
 const EXPONENTS = [-12, -9, -6, -3, -2, 0, 2, 3, 6, 9, 12];
 const WORDS: Record<number, string> = { [-12]: "billionth", [-9]: "thousand-millionth", [-6]: "millionth", [-3]: "thousandth", [-2]: "hundredth", 0: "none", 2: "hundred", 3: "thousand", 6: "million", 9: "thousand million", 12: "billion" };
-const FIELDS = ["name", "symbol", "unit", "formula", "uncertainty"] as const;
+const FIELDS = ["name", "symbol", "unit", "formula", "uncertainty", "lowest", "highest", "limits_why"] as const;
 type Field = (typeof FIELDS)[number];
 
 /** What a column is called, what it stands for, and how its numbers come about. */
@@ -18,7 +18,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
   const change = useChange();
   const id = useId();
   const lastField = useRef<Field>("unit");
-  const [draft, setDraft] = useState({ name: column.name, symbol: column.symbol, unit: column.unit, role: column.role as Role, formula: column.formula, exponent: column.exponent, uncertainty: column.uncertainty });
+  const [draft, setDraft] = useState({ name: column.name, symbol: column.symbol, unit: column.unit, role: column.role as Role, formula: column.formula, exponent: column.exponent, uncertainty: column.uncertainty, lowest: column.lowest, highest: column.highest, limits_why: column.limits_why });
   const typed = !column.formula && column.cells.some((cell) => cell.trim());
   const measured = draft.role === "x" || draft.role === "y";
 
@@ -99,6 +99,14 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
             </select>
           </label>
           {measured && field("uncertainty", "Uncertainty of each", "0.5 or 2 %", 40)}
+          {measured && (
+            <fieldset className="grid gap-2">
+              <legend className="mb-1 text-[12px] text-mute">Values make sense …</legend>
+              {field("lowest", "from", "0", 40)}
+              {field("highest", "to", "any", 40)}
+              {(draft.lowest || draft.highest) && field("limits_why", "because", "no negative speed", 100)}
+            </fieldset>
+          )}
           {!typed && field("formula", "Formula", "sqrt(d)", 4000)}
           {!typed && draft.formula && <p className="text-[12px] text-mute">Columns by their symbol, row for the row number; A for the value of fit A, A_slope for one of its parameters.</p>}
         </>
