@@ -8,6 +8,7 @@ from collections.abc import Iterable
 import numpy as np
 
 from ridge.core import Fit, Interpolation
+from ridge.core.judging.misses import seen_residuals
 from ridge.core.models import Sinusoid
 from ridge.core.readings import Array
 from ridge.core.wording.naming import Naming
@@ -118,7 +119,7 @@ def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> 
         ys += [float((y - errors).min()), float((y + errors).max())]
     residual = 1.0
     if result is not None:
-        used = result.residuals[table.readings.used]
+        used = seen_residuals(result)[table.readings.used]
         residual = float(np.max(np.abs(used), initial=0.0)) or result.statistics.residual_standard_deviation or 1.0
         residual = min(residual, FARTHEST)
     return ViewOut(x=_padded(min(xs), max(xs), 0.09), y=_padded(min(ys), max(ys), 0.09), residual=residual * 1.25)

@@ -13,7 +13,7 @@ from ridge.core.by_hand import handles, places
 from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation.cautions import find as find_in_interpolation
 from ridge.core.judging.cautions import Finding, find
-from ridge.core.judging.misses import in_y, typical_miss
+from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
 from ridge.core.judging.profile import Interval, intervals, lopsided, unchecked
 from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
@@ -221,7 +221,7 @@ def _word_fit(
     out.typical_miss = "–" if s is None or result.statistics.exact else naming.y_with_unit(significant(s, 3).text)
     out.deviation = None if s is None or not math.isfinite(s) else s
     out.statistics = [StatisticOut(**vars(text)) for text in list_statistics(result, naming)]
-    out.residuals = finite(result.residuals)
+    out.residuals = finite(seen_residuals(result))
     return equation
 
 

@@ -111,3 +111,22 @@ class Kept(ApiCase):
         self.assertEqual(
             [caution.other_model for caution in analyse(build_sample("can-of-soup")).fits[0].cautions], [True]
         )
+
+
+class Rounding(SimpleTestCase):
+    def test_a_curve_through_every_reading_leaves_nothing_to_draw(self) -> None:
+        texts = "0.1 0.2 0.4", "1.1 2.3 2.7"
+        for family, options in (("polynomial", {"degree": 2}), ("exponential", {"level": True})):
+            one = study(
+                column("t", "x", texts[0]), column("h", "y", texts[1]), fits=(FitState("A", family, options=options),)
+            )
+            found = analyse(one)
+            self.assertEqual(set(found.fits[0].residuals), {0.0})
+            self.assertEqual(found.view.residual, 1.25)
+            self.assertIn("goes through every reading by construction", found.fits[0].how_well)
+
+    def test_a_bent_one_that_misses_some_is_not_said_to_meet_them(self) -> None:
+        fits = (FitState("A", "exponential", options={"level": True}),)
+        found = analyse(study(column("t", "x", "0.1 0.2 0.4"), column("h", "y", "1.1 2.3 1.7"), fits=fits)).fits[0]
+        self.assertIn("still misses some of them", found.how_well)
+        self.assertIn("does not even go through all of them", found.cautions[0].message + found.cautions[-1].message)

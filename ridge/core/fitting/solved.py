@@ -13,6 +13,8 @@ from ridge.core.fitting.curve import Curve
 from ridge.core.models.base import Extended, ExtendedNumber, Model
 from ridge.core.readings import Array, Readings
 
+THROUGH = 1e-9
+"""Share of the largest y by which a curve may miss a reading that it goes through."""
 EPSILON, TINY = float(np.finfo(np.float64).eps), float(np.finfo(np.float64).tiny)
 
 
@@ -123,7 +125,7 @@ def sums(
     heaviest = 1.0 if prepared.root is None else np.longdouble(np.sqrt(prepared.weights.max()))
     noise = 4 * EPSILON * heaviest * largest / prepared.y_scale
     exact = n > free and bool(farthest <= noise)
-    if n == free:
+    if n == free and farthest <= THROUGH * largest / prepared.y_scale * heaviest:
         rss = np.longdouble(0)
     if regression <= n * noise**2 and np.ptp(prepared.target) == 0:
         regression = np.longdouble(0)

@@ -21,6 +21,7 @@ from ridge.core.judging.between import (
     waves,
 )
 from ridge.core.judging.influence import readings_far_off, readings_that_decide
+from ridge.core.judging.misses import through_every_reading
 from ridge.core.judging.significance import ALARM, SIGNIFICANT
 
 if TYPE_CHECKING:
@@ -72,7 +73,8 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
     """What counts and residuals say."""
     statistics, free = fit.statistics, len(fit.model.free_names)
     if statistics.degrees_of_freedom == 0:
-        yield Finding("as-many-parameters-as-readings", facts={"n": statistics.n, "parameters": free})
+        facts = {"n": statistics.n, "parameters": free, "through": float(through_every_reading(fit))}
+        yield Finding("as-many-parameters-as-readings", facts=facts)
         yield from _of_shape(fit)
         return
     if statistics.exact:

@@ -7,6 +7,9 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from ridge.core.fitting.solved import THROUGH
+from ridge.core.readings import Array
+
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
 
@@ -24,6 +27,20 @@ def typical_miss(fit: Fit) -> float | None:
     if not size:
         return 0.0
     return size * float(np.sqrt(fit.readings.used_counts @ (rest / size) ** 2 / degrees))
+
+
+def seen_residuals(fit: Fit) -> Array:
+    """Residuals as they are to be drawn, shape (rows,): those that are nothing but the rounding of y are zero."""
+    y = fit.readings.y[fit.readings.used]
+    rounding = 8 * np.finfo(np.float64).eps * float(np.max(np.abs(y), initial=0.0))
+    return np.where(np.abs(fit.residuals) <= rounding, 0.0, fit.residuals)
+
+
+def through_every_reading(fit: Fit) -> bool:
+    """Whether a curve with as many parameters as readings meets them all; a bent one need not."""
+    used = fit.readings.used
+    largest = float(np.max(np.abs(fit.readings.y[used]), initial=0.0))
+    return bool(np.max(np.abs(fit.residuals[used]), initial=0.0) <= THROUGH * largest)
 
 
 @dataclass(frozen=True)

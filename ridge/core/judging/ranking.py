@@ -102,10 +102,12 @@ def _chosen(fit: Fit) -> int:
     return fit.statistics.n - fit.statistics.degrees_of_freedom + sum(held.why == "bound" for held in fit.held)
 
 
-def _order(one: Ranked) -> tuple[int, int, float]:
+def _order(one: Ranked) -> tuple[int, float, float]:
     if one.fit is None:
         return 5, 0, 0.0
-    statistics, count = one.fit.statistics, one.parameters
+    # Of as many parameters a polynomial is the plainest.
+    form = one.model.linear_form
+    statistics, count = one.fit.statistics, one.parameters + (0.0 if form and form.transforms_nothing else 0.5)
     if statistics.exact:
         return 0, count, 0.0
     if one.difference is not None:

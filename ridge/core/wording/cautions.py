@@ -36,6 +36,12 @@ def _curve(finding: Finding) -> str:
 
 def _as_many_parameters(finding: Finding, _: Naming) -> tuple[str, str]:
     n, curve = int(finding.facts["n"]), _curve(finding)
+    if not finding.facts["through"]:
+        return (
+            f"There are as many parameters as readings ({n}), so nothing tells how much they scatter; and the {curve} does not "
+            "even go through all of them.",
+            "Choose another model, and add readings.",
+        )
     return (
         f"With {n} reading{'s' if n > 1 else ''} for {n} parameter{'s' if n > 1 else ''} the {curve} goes through every "
         "reading by construction, so nothing tells how well it fits.",

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ridge.core.judging.misses import typical_miss
+from ridge.core.judging.misses import through_every_reading, typical_miss
 from ridge.core.wording.answers import new_reading
 from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
@@ -41,6 +41,8 @@ def how_well(fit: Fit, naming: Naming) -> str:
     curve = curve_word(fit.model)
     if fit.least_squares_in == "given":
         return _as_given(fit, naming)
+    if statistics.degrees_of_freedom == 0 and not through_every_reading(fit):
+        return f"With as many parameters as readings the {curve} still misses some of them; its fit cannot be judged."
     if statistics.degrees_of_freedom == 0:
         through = {1: "the reading", 2: "both readings"}.get(statistics.n, "every reading")
         return f"The {curve} goes through {through} by construction; its fit cannot be judged."

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.judging.influence import readings_far_off
+from ridge.core.judging.misses import through_every_reading
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.significance import CHECK, SIGNIFICANT
 from ridge.core.wording.families import curve_word
@@ -26,6 +27,8 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
     """Signs, order, curvature, spread, shape and single large residuals, each with its p, and how they are judged; a single
     sentence where nothing can be judged."""
     statistics = fit.statistics
+    if statistics.degrees_of_freedom == 0 and not through_every_reading(fit):
+        return ["There are as many parameters as readings, so nothing tells whether the residuals are large."]
     if statistics.degrees_of_freedom == 0:
         return ["There are as many parameters as readings, so the residuals are zero by construction and show nothing."]
     if statistics.exact:

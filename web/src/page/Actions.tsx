@@ -7,7 +7,7 @@ export function Actions({ actions }: { actions: Fit["actions"] }) {
   return (
     <>
       {actions?.map((action) => (
-        <button key={action.label} className="button" onClick={() => change(action.change as unknown as Change)}>
+        <button key={action.label} className="button h-auto min-h-[28px] max-w-full shrink py-0.5 text-left whitespace-normal" onClick={() => change(action.change as unknown as Change)}>
           {action.label}
         </button>
       ))}

@@ -65,7 +65,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
       )}
       <div className="mt-1.5">
         <ModelSettings fit={fit} />
-        {fit.x_range && !ranging && (
+        {fit.range_text && !ranging && (
           <p className="text-[12.5px] text-mute">
             {fit.range_text}
           </p>
