@@ -9,10 +9,12 @@ from playwright.sync_api import expect
 from tests.browser.base import BrowserCase
 
 
-class Choosing(BrowserCase):
+class ModelCase(BrowserCase):
     def model(self, letter: str):  # type: ignore[no-untyped-def]
         return self.account().get_by_role("region", name=f"Model {letter}")
 
+
+class Choosing(ModelCase):
     def test_a_newcomer_finds_the_exponential_with_level(self) -> None:
         self.open_sample("A can of soup in a breezy galley")
         expect(self.model("A")).to_contain_text("in a pattern unlikely by chance: see the caution")
@@ -35,7 +37,7 @@ class Choosing(BrowserCase):
         expect(dialog).to_contain_text("The exponential with level is the best of these by AICc")
         expect(dialog.get_by_role("list", name="Interpolations").get_by_role("listitem")).to_have_count(4)
         cards = dialog.get_by_role("list", name="Models").get_by_role("listitem")
-        expect(cards).to_have_count(14)
+        expect(cards).to_have_count(15)
         expect(cards.first).to_contain_text("exponential with level")
         expect(dialog.get_by_role("button", name=re.compile("^logarithmic: ln"))).to_be_visible()
         cards.first.get_by_role("button").press("Enter")
@@ -97,3 +99,39 @@ class Choosing(BrowserCase):
         self.page.get_by_role("button", name="Set row 1 aside").click()
         expect(self.curve()).to_be_attached()
         expect(self.marks("aside")).to_have_count(1)
+
+
+class Remedies(ModelCase):
+    def test_the_better_model_is_one_press_and_one_undo(self) -> None:
+        self.open_sample("A can of soup in a breezy galley")
+        offer = self.model("A").get_by_role("button", name="Use exponential with level: typical miss 0.34")
+        offer.click()
+        expect(self.model("A")).to_contain_text("with no significant pattern")
+        expect(self.model("A").get_by_label("Caution")).to_have_count(0)
+        self.page.get_by_role("button", name="Undo").click()
+        expect(offer).to_be_visible()
+
+    def test_the_curve_without_a_reading_that_is_cautioned(self) -> None:
+        self.open_sample("Lantern on the quay")
+        self.model("A").get_by_role("button", name="without row 10").focus()
+        expect(self.model("A")).to_contain_text("Without row 10 the curve moves by up to")
+        expect(self.page.get_by_test_id("ghost-without")).to_be_attached()
+
+    def test_a_constant_where_nothing_else_holds(self) -> None:
+        self.open_sample("Tide at the pontoon")
+        self.page.get_by_label("Model of fit A").select_option("line")
+        expect(self.model("A")).to_contain_text("does no better than a constant")
+        self.page.get_by_label("Model of fit A").select_option("constant")
+        expect(self.model("A")).to_contain_text("The constant is the mean of h and typically misses a reading by 1.4")
+
+    def test_limits_of_sense_end_the_curve(self) -> None:
+        self.open_sample("A draining bucket")
+        self.page.get_by_role("button", name="Column level").click()
+        form = self.page.get_by_role("dialog")
+        form.get_by_label("from", exact=True).fill("5")
+        form.get_by_label("because").fill("the tap is there")
+        form.get_by_role("button", name="Apply").click()
+        expect(self.model("A")).to_contain_text("h is at least 5 cm (the tap is there)")
+        expect(
+            self.page.get_by_text("but h is at least 5 cm (the tap is there): the model does not hold there").first
+        ).to_be_visible()

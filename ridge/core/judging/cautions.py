@@ -160,7 +160,7 @@ def _of_shape(fit: Fit, as_well: bool = False) -> Iterator[Finding]:
         yield Finding("fewer-than-two-readings-a-cycle", facts={"cycles": fastest, "apart": (high - low) / fastest / 4})
     elif 0 < slowest < CYCLE:
         yield Finding("less-than-a-cycle", facts={"cycles": slowest, "until": low + (high - low) / slowest})
-    for level in distant_levels(fit):
+    if level := max(distant_levels(fit), key=lambda one: one.left, default=None):
         yield Finding("level-not-near", facts={"level": level.value, "left": level.left, "at": level.near_at})
     if (step := step_between(fit)) is not None:
         yield Finding("step-between-readings", facts={"low": step[0], "high": step[1]})

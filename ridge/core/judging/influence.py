@@ -31,6 +31,8 @@ EMPTIER = 1.5
 GAP = 2.0
 """… and so many times their step lies between it and the nearest other x."""
 MOST_REFITS = 3
+MOST_NAMED = 20
+"""Readings, those that move the curve most, that are held against chance."""
 
 
 def readings_far_off(fit: Fit, chance: float = ALARM) -> list[int]:
@@ -96,10 +98,12 @@ def readings_that_decide(fit: Fit, chance: float = ALARM) -> list[int]:
     if _bent(fit):  # such a reading moves a bent curve farther than its tangent plane
         for place in np.flatnonzero(lonely)[:MOST_REFITS]:
             moved[place] = max(moved[place], _moved_without(fit, int(used[place])))
+    beyond = np.full(len(used), np.inf)
     with np.errstate(all="ignore"):
-        # Chance of so large a shift at any of the readings, each with its own weight (Bonferroni's inequality).
-        needed = moved[:, None] / per_residual[None, :]
-        beyond = _chance_of_standardised(fit, needed, degrees).sum(axis=1)
+        for place in np.argsort(-moved, kind="stable")[:MOST_NAMED]:
+            if moved[place] > 1:
+                # Chance of so large a shift at any of the readings, each with its own weight (Bonferroni's inequality).
+                beyond[place] = _chance_of_standardised(fit, moved[place] / per_residual, degrees).sum()
     decides = alone | ((moved > 1) & (lonely | (beyond < chance)))
     return [int(row) for row in used[np.nan_to_num(decides).astype(bool)]]
 

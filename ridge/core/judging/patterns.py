@@ -74,7 +74,8 @@ def find_pattern(fit: Fit) -> Pattern:
     above, below = int((residuals > 0).sum()), int((residuals < 0).sum())
     changes = count_changes(residuals[order])
     signs_p = signs_probability(above, below)
-    if fit.statistics.exact or fit.statistics.degrees_of_freedom <= 0:
+    low, high = fit.readings.measured_range
+    if fit.statistics.exact or fit.statistics.degrees_of_freedom <= 0 or not high > low:
         return Pattern(above, below, changes, None, None, None, 0, signs_p=signs_p)
     own = _own_terms(fit)
     far = readings_far_off(fit)

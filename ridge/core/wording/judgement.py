@@ -52,7 +52,9 @@ def how_well(fit: Fit, naming: Naming) -> str:
         return f"{_in_logarithms(fit, naming)} {_signs(fit)}"
     missed = f"typically misses a reading by {_miss(fit, naming)} ({degrees_text(statistics.degrees_of_freedom)})."
     r_squared = statistics.r_squared
-    if r_squared is None:
+    if fit.model.family == "constant":
+        first = f"The constant is the mean of {naming.y} and {missed}"
+    elif r_squared is None:
         first = f"The {curve} {missed}"
     elif r_squared < 0:
         first = f"{_negative(r_squared, naming)} The {curve} {missed}"
