@@ -235,8 +235,9 @@ def _length_there(fit: Fit, x: float, order: int, decides: float) -> float:
     slope = float(fit.curve.slope(at)[0])
     if not decides or order == 0:
         return _length(fit, x, 0)
-    row = fit.curve.rows(at, 0)[0] - slope / decides * fit.curve.rows(at, order)[0]
-    return float(np.sqrt(row @ row))
+    with np.errstate(all="ignore"):  # beyond all numbers is no error worth a number
+        row = fit.curve.rows(at, 0)[0] - slope / decides * fit.curve.rows(at, order)[0]
+        return float(np.sqrt(row @ row))
 
 
 def _place(fit: Fit, kind: str, x: float, order: int, decides: float, level: float) -> Place:

@@ -135,6 +135,12 @@ def signed_share(value: float) -> str:
     return ("\u2212" if value < 0 else "") + share(abs(value))
 
 
+def _why_absent(fit: Fit, name: str) -> str:
+    if name == "f_p_value" and fit.statistics.searched is not None:
+        return "The shape was searched, and the search cannot be repeated on simulated readings within reason."
+    return "It has no meaning here."
+
+
 def strength(correlation: float) -> str:
     """The size of r in words (common practice; limits differ between textbooks). It speaks of a straight line only."""
     size = abs(correlation)
@@ -162,6 +168,8 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         if fit.readings.absolute_errors
         else "the variation left per degree of freedom"
     )
+
+    searched = ", by simulation: it allows for the search of the shape" if statistics.searched is not None else ""
 
     def plain(value: float) -> NumberText:
         return significant(value, 4)
@@ -195,7 +203,7 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         ("regression_sum_of_squares", "regression sum of squares", plain, squared, f"The part of the variation of {y} about {about} that the {curve} accounts for."),
         ("total_sum_of_squares", "total sum of squares", plain, squared, f"{weighed} of the squared differences of {y} from {about}."),
         ("f_statistic", "F", plain, "", f"Variation about {about} accounted for per parameter, over {over}."),
-        ("f_p_value", "p of F", as_probability, "", f"Probability of an F at least this large if {y} did not depend on {naming.x}."),
+        ("f_p_value", "p of F", as_probability, "", f"Probability of an F at least this large if {y} did not depend on {naming.x}{searched}."),
         ("chi_squared", "χ²", plain, "", "Sum of the squared residuals, each in units of its given uncertainty."),
         ("reduced_chi_squared", "reduced χ²", plain, "", "χ² per degree of freedom: about 1 when scatter and given uncertainties agree."),
         ("aic", "AIC", plain, "", "For comparing models on the same readings: lower is better."),
@@ -209,7 +217,7 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
             continue
         if value is None:
             listed.append(
-                StatisticText(name, label, "–", "", "", meaning, statistics.absent.get(name, "It has no meaning here."))
+                StatisticText(name, label, "–", "", "", meaning, statistics.absent.get(name, _why_absent(fit, name)))
             )
         else:
             listed.append(StatisticText(name, label, word(value).text, unit, full(value), meaning))

@@ -22,6 +22,7 @@ ORTHOGONAL = (
     "P. T. Boggs, R. H. Byrd, R. B. Schnabel: A stable and efficient algorithm for nonlinear orthogonal distance "
     "regression. SIAM J. Sci. Stat. Comput. 8 (1987) 1052–1078."
 )
+MONTE_CARLO = "A. C. Davison, D. V. Hinkley: Bootstrap Methods and their Application, Cambridge University Press 1997."
 FIELLER = "E. C. Fieller: Some problems in interval estimation. J. R. Stat. Soc. B 16 (1954) 175–185."
 BARYCENTRIC = "J.-P. Berrut, L. N. Trefethen: Barycentric Lagrange interpolation. SIAM Review 46 (2004) 501–517."
 SPLINES = "C. de Boor: A Practical Guide to Splines, Springer 1978."
@@ -47,6 +48,8 @@ def works_behind(curve: Fit | Interpolation, *, inverse: bool = False) -> set[st
         return set()
     found = {LEAST_SQUARES}
     found |= {ORTHOGONALISATION} if curve.model.linear_form is not None else {SEPARABLE, NONLINEAR}
+    if curve.statistics.searched is not None and curve.statistics.f_statistic is not None:
+        found.add(MONTE_CARLO)  # for p of F where the shape was searched
     if inverse and curve.model.family == "line":
         found.add(FIELLER)
     return found
