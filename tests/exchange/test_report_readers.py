@@ -393,7 +393,7 @@ class OneReading(TestCase):
         text = text_of(pdf_of("current"))
         self.assertIn("A (logarithmic) is to be preferred to B (power law)", text)
         self.assertRegex(
-            text, r"weighted by the uncertainties of v \(0\.006 m/s each\), of which only the ratios count \[2, 3\]"
+            text, r"weighted by the uncertainties of v \(0\.006 m/s each\), of which only the ratios count \[2, 4\]"
         )
 
     def test_captions_say_what_is_seen(self) -> None:

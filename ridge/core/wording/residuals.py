@@ -48,6 +48,8 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
         said.append(
             f"It changes at every second reading, more regularly than expected by chance ({p_text(pattern.pairs_p)})."
         )
+    elif pattern.pairs_p is not None:
+        said.append(f"No significant alternation in pairs ({p_text(pattern.pairs_p)}).")
     if pattern.bend_p is not None and pattern.bend_p < CHECK:
         side = (
             "above at both ends and below in the middle"
