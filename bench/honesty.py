@@ -12,8 +12,9 @@ from multiprocessing import Pool
 from typing import Any
 
 import numpy as np
+from scipy.stats import binom
 
-from bench.covering import covered
+from bench.covering import STUDIES, covered
 from bench.page import put
 from ridge.core import Readings, fit
 from ridge.core.errors import RidgeError
@@ -56,6 +57,13 @@ def labelled() -> Iterator[str]:
 
 def _label(study: Study) -> str:
     return "no better than a constant" if study.wanted == CONSTANT else " or ".join(sorted(study.wanted))
+
+
+def by_chance(count: int, of: int, level: float) -> bool:
+    """Whether so many of so many may hold at that level: within what three standard errors are to a normal share, which those
+    near one are not (the binomial distribution)."""
+    tail = 0.00135
+    return float(binom.cdf(count, of, level)) > tail and float(binom.sf(count - 1, of, level)) > tail
 
 
 def _of_clean(job: tuple[int, int, float]) -> Counter[str]:
@@ -187,7 +195,7 @@ def coverage(each: Callable[[Callable[..., Any], Iterable[Any]], Iterator[Any]])
             for name, (held, studied) in one.items():
                 for level, share in held.items():
                     figures += 1
-                    if abs(share - level) > 3 * sqrt(level * (1 - level) / studied):
+                    if not by_chance(round(share * studied), studied, level):
                         outside.append(
                             f"{name}, {job[1]} readings, {100 * job[2]:g} %: {100 * level:g} → {100 * share:.1f}"
                         )
@@ -228,7 +236,7 @@ SECTIONS: Sequence[tuple[str, str, Callable[[Any], Iterator[str]]]] = (
         "Coverage of everything that has limits",
         "Parameters, the curve and a new reading inside and a quarter range beyond, x at a y, derived quantities, area, "
         "turning points and inflexions, as the page shows them (by profile where ± would mislead). Goal: within three "
-        "standard errors of what is said.",
+        f"standard errors of what is said; {STUDIES} studies each.",
         coverage,
     ),
 )
