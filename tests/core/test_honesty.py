@@ -148,6 +148,13 @@ class Single(TestCase):
         for n, count in raised.items():
             self.assertLess(count, 0.05 * 5 * len(LAWS) + 3 * sqrt(0.05 * 5 * len(LAWS)), n)
 
+    def test_one_far_out_of_a_hundred_thousand(self) -> None:
+        # Nothing may grow with the square of the readings.
+        x = np.append(np.linspace(1, 10, 100_000), 1e6)
+        y = np.append(3 * x[:-1] + 2 + np.random.default_rng(1).normal(0, 0.3, 100_000), 5.0)
+        for model in (Line(), Polynomial(2)):
+            self.assertIn("one-reading-decides", [caution.code for caution in fit(Readings(x, y), model).cautions])
+
     def test_a_lonely_reading_that_moves_the_line(self) -> None:
         x, y = [1, 1.1, 1.2, 0.9, 1, 9], [1, 1.3, 0.8, 1.1, 0.9, 4]
         self.assertEqual(readings_that_decide(fit(Readings(x, y), Line())), [5])

@@ -103,7 +103,9 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
     if far:
         yield Finding("far-off", tuple(far))
     yield from _of_shape(fit, as_well)
-    if not as_well and (decide := readings_that_decide(fit)):
+    # A bent model fitted to scatter holds on to single readings; a straight one that says nothing may do so because of one.
+    means_something = not as_well or fit.model.linear_form is not None
+    if means_something and (decide := readings_that_decide(fit)):
         yield Finding("one-reading-decides", tuple(decide))
     if pattern.spread_changes and fit.readings.y_error is None and fit.readings.weight is None:
         yield Finding("spread-changes", facts={"spread": pattern.spread})

@@ -175,6 +175,6 @@ def _lonely(fit: Fit, used: Indices, leverage: Array) -> Mask:
             return np.zeros(n, dtype=np.bool_)
         basis, _ = np.linalg.qr(directions)
         of_even = np.einsum("np,np->n", basis, basis)
-    nearest = np.abs(even[None, :] - x[:, None]).argmin(axis=1)
+    nearest = np.rint((x - low) / (high - low) * (n - 1)).astype(np.intp)
     around = np.maximum.reduce([of_even[np.clip(nearest + off, 0, n - 1)] for off in (-1, 0, 1)])
     return np.asarray(apart & (1 - leverage < (1 - around) / EMPTIER), dtype=np.bool_)
