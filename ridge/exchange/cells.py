@@ -102,7 +102,7 @@ def read_numbers(text: str) -> list[float]:
 
 CLOCK_UNITS = {"h:min": "h", "min:s": "min", "h:min:s": "h"}
 """Units whose cells are clock readings such as 13:30, and the unit that their numbers are counted in."""
-_CLOCK = re.compile(r"([+\-\u2212]?)(\d{1,4}):([0-5]?\d)(?::([0-5]?\d(?:[.,]\d+)?))?")
+_CLOCK = re.compile(r"([+\-\u2212]?)(\d{1,4}):([0-5]?\d(?:[.,]\d+)?)(?::([0-5]?\d(?:[.,]\d+)?))?")
 
 
 def read_clock(text: str, unit: str) -> float | None:
@@ -116,5 +116,9 @@ def read_clock(text: str, unit: str) -> float | None:
     sign, first, second, third = match.groups()
     if third and unit == "min:s":
         raise NotANumber(f"'{text.strip()}' has hours, and this column is in minutes and seconds")
-    value = int(first) + int(second) / 60 + (float(third.replace(",", ".")) / 3600 if third else 0.0)
+    if not second.isdigit() and (third or unit != "min:s"):
+        raise NotANumber(f"'{text.strip()}' has a fraction of a minute: write seconds instead")
+    value = (
+        int(first) + float(second.replace(",", ".")) / 60 + (float(third.replace(",", ".")) / 3600 if third else 0.0)
+    )
     return -value if sign in ("-", "\u2212") else value

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from ridge.core.wording.numbers import count_word
 from ridge.studies.changes.base import ChangeRefused
-from ridge.studies.changes.tables import TakeTable
+from ridge.studies.changes.tables import TakeTable, series_of
 from ridge.studies.state import LIMITS, StudyState, empty_study
 
 MOST_STUDIES = 12
@@ -22,22 +22,16 @@ def begin_with_table(title: str, table: TakeTable, apart: bool) -> list[StudySta
         return [table.apply(empty_study(title)).state]
     if len(places) > MOST_STUDIES:
         raise ChangeRefused(f"That would make {len(places)} studies; {count_word(MOST_STUDIES)} at most at once.")
-    return [_one(title, table, place, places) for place in places]
+    return [_one(title, table, own) for own in series_of([column.role for column in table.columns])]
 
 
-def _one(title: str, table: TakeTable, place: int, places: list[int]) -> StudyState:
+def _one(title: str, table: TakeTable, own: dict[str, int]) -> StudyState:
     """The study of one y column: its own x, uncertainties and what belongs to all; the other y columns are left out."""
     columns = list(table.columns)
-    own_x = max((i for i in range(place) if columns[i].role == "x"), default=None)
-    if own_x is None:
-        own_x = next((i for i, column in enumerate(columns) if column.role == "x"), None)
-    following = min((other for other in places if other > place), default=len(columns))
     for i, column in enumerate(columns):
-        foreign_y = column.role == "y" and i != place
-        foreign_x = column.role in ("x", "x_error") and own_x is not None and not own_x <= i < place and i != own_x
-        foreign_error = column.role == "y_error" and not place < i < following
-        if foreign_y or foreign_x or foreign_error:
+        if column.role in ("x", "y", "x_error", "y_error") and own.get(column.role) != i:
             columns[i] = column.model_copy(update={"role": "skip"})
+    place = own["y"]
     label = columns[place].name or columns[place].symbol or f"column {place + 1}"
     state = table.model_copy(update={"columns": columns}).apply(empty_study(title)).state
     return replace(_without_gaps(state), title=f"{title[: 195 - len(label)]}: {label}")

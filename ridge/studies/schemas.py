@@ -485,37 +485,6 @@ class ShelfOut(Schema):
     samples: list[SampleOut]
 
 
-class UnderstoodCellOut(Schema):
-    row: int
-    text: str
-
-
-class UnderstoodColumnOut(Schema):
-    """A column as it was understood, with its first cells and the first of those that are no numbers."""
-
-    name: str
-    symbol: str
-    unit: str
-    role: str
-    times: str
-    since: str
-    ambiguous: bool
-    cells: list[str]
-    wrong: list[UnderstoodCellOut]
-    wrong_count: int
-
-
-class UnderstoodOut(Schema):
-    """What was understood of a pasted table."""
-
-    separator: str
-    decimal: str
-    header: int
-    passed_over: int
-    row_count: int
-    columns: list[UnderstoodColumnOut]
-
-
 class PlaceOut(Schema):
     """A place on the plot, in the units of the axes."""
 
@@ -547,18 +516,6 @@ class RankingOut(Schema):
     reasons: list[str]
     suggested: list[bool]
     summary: str
-
-
-class FileTableOut(Schema):
-    """A file's table as text, with what could be chosen instead."""
-
-    name: str
-    kind: str
-    text: str
-    sheets: list[str]
-    sheet: str
-    encoding: str
-    encodings: list[str]
 
 
 class StepOut(Schema):

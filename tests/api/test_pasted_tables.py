@@ -102,15 +102,16 @@ class Understanding(TestCase):
     def test_what_is_shown(self) -> None:
         found = self.ask(text=TEXT).json()
         self.assertEqual(
-            (found["separator"], found["decimal"], found["header"], found["row_count"]), ("semicolon", "comma", True, 3)
+            (found["separator"]["value"], found["decimal"]["value"], found["header"], found["row_count"]),
+            ("semicolon", "comma", 1, 3),
         )
         self.assertEqual([column["role"] for column in found["columns"]], ["x", "y", "y_error"])
-        self.assertEqual(found["columns"][1]["wrong"], [{"row": 1, "text": "n/a"}])
+        self.assertEqual(found["columns"][1]["wrong"], [{"row": 1, "text": "n/a", "why": "marks a missing value"}])
         self.assertEqual(found["columns"][0]["cells"], ["0.5", "1.0", "1.5"])
 
     def test_choices(self) -> None:
         found = self.ask(text=TEXT, separator="comma", header=False).json()
-        self.assertEqual((found["separator"], found["header"]), ("comma", False))
+        self.assertEqual((found["separator"]["value"], found["header"]), ("comma", 0))
 
     def test_refusals(self) -> None:
         self.assertEqual(self.ask(text=" ").status_code, 400)

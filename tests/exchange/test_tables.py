@@ -9,8 +9,8 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ridge.exchange.headings import read_heading
-from ridge.exchange.tables import NoTable, TextTable, read_text_table
+from ridge.exchange.tables import Choices, NoTable, TextTable, read_text_table
+from ridge.exchange.tables.headings import read_heading
 
 
 def cells(table: TextTable) -> list[tuple[str, ...]]:
@@ -23,27 +23,27 @@ class Separators(TestCase):
     def test_each_is_found(self) -> None:
         for name, mark in (("tab", "\t"), ("semicolon", ";"), ("comma", ","), ("spaces", "   ")):
             table = read_text_table("\n".join(mark.join(row) for row in self.rows))
-            self.assertEqual((table.separator, table.decimal, table.header), (name, "point", False))
+            self.assertEqual((table.separator.value, table.decimal.value, table.header), (name, "point", 0))
             self.assertEqual(cells(table), [("0", "0.5", "1"), ("1.25", "2.41", "-3.1e-2")])
 
     def test_decimal_commas(self) -> None:
         for mark in (";", "\t", " "):
             table = read_text_table(f"0,5{mark}1,25\n1,0{mark}2,5\n1,5{mark}3,125\n")
-            self.assertEqual(table.decimal, "comma")
+            self.assertEqual(table.decimal.value, "comma")
             self.assertEqual(cells(table), [("0.5", "1.0", "1.5"), ("1.25", "2.5", "3.125")])
 
     def test_thousands(self) -> None:
-        table = read_text_table("1;1.234,5\n2;12.000\n3;1.000.000,25", decimal="comma")
+        table = read_text_table("1;1.234,5\n2;12.000\n3;1.000.000,25", Choices(decimal="comma"))
         self.assertEqual(cells(table)[1], ("1234.5", "12000", "1000000.25"))
         table = read_text_table("1\t1,234.5\n2\t12,000\n3\t7")
-        self.assertEqual((table.decimal, cells(table)[1]), ("point", ("1234.5", "12000", "7")))
+        self.assertEqual((table.decimal.value, cells(table)[1]), ("point", ("1234.5", "12000", "7")))
 
     def test_a_choice_is_obeyed(self) -> None:
-        table = read_text_table("0,5\n1,5\n2,5", separator="tab", decimal="comma")
+        table = read_text_table("0,5\n1,5\n2,5", Choices(separator="tab", decimal="comma"))
         self.assertEqual(cells(table), [("0.5", "1.5", "2.5")])
-        table = read_text_table("0,5\n1,5\n2,5", separator="comma")
+        table = read_text_table("0,5\n1,5\n2,5", Choices(separator="comma"))
         self.assertEqual(cells(table), [("0", "1", "2"), ("5", "5", "5")])
-        self.assertFalse(read_text_table("t\ty\n1\t2", header=False).header)
+        self.assertFalse(read_text_table("t\ty\n1\t2", Choices(header=0)).header)
 
     def test_quotes_as_a_csv_writer_sets_them(self) -> None:
         written = io.StringIO()
@@ -84,7 +84,7 @@ class Separators(TestCase):
 class OnlyAHeading(TestCase):
     def test_its_separator_is_still_found(self) -> None:
         table = read_text_table("time t / s;height h / m\n")
-        self.assertEqual((table.separator, table.header, table.row_count), ("semicolon", 1, 0))
+        self.assertEqual((table.separator.value, table.header, table.row_count), ("semicolon", 1, 0))
         self.assertEqual([column.unit for column in table.columns], ["s", "m"])
 
 
@@ -145,7 +145,8 @@ class Headings(TestCase):
 class NoNumbers(TestCase):
     def test_they_are_kept_as_written_and_listed(self) -> None:
         table = read_text_table("t\th\n1\t2\n2\tn/a\n3\t5 %\n4\t0x1F\n5\t€ 3\n6\t12:30\n7\t8")
-        self.assertEqual(table.columns[1].wrong, (1, 2, 3, 4, 5))
+        self.assertEqual([row for row, _, _ in table.columns[1].wrong], [1, 2, 3, 4, 5])
+        self.assertIn((4, "€ 3", "carries a currency sign"), table.columns[1].wrong)
         self.assertEqual(table.columns[1].cells[1:6], ("n/a", "5 %", "0x1F", "€ 3", "12:30"))
 
     def test_nothing(self) -> None:

@@ -8,8 +8,8 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ridge.exchange.tables import read_text_table
-from ridge.exchange.times import find_times
+from ridge.exchange.tables import Choices, read_text_table
+from ridge.exchange.tables.times import find_times
 
 
 class Dates(TestCase):
@@ -63,8 +63,8 @@ class Clocks(TestCase):
         for cells in (["1.5", "2.5"], ["1", "2"], ["a", "b"], [""], []):
             self.assertIsNone(find_times(cells))
 
-    def test_a_unit_that_suits_the_span(self) -> None:
-        for step, unit in ((1, "s"), (100, "min"), (7200, "h"), (864000, "d")):
+    def test_a_unit_that_suits_the_steps(self) -> None:
+        for step, unit in ((0.5, "s"), (1, "s"), (100, "min"), (7200, "h"), (86400, "d"), (604800, "d")):
             start = datetime(2026, 5, 4, 8)
             found = find_times([str(start + timedelta(seconds=i * step)) for i in range(10)])
             assert found is not None
@@ -77,17 +77,17 @@ class InTables(TestCase):
     def test_a_column_of_dates_becomes_elapsed_time(self) -> None:
         table = read_text_table(self.TABLE)
         when = table.columns[0]
-        self.assertEqual((when.cells, when.unit, when.role, when.times), (("0", "90", "180"), "min", "x", "date"))
-        hours = read_text_table(self.TABLE, elapsed={0: "h"}).columns[0]
-        self.assertEqual((hours.cells, hours.unit), (("0", "1.5", "3"), "h"))
-        left = read_text_table(self.TABLE, elapsed={0: ""}).columns[0]
+        self.assertEqual((when.cells, when.unit, when.role, when.times), (("0", "1.5", "3"), "h", "x", "date"))
+        minutes = read_text_table(self.TABLE, Choices(elapsed={0: "min"})).columns[0]
+        self.assertEqual((minutes.cells, minutes.unit), (("0", "90", "180"), "min"))
+        left = read_text_table(self.TABLE, Choices(elapsed={0: ""})).columns[0]
         self.assertEqual((left.cells[1], left.times), ("2026-05-04 09:30", ""))
 
     def test_lines_above_the_table_are_passed_over(self) -> None:
         text = "Sallow Quay, station 4\nmeasured by hand\n\ntime (s),height (m)\n0,1\n1,2\n2,4\n"
         table = read_text_table(text)
-        self.assertEqual((table.header, table.passed_over, table.row_count), (3, 2, 3))
+        self.assertEqual((table.header, [one.first for one in table.passed_over], table.row_count), (3, [1, 2], 3))
         self.assertEqual([column.unit for column in table.columns], ["s", "m"])
-        second = read_text_table(text, header=4)
+        second = read_text_table(text, Choices(header=4))
         self.assertEqual((second.header, second.row_count), (4, 2))
-        self.assertEqual(read_text_table("a\n1,2\n3,4", header=0).row_count, 3)
+        self.assertEqual(read_text_table("a\n1,2\n3,4", Choices(header=0)).row_count, 3)

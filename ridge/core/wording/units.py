@@ -6,7 +6,7 @@ import re
 
 _RAISED = str.maketrans("⁻⁰¹²³⁴⁵⁶⁷⁸⁹", "-0123456789")
 _LIFTED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
-_FACTOR = re.compile(r"([^\W\d_]+|[°%µΩ√]+[^\W\d_]*)([⁻⁰¹²³⁴⁵⁶⁷⁸⁹]*)")
+_FACTOR = re.compile(r"([^\W\d_⁰¹²³⁴⁵⁶⁷⁸⁹]+|[°%µΩ√]+[^\W\d_]*)([⁻⁰¹²³⁴⁵⁶⁷⁸⁹]*)")
 _ONE = re.compile(r"[^/·* ]+")
 
 

@@ -2,51 +2,80 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from ridge.core.wording.numbers import group
-from ridge.exchange.tables import LONGEST, WIDEST, NoTable, read_text_table
+from ridge.exchange.tables import LONGEST, WIDEST, Choices, NoTable, read_text_table
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.changes.cells import Cell, refuse_too_many_rows
+from ridge.studies.changes.cells import Cell, Row, refuse_calculated, refuse_too_many_rows
 from ridge.studies.changes.columns import ColumnSettings, Name, Role, Symbol, Unit
 from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
 
 
-class TakenColumn(Schema):
-    """What the user made of one column of the table; the role "skip" leaves it out.
+class HowRead(Schema):
+    """What was chosen about the reading of a table; see ``Choices``."""
 
-    ``elapsed``: the unit in which dates or clock times become elapsed time; empty to leave them as they are.
-    """
+    separator: Literal["tab", "semicolon", "comma", "bar", "spaces"] | None = None
+    decimal: Literal["point", "comma"] | None = None
+    header: Annotated[int, Field(ge=0, le=1000)] | None = None
+    day_first: bool | None = None
+    table: Annotated[int, Field(ge=0, le=1000)] | None = None
+    turned: bool | None = None
+    elapsed: dict[int, Literal["s", "min", "h", "d", "h:min", "min:s", "h:min:s", ""]] = Field(default_factory=dict)
+    several: Literal["series", "first"] | None = None
+    alone: Literal["rows", "y", "x"] | None = None
+    numbering: bool | None = None
+
+    @property
+    def choices(self) -> Choices:
+        return Choices(**{name: getattr(self, name) for name in HowRead.model_fields})
+
+
+class TakenColumn(Schema):
+    """What the user made of one column of the table; the role "skip" leaves it out."""
 
     name: Name
     symbol: Symbol
     unit: Unit
     role: Role | Literal["skip"]
-    elapsed: Literal["s", "min", "h", "d", ""] | None = None
 
 
-class TakeTable(Change):
-    """Take in a table from its text, as it was understood: in place of the readings, or below them."""
+class TakeTable(Change, HowRead):
+    """Take in a table from its text, as it was understood: in place of the readings, below or beside them, or with its
+    upper left corner at a cell."""
 
     kind: Literal["take_table"] = "take_table"
     text: Annotated[str, StringConstraints(max_length=LONGEST)]
-    separator: Literal["tab", "semicolon", "comma", "spaces"]
-    decimal: Literal["point", "comma"]
-    header: Annotated[int, Field(ge=0, le=1000)]
-    day_first: bool | None = None
     columns: Annotated[list[TakenColumn], Field(min_length=1, max_length=WIDEST)]
-    where: Literal["replace", "below"] = "replace"
+    where: Literal["replace", "below", "beside", "at"] = "replace"
+    row: Row = 0
+    column: Annotated[int, Field(ge=0, lt=LIMITS["columns"])] = 0
     new_keys: list[str] = Field(default_factory=lambda: [new_key() for _ in range(WIDEST + 3)])
 
+    @model_validator(mode="before")
+    @classmethod
+    def _from_older_history(cls, given: Any) -> Any:
+        """Changes of earlier versions keep the unit of times with each column."""
+        held = given.get("columns") if isinstance(given, dict) else None
+        if not isinstance(held, list) or not any(isinstance(column, dict) and "elapsed" in column for column in held):
+            return given
+        elapsed = {place: column["elapsed"] for place, column in enumerate(held) if column.get("elapsed") is not None}
+        return {
+            **given,
+            "elapsed": elapsed,
+            "columns": [{k: v for k, v in column.items() if k != "elapsed"} for column in held],
+        }
+
     def apply(self, state: StudyState) -> Outcome:
-        taken = self.read()
+        taken = self.read() if self.where in ("replace", "below") else self._chosen(iter(self.new_keys))
         inverse = PutTable.of(state)
-        columns = self._below(state, taken) if self.where == "below" else taken
+        put = {"replace": self._replace, "below": self._below, "beside": self._beside, "at": self._at}
+        columns = put[self.where](state, taken)
         if len(columns) > LIMITS["columns"]:
             raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most; this would make {len(columns)}.")
         refuse_too_many_rows(len(columns[0].cells))
@@ -60,37 +89,74 @@ class TakeTable(Change):
         """The columns of the table as they are taken, one x and one y among them. Raises ChangeRefused."""
         keys = iter(self.new_keys)
         taken = self._chosen(keys)
+        rows = len(taken[0].cells) if taken else 0
+        if self.alone == "rows" and not any(column.role == "x" for column in taken):
+            numbers = tuple(str(row + 1) for row in range(rows))
+            taken.insert(0, ColumnState(next(keys), "number", "", "", "x", numbers))
         roles = [column.role for column in taken]
         if roles.count("y") > 1:
             taken = stack_series(taken, keys)
             roles = [column.role for column in taken]
+            rows = len(taken[0].cells)
         single = [role for role in roles if role not in ("other", "series")]
         if len(set(single)) != len(single) or roles.count("series") > 1:
             raise ChangeRefused("Only one column can be x; the same goes for uncertainties, weights and counts.")
-        rows = len(taken[0].cells) if taken else 0
         for role in ("y", "x"):
             if role not in roles:
                 taken.insert(0 if role == "x" else 1, ColumnState(next(keys), "", "", "", role, ("",) * rows))
         return taken
 
     def _chosen(self, keys: Iterator[str]) -> list[ColumnState]:
-        elapsed = {i: column.elapsed for i, column in enumerate(self.columns) if column.elapsed is not None}
+        wanted = frozenset(place for place, column in enumerate(self.columns) if column.role != "skip")
         try:
-            table = read_text_table(self.text, self.separator, self.decimal, self.header, self.day_first, elapsed)
+            table = read_text_table(self.text, self.choices, wanted)
         except NoTable as reason:
             raise ChangeRefused(str(reason)) from None
         if len(table.columns) != len(self.columns):
             raise ChangeRefused("The table has other columns than were shown. Paste it again.")
-        taken = [
-            ColumnState(next(keys), wanted.name, wanted.symbol, wanted.unit, wanted.role, column.cells)
-            for wanted, column in zip(self.columns, table.columns, strict=True)
-            if wanted.role != "skip"
-        ]
-        if not taken:
+        if not wanted:
             raise ChangeRefused("No column is chosen. Say which one is x and which one is y.")
+        if table.nothing:
+            raise ChangeRefused(table.nothing)
+        taken = [
+            ColumnState(next(keys), given.name, given.symbol, given.unit, given.role, column.cells)
+            for given, column in zip(self.columns, table.columns, strict=True)
+            if given.role != "skip"
+        ]
         if any(len(cell) > LIMITS["cell"] for column in taken for cell in column.cells):
             raise ChangeRefused(f"A cell holds {LIMITS['cell']} characters at most.")
         return taken
+
+    def _replace(self, state: StudyState, taken: list[ColumnState]) -> list[ColumnState]:
+        return taken
+
+    def _beside(self, state: StudyState, taken: list[ColumnState]) -> list[ColumnState]:
+        """The columns to the right, row by row; one whose role is held already is a label."""
+        rows = max(state.row_count, len(taken[0].cells))
+        held = {column.role for column in state.columns}
+        columns = [
+            *state.columns,
+            *(column if column.role not in held else replace(column, role="other") for column in taken),
+        ]
+        return [replace(column, cells=column.cells + ("",) * (rows - len(column.cells))) for column in columns]
+
+    def _at(self, state: StudyState, taken: list[ColumnState]) -> list[ColumnState]:
+        """The cells written from a cell on; a column that was empty and nameless takes the heading as well."""
+        rows = max(state.row_count, self.row + len(taken[0].cells))
+        refuse_too_many_rows(rows)
+        columns = [replace(column, cells=column.cells + ("",) * (rows - len(column.cells))) for column in state.columns]
+        for place, new in enumerate(taken, self.column):
+            if place >= len(columns):
+                held = {column.role for column in columns}
+                columns.append(replace(new, cells=("",) * rows, role="other" if new.role in held else new.role))
+            old = columns[place]
+            refuse_calculated(old)
+            if not (old.name or old.symbol or old.unit or any(old.cells)):
+                old = replace(old, name=new.name, symbol=new.symbol, unit=new.unit)
+            cells = list(old.cells)
+            cells[self.row : self.row + len(new.cells)] = new.cells
+            columns[place] = replace(old, cells=tuple(cells))
+        return columns
 
     def _below(self, state: StudyState, taken: list[ColumnState]) -> list[ColumnState]:
         """Each column under the one of its role; others become new columns."""
@@ -113,7 +179,9 @@ def stack_series(columns: list[ColumnState], keys: Iterator[str]) -> list[Column
     What follows a y as its uncertainty goes with it; weights, counts and other columns are repeated for every series.
     Rows of a series without a y are left out.
     """
-    blocks = _blocks(columns)
+    if not any(column.role == "x" for column in columns):
+        raise ChangeRefused("Several y columns need an x: say which column it is.")
+    blocks = [{role: columns[at] for role, at in one.items()} for one in series_of([column.role for column in columns])]
     beside = [column for column in columns if column.role in ("weight", "count", "other")]
     rows: list[tuple[int, int]] = [
         (block, row) for block, one in enumerate(blocks) for row, cell in enumerate(one["y"].cells) if cell.strip()
@@ -135,23 +203,25 @@ def stack_series(columns: list[ColumnState], keys: Iterator[str]) -> list[Column
     return [*stacked, series, *others]
 
 
-def _blocks(columns: list[ColumnState]) -> list[dict[str, ColumnState]]:
-    """The columns of each series by their role."""
-    blocks: list[dict[str, ColumnState]] = []
-    shared: dict[str, ColumnState] = {}
-    for column in columns:
-        if column.role == "x":
-            shared = {"x": column}
-        elif column.role == "y":
-            blocks.append({**shared, "y": column})
-        elif column.role == "x_error":
-            shared = {**shared, "x_error": column}
-        elif column.role == "y_error" and blocks:
-            blocks[-1]["y_error"] = column
-    first = next((column for column in columns if column.role == "x"), None)
-    if first is None:
-        raise ChangeRefused("Several y columns need an x: say which column it is.")
-    return [{"x": first, **one} for one in blocks]
+def series_of(roles: Sequence[str]) -> list[dict[str, int]]:
+    """The places of the columns of each series by their role. One x belongs to every y; of as many x as y each belongs to
+    the y of the same place; of others the one before it, or the first. An uncertainty belongs to the column before it."""
+    xs = [place for place, role in enumerate(roles) if role == "x"]
+    ys = [place for place, role in enumerate(roles) if role == "y"]
+    found: list[dict[str, int]] = []
+    for place, y in enumerate(ys):
+        before = [x for x in xs if x < y]
+        own = xs[place : place + 1] if len(xs) == len(ys) else before[-1:] or xs[:1]
+        found.append({"x": own[0], "y": y} if own else {"y": y})
+    for at, role in enumerate(roles):
+        if role not in ("x_error", "y_error"):
+            continue
+        held = xs if role == "x_error" else ys
+        owner = max((place for place in held if place < at), default=min(held, default=-1))
+        for one in found:
+            if one.get(role[0]) == owner:
+                one[role] = at
+    return found
 
 
 def _labels(columns: list[ColumnState]) -> list[str]:

@@ -1256,6 +1256,13 @@ export interface components {
             /** Symbol */
             symbol: string;
         };
+        /** DecisionOut */
+        DecisionOut: {
+            /** Value */
+            value: string;
+            /** Why */
+            why: string;
+        };
         /**
          * DeleteRows
          * @description Take rows out; those below move up.
@@ -1865,6 +1872,34 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
         };
         /**
+         * HowRead
+         * @description What was chosen about the reading of a table; see ``Choices``.
+         */
+        HowRead: {
+            /** Alone */
+            alone?: ("rows" | "y" | "x") | null;
+            /** Day First */
+            day_first?: boolean | null;
+            /** Decimal */
+            decimal?: ("point" | "comma") | null;
+            /** Elapsed */
+            elapsed?: {
+                [key: string]: "s" | "min" | "h" | "d" | "h:min" | "min:s" | "h:min:s" | "";
+            };
+            /** Header */
+            header?: number | null;
+            /** Numbering */
+            numbering?: boolean | null;
+            /** Separator */
+            separator?: ("tab" | "semicolon" | "comma" | "bar" | "spaces") | null;
+            /** Several */
+            several?: ("series" | "first") | null;
+            /** Table */
+            table?: number | null;
+            /** Turned */
+            turned?: boolean | null;
+        };
+        /**
          * InsertRows
          * @description Empty rows before row ``at``.
          */
@@ -2134,6 +2169,15 @@ export interface components {
             value: number;
         };
         /**
+         * OptionOut
+         * @description An answer to a question and what it chooses.
+         */
+        OptionOut: {
+            choices: components["schemas"]["HowRead"];
+            /** Words */
+            words: string;
+        };
+        /**
          * OtherWayOut
          * @description The same model by least squares in y, beside the one in logarithms: each parameter's letter and value.
          */
@@ -2223,6 +2267,20 @@ export interface components {
              * @default
              */
             text?: string;
+        };
+        /**
+         * PassedOverOut
+         * @description Lines that are no part of the table, and why.
+         */
+        PassedOverOut: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Text */
+            text: string;
+            /** Why */
+            why: string;
         };
         /** PieceOut */
         PieceOut: {
@@ -2450,6 +2508,20 @@ export interface components {
              * @enum {string}
              */
             kind: "put_table";
+        };
+        /**
+         * QuestionOut
+         * @description What a table leaves open; ``column``: the place of the one that it is about.
+         */
+        QuestionOut: {
+            /** About */
+            about: string;
+            /** Column */
+            column: number | null;
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            /** Words */
+            words: string;
         };
         /**
          * RankingOut
@@ -2905,6 +2977,16 @@ export interface components {
              */
             kind: "sort_rows";
         };
+        /**
+         * SpanOut
+         * @description Lines of the text, from 1.
+         */
+        SpanOut: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
         /** StatisticOut */
         StatisticOut: {
             /** Absent */
@@ -3062,20 +3144,29 @@ export interface components {
         };
         /**
          * TakeTable
-         * @description Take in a table from its text, as it was understood: in place of the readings, or below them.
+         * @description Take in a table from its text, as it was understood: in place of the readings, below or beside them, or with its
+         *     upper left corner at a cell.
          */
         TakeTable: {
+            /** Alone */
+            alone?: ("rows" | "y" | "x") | null;
+            /**
+             * Column
+             * @default 0
+             */
+            column?: number;
             /** Columns */
             columns: components["schemas"]["TakenColumn"][];
             /** Day First */
             day_first?: boolean | null;
-            /**
-             * Decimal
-             * @enum {string}
-             */
-            decimal: "point" | "comma";
+            /** Decimal */
+            decimal?: ("point" | "comma") | null;
+            /** Elapsed */
+            elapsed?: {
+                [key: string]: "s" | "min" | "h" | "d" | "h:min" | "min:s" | "h:min:s" | "";
+            };
             /** Header */
-            header: number;
+            header?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3083,29 +3174,35 @@ export interface components {
             kind: "take_table";
             /** New Keys */
             new_keys?: string[];
+            /** Numbering */
+            numbering?: boolean | null;
             /**
-             * Separator
-             * @enum {string}
+             * Row
+             * @default 0
              */
-            separator: "tab" | "semicolon" | "comma" | "spaces";
+            row?: number;
+            /** Separator */
+            separator?: ("tab" | "semicolon" | "comma" | "bar" | "spaces") | null;
+            /** Several */
+            several?: ("series" | "first") | null;
+            /** Table */
+            table?: number | null;
             /** Text */
             text: string;
+            /** Turned */
+            turned?: boolean | null;
             /**
              * Where
              * @default replace
              * @enum {string}
              */
-            where?: "replace" | "below";
+            where?: "replace" | "below" | "beside" | "at";
         };
         /**
          * TakenColumn
          * @description What the user made of one column of the table; the role "skip" leaves it out.
-         *
-         *     ``elapsed``: the unit in which dates or clock times become elapsed time; empty to leave them as they are.
          */
         TakenColumn: {
-            /** Elapsed */
-            elapsed?: ("s" | "min" | "h" | "d" | "") | null;
             /** Name */
             name: string;
             /** Role */
@@ -3137,42 +3234,58 @@ export interface components {
         };
         /**
          * UnderstandIn
-         * @description A table as text; what is None is guessed. ``elapsed`` gives the unit of a column of times by its place from 0.
+         * @description A table as text, and what was chosen about it.
          */
         UnderstandIn: {
+            /** Alone */
+            alone?: ("rows" | "y" | "x") | null;
             /** Day First */
             day_first?: boolean | null;
             /** Decimal */
             decimal?: ("point" | "comma") | null;
             /** Elapsed */
             elapsed?: {
-                [key: string]: "s" | "min" | "h" | "d" | "";
-            } | null;
+                [key: string]: "s" | "min" | "h" | "d" | "h:min" | "min:s" | "h:min:s" | "";
+            };
             /** Header */
             header?: number | null;
+            /** Numbering */
+            numbering?: boolean | null;
             /** Separator */
-            separator?: ("tab" | "semicolon" | "comma" | "spaces") | null;
+            separator?: ("tab" | "semicolon" | "comma" | "bar" | "spaces") | null;
+            /** Several */
+            several?: ("series" | "first") | null;
+            /** Table */
+            table?: number | null;
             /** Text */
             text: string;
+            /** Turned */
+            turned?: boolean | null;
         };
-        /** UnderstoodCellOut */
+        /**
+         * UnderstoodCellOut
+         * @description A cell that is no number, and why.
+         */
         UnderstoodCellOut: {
             /** Row */
             row: number;
             /** Text */
             text: string;
+            /** Why */
+            why: string;
         };
         /**
          * UnderstoodColumnOut
-         * @description A column as it was understood, with its first cells and the first of those that are no numbers.
+         * @description A column as it was understood, with its first cells and the first of those that are no numbers; ``why``: the reason
+         *     for its role.
          */
         UnderstoodColumnOut: {
-            /** Ambiguous */
-            ambiguous: boolean;
             /** Cells */
             cells: string[];
             /** Name */
             name: string;
+            /** Numbers */
+            numbers: boolean;
             /** Role */
             role: string;
             /** Since */
@@ -3183,6 +3296,8 @@ export interface components {
             times: string;
             /** Unit */
             unit: string;
+            /** Why */
+            why: string;
             /** Wrong */
             wrong: components["schemas"]["UnderstoodCellOut"][];
             /** Wrong Count */
@@ -3190,21 +3305,32 @@ export interface components {
         };
         /**
          * UnderstoodOut
-         * @description What was understood of a pasted table.
+         * @description What was understood of a table. ``tables``: first and last line of each one in the text; ``nothing``: why nothing of
+         *     it can be used.
          */
         UnderstoodOut: {
             /** Columns */
             columns: components["schemas"]["UnderstoodColumnOut"][];
-            /** Decimal */
-            decimal: string;
+            decimal: components["schemas"]["DecisionOut"];
             /** Header */
             header: number;
+            /** Nothing */
+            nothing: string;
             /** Passed Over */
-            passed_over: number;
+            passed_over: components["schemas"]["PassedOverOut"][];
+            /** Passed Over More */
+            passed_over_more: number;
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
             /** Row Count */
             row_count: number;
-            /** Separator */
-            separator: string;
+            separator: components["schemas"]["DecisionOut"];
+            /** Table */
+            table: number;
+            /** Tables */
+            tables: components["schemas"]["SpanOut"][];
+            /** Turned */
+            turned: boolean;
         };
         /** UnknownOut */
         UnknownOut: {

@@ -21,16 +21,21 @@ export function textToBlock(text: string): string[][] {
 
 const NUMBER = /^[+\-−–]?(?:\d[\d \u00a0\u202f]*(?:[.,]\d*)?|[.,]\d+)(?:\s*(?:[eE]|[×·*x]\s*10\^?)\s*[+\-−⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹\d]+)?$/;
 
+/** 1,234 may be a decimal or a thousand, and 12 500 one number or two cells. */
+const UNCLEAR = /^[+\-−–]?[1-9]\d{0,2},\d{3}$/;
+const THOUSANDS = /^[1-9]\d{0,2}( \d{3})+$/;
+
 /**
- * Whether a pasted text can go straight into the cells: one cell, or nothing but numbers. A single column whose
- * every cell holds a comma may be two columns, so it is looked through first.
+ * Whether a pasted text can go straight into the cells: one cell, or nothing but numbers that read in one way. A single
+ * column whose every cell holds a comma may be two columns, so it is looked through first.
  */
 export function isPlain(text: string): boolean {
   const block = textToBlock(text);
   const cells = block.flat().filter(Boolean);
   if (cells.length <= 1) return true;
   const commas = block.every((line) => line.length === 1 && (!line[0] || line[0].includes(",")));
-  return !commas && cells.every((cell) => NUMBER.test(cell));
+  const unclear = text.split(/\r?\n/).filter(Boolean).every((line) => THOUSANDS.test(line.trim())) || cells.some((cell) => UNCLEAR.test(cell));
+  return !commas && !unclear && cells.every((cell) => NUMBER.test(cell));
 }
 
 function unquote(cell: string): string {

@@ -99,15 +99,15 @@ export function useGrid() {
   }
 
   function paste(text: string) {
+    const lit = litRows(selection);
+    const row = lit ? lit[0] : active.row;
+    const col = selection ? litColumns(selection)[0] : active.col;
     if (!isPlain(text)) {
-      setView({ incoming: { text } });
+      setView({ incoming: { text, at: { row, col } } });
       return;
     }
     const block = textToBlock(text);
     if (!block.length || !text) return;
-    const lit = litRows(selection);
-    const row = lit ? lit[0] : active.row;
-    const col = selection ? litColumns(selection)[0] : active.col;
     queue.change({ kind: "set_cells", row, column: col, block });
     wantsFocus.current = true;
     const width = Math.max(...block.map((line) => line.length));

@@ -34,6 +34,8 @@ export interface Incoming {
   sheet?: string;
   encoding?: string;
   encodings?: string[];
+  /** The cell that it was pasted at. */
+  at?: Place;
 }
 
 /** How shares of the readings are drawn, and how they are shown; `letters` null: the leading fit. */

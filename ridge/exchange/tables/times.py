@@ -6,14 +6,24 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from itertools import pairwise
 
 SECONDS = {"s": 1.0, "min": 60.0, "h": 3600.0, "d": 86400.0}
 """Units of elapsed time and their length in seconds."""
 _DAY = 86400.0
-_SPAN = 500  # a unit in which the whole span has at most so many steps is preferred
 
-_DATE = re.compile(r"(\d{1,4})([-./])(\d{1,2})\2(\d{1,4})(?:[T ,]+(\d{1,2}:\d\d.*))?\.?")
+_OF_DAY = r"(\d{1,2}:\d\d(?::\d\d(?:[.,]\d+)?)?\s*(?:[ap]\.?m\.?)?(?:\s*(?:Z|UTC|[+-]\d\d:?\d\d))?)"
+_DATE = re.compile(rf"(\d{{1,4}})([-./])(\d{{1,2}})\2(\d{{1,4}})(?:[T ,]+{_OF_DAY})?\.?", re.I)
 _CLOCK = re.compile(r"(\d{1,2}):(\d\d)(?::(\d\d(?:[.,]\d+)?))?\s*([ap]\.?m\.?)?(?:\s*(?:Z|UTC|[+-]\d\d:?\d\d))?", re.I)
+_STOPWATCH = re.compile(r"\d{1,4}:\d\d(?::\d\d)?(?:[.,]\d+)?")
+_MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"]
+MONTH_WORD = re.compile(r"(?:jan|feb|mar|apr|may|june?|july?|aug|sept?|oct|nov|dec)[a-z]{0,6}\.?", re.I)
+_MONTH = r"(?P<month>jan|feb|mar|apr|may|jun|jul|aug|sept?|oct|nov|dec)[a-z]{0,6}\.?"
+_NAMED = re.compile(
+    rf"(?:(?P<day>\d{{1,2}})\.?[ \-]?{_MONTH}|{_MONTH.replace('month', 'before')}[ \-]?(?P<after>\d{{1,2}}),?)"
+    rf"[ ,\-]*(?P<year>\d{{4}}|\d{{2}})(?:[T ,]+(?P<clock>{_OF_DAY}))?",
+    re.I,
+)
 
 
 @dataclass(frozen=True)
@@ -35,9 +45,18 @@ class Times:
 
     @property
     def fitting_unit(self) -> str:
-        """The smallest unit in which the span is a handy number."""
-        span = max((abs(value) for value in self.seconds if value is not None), default=0.0)
-        return next((unit for unit, length in SECONDS.items() if span / length <= _SPAN), "d")
+        """The largest unit that fits into the usual distance between two times: days for weekly dates."""
+        known = sorted(value for value in self.seconds if value is not None)
+        steps = sorted(after - before for before, after in pairwise(known) if after > before)
+        usual = steps[len(steps) // 2] if steps else 1.0
+        return next((unit for unit, length in reversed(SECONDS.items()) if usual >= length * (1 - 1e-9)), "s")
+
+
+def looks_like_time(cell: str) -> bool:
+    """Whether a cell is a date or a clock time."""
+    if len(cell) < 4 or len(cell) > 40 or not any(letter in cell for letter in ":-./ "):
+        return False
+    return any(pattern.fullmatch(cell) for pattern in (_DATE, _CLOCK, _NAMED, _STOPWATCH))
 
 
 def find_times(cells: Sequence[str], day_first: bool | None = None) -> Times | None:
@@ -46,17 +65,24 @@ def find_times(cells: Sequence[str], day_first: bool | None = None) -> Times | N
     Clock times that fall are taken to have passed midnight. ``day_first`` decides between 3.4. and 4.3. where both
     are possible; a point between the numbers says day first, a year in front year, month, day.
     """
-    filled = [cell for cell in cells if cell]
-    sample = filled[:50]
-    if not sample:
-        return None
-    dates = sum(_DATE.fullmatch(cell) is not None for cell in sample)
-    clocks = sum(_CLOCK.fullmatch(cell) is not None for cell in sample)
-    if 2 * dates > len(sample):
-        return _read_dates(cells, day_first)
-    if 2 * clocks > len(sample):
+    kind = time_kind(cells)
+    if kind == "clock":
         return _read_clocks(cells)
+    if kind == "date":
+        named = sum(_NAMED.fullmatch(cell) is not None for cell in cells if cell)
+        if 2 * named > sum(map(bool, cells)):
+            return _since_first("date", cells, [_named_moment(cell) for cell in cells], False)
+        return _read_dates(cells, day_first)
     return None
+
+
+def time_kind(cells: Sequence[str]) -> str:
+    """ "date" or "clock" where most cells are such, by the first ones; empty where they are neither."""
+    sample = [cell for cell in cells if cell][:50]
+    for kind, patterns in (("date", (_DATE, _NAMED)), ("clock", (_CLOCK, _STOPWATCH))):
+        if sample and 2 * sum(any(pattern.fullmatch(cell) for pattern in patterns) for cell in sample) > len(sample):
+            return kind
+    return ""
 
 
 def _read_dates(cells: Sequence[str], day_first: bool | None) -> Times | None:
@@ -78,17 +104,31 @@ def _moment(match: re.Match[str], day_first: bool) -> datetime | None:
     else:
         day, month = (first, second) if day_first else (second, first)
         year = third if len(match[4]) > 2 else 2000 + third
+    return _at(year, month, day, match[5])
+
+
+def _at(year: int, month: int, day: int, clock: str | None) -> datetime | None:
     try:
         moment = datetime(year, month, day)
     except ValueError:
         return None
-    if match[5] is None:
+    if clock is None:
         return moment
-    seconds = _seconds_of_day(match[5].strip())
+    seconds = _seconds_of_day(clock.strip())
     return None if seconds is None else moment + timedelta(seconds=seconds)
 
 
-def _read_clocks(cells: Sequence[str]) -> Times:
+def _named_moment(cell: str) -> datetime | None:
+    """``12 May 2026``, ``12-May-26``, ``May 12, 2026``."""
+    match = _NAMED.fullmatch(cell)
+    if match is None:
+        return None
+    month = _MONTHS.index((match["month"] or match["before"])[:3].lower()) + 1
+    year = int(match["year"]) + (2000 if len(match["year"]) == 2 else 0)
+    return _at(year, month, int(match["day"] or match["after"]), match["clock"])
+
+
+def _read_clocks(cells: Sequence[str]) -> Times | None:
     start = datetime(2000, 1, 1)
     moments: list[datetime | None] = []
     days, last = 0, -1.0
@@ -99,9 +139,7 @@ def _read_clocks(cells: Sequence[str]) -> Times:
                 days += 1
             last = seconds
         moments.append(None if seconds is None else start + timedelta(days=days, seconds=seconds))
-    times = _since_first("clock", cells, moments, False)
-    assert times is not None
-    return times
+    return _since_first("clock", cells, moments, False)
 
 
 def _seconds_of_day(text: str) -> float | None:
