@@ -88,11 +88,11 @@ def _in_range(digits: str, shown: str) -> float:
     return value
 
 
-def read_numbers(text: str) -> list[float]:
-    """Several numbers separated by semicolons or white space. Raises NotANumber."""
+def read_numbers(text: str, unit: str = "") -> list[float]:
+    """Several numbers separated by semicolons or white space; of a clock unit they may be clock readings. Raises NotANumber."""
     numbers = []
     for part in re.split(r"[;\s]+", text.strip()):
-        number = read_number(part)
+        number = read_clock(part, unit) if unit else read_number(part)
         if number is not None:
             numbers.append(number)
     if not numbers:
@@ -112,6 +112,8 @@ def read_clock(text: str, unit: str) -> float | None:
     """
     match = _CLOCK.fullmatch(text.strip(_SPACES + "\t\r\n"))
     if not match:
+        if re.fullmatch(r"\s*[+\-\u2212]?\d+:[\d:.,]+\s*", text):
+            raise NotANumber(f"'{text.strip()}' is not a time as {unit}: minutes and seconds go up to 59")
         return read_number(text)
     sign, first, second, third = match.groups()
     if third and unit == "min:s":

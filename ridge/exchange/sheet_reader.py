@@ -8,9 +8,12 @@ that it sets itself before it looks at the file. Writes JSON:
 import datetime
 import io
 import json
+import re
 import resource
 import sys
+import zipfile
 from typing import Any
+from xml.sax.saxutils import escape, unescape
 
 CELLS = 3_000_000
 
@@ -53,8 +56,87 @@ def read_workbook(data: bytes, wanted: str) -> tuple[list[str], str, list[list[A
         rows = sheet.to_python(skip_empty_area=True)
         if rows:
             chosen = name
+            put_back(rows, sheet.start or (0, 0), lost_cells(data, name))
             break
     return names, chosen, rows
+
+
+def put_back(rows: list[list[Any]], start: tuple[int, int], lost: dict[tuple[int, int], str]) -> None:
+    """Write cells that the library leaves empty into the rows, the first of which is that of ``start``."""
+    for (row, column), text in lost.items():
+        row, column = row - start[0], column - start[1]
+        if 0 <= row < len(rows) and 0 <= column < len(rows[row]) and rows[row][column] in ("", None):
+            rows[row][column] = text
+
+
+def lost_cells(data: bytes, name: str) -> dict[tuple[int, int], str]:
+    """Formulas without a stored value and error values by row and column from 0, which the library reads as nothing."""
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        held = set(archive.namelist())
+        if "content.xml" in held:
+            content = archive.read("content.xml")
+            return lost_in_ods(content, name) if b"table:formula" in content else {}
+        path = sheet_path(archive, name)
+        sheet = archive.read(path) if path in held else b""
+    if b"<f" not in sheet and b't="e"' not in sheet:
+        return {}
+    lost = {}
+    for match in XLSX_CELL.finditer(sheet):
+        letters, row, kind, formula, value = (match[i] or b"" for i in range(1, 6))
+        if value and b't="e"' not in kind:
+            continue
+        column = 0
+        for letter in letters:
+            column = 26 * column + letter - 64
+        text = value if value else b"=" + (formula or b"formula")
+        lost[int(row) - 1, column - 1] = unescape(text.decode(errors="replace"))[:60]
+    return lost
+
+
+XLSX_CELL = re.compile(
+    rb'<c r="([A-Z]{1,3})(\d+)"([^>]*)>\s*(?:<f(?:[^>]*/>|[^>]*>([^<]*)</f>))?\s*(?:<v\s*/>|<v>([^<]*)</v>)?\s*</c>'
+)
+
+
+def sheet_path(archive: zipfile.ZipFile, name: str) -> str:
+    """Where the sheet of a name stands in an XLSX archive (ISO/IEC 29500-1, 18.2.19 and 9.2)."""
+    book = archive.read("xl/workbook.xml").decode(errors="replace")
+    links = archive.read("xl/_rels/workbook.xml.rels").decode(errors="replace")
+    for sheet in re.findall(r"<(?:\w+:)?sheet\b[^>]*>", book):
+        if unescape(attribute(sheet, "name")) == name:
+            for link in re.findall(r"<Relationship\b[^>]*>", links):
+                if attribute(link, "Id") == attribute(sheet, r"\w+:id"):
+                    target = attribute(link, "Target")
+                    return target.lstrip("/") if target.startswith("/") else f"xl/{target}"
+    return ""
+
+
+def attribute(tag: str, name: str) -> str:
+    match = re.search(rf'\s{name}="([^"]*)"', tag)
+    return match[1] if match else ""
+
+
+def lost_in_ods(content: bytes, name: str) -> dict[tuple[int, int], str]:
+    """The same in an ODS document (ISO/IEC 26300), whose rows and cells may stand for several alike."""
+    lost: dict[tuple[int, int], str] = {}
+    found = re.search(
+        rb'<table:table\b[^>]*table:name="' + re.escape(escape(name).encode()) + rb'"[^>]*>(.*?)</table:table>',
+        content,
+        re.S,
+    )
+    row = 0
+    for line in re.finditer(
+        rb"<table:table-row\b([^>]*?)(?:/>|>(.*?)</table:table-row>)", found[1] if found else b"", re.S
+    ):
+        column = 0
+        for cell in re.finditer(rb"<table:(?:covered-)?table-cell\b([^>]*)>", line[2] or b""):
+            held = cell[1].decode(errors="replace")
+            if "table:formula=" in held and "office:value-type=" not in held:
+                formula = unescape(attribute(held, "table:formula"))
+                lost[row, column] = "=" + formula.partition("=")[2][:60]
+            column += int(attribute(held, "table:number-columns-repeated") or 1)
+        row += int(attribute(line[1].decode(errors="replace"), "table:number-rows-repeated") or 1)
+    return lost
 
 
 def read_json(data: bytes) -> list[list[Any]]:

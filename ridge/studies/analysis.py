@@ -155,6 +155,8 @@ def _out(
             y_name=naming.y_name,
             x_over=over(naming.x_unit),
             y_over=over(naming.y_unit),
+            x_clock=naming.x_clock,
+            y_clock=naming.y_clock,
         ),
         same_readings=True,
         status=[],

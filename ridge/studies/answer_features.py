@@ -15,7 +15,7 @@ from ridge.core.predicting.features import (
     tangent,
     turning_points,
 )
-from ridge.core.wording.answers import NO_UNCERTAINTY, number_as_given
+from ridge.core.wording.answers import NO_UNCERTAINTY
 from ridge.core.wording.features import word_limits, word_places, word_quantity
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import capital, significant
@@ -124,7 +124,7 @@ def _spread(place: Place) -> dict[str, float]:
 
 
 def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
-    x = read_list(question.given)
+    x = read_list(question.given, naming.x_clock)
     if len(x) != 1:
         raise NotANumber(f"one {naming.x} at a time")
     found = tangent(fit, x[0], level)
@@ -135,7 +135,7 @@ def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level
     mark = mark_at(found.x, found.value.value)
     if mark:
         mark.slope = found.slope.value
-    asked = f"Slope of {letter} at {naming.x} = {naming.x_with_unit(number_as_given(x[0]))}"
+    asked = f"Slope of {letter} at {naming.x} = {naming.x_given(x[0])}"
     return out.model_copy(
         update={
             "asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.slope.value),
@@ -146,18 +146,17 @@ def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level
 
 def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
     text = question.given.replace(" to ", "; ")
-    ends = read_list(text)
+    ends = read_list(text, naming.x_clock)
     if len(ends) != 2:
         raise NotANumber(f"an area needs two {naming.x}: 0 to 10, say")
     found: Quantity = area(fit, ends[0], ends[1], level)
     result = f"area {word_quantity(found, naming.unit(1, 1))}"
     limits = word_limits(level) if "±" in result else NO_UNCERTAINTY
     sentence = f"What lies below {naming.y} = 0 counts as negative. {limits}"
-    low, high = (number_as_given(end) for end in ends)
     mark: MarkOut | None = mark_at(ends[0], float(fit.evaluate([ends[0]])[0]))
     if mark:
         mark.to_x = ends[1]
-    asked = f"Area under {letter} from {naming.x} = {low} to {naming.x_with_unit(high)}"
+    asked = f"Area under {letter} from {naming.x} = {naming.x_given(ends[0])} to {naming.x_given(ends[1])}"
     numbers = _of_quantity("area", found, naming.unit(1, 1))
     update = {"asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.value)}
     return out.model_copy(update={**update, "numbers": numbers})

@@ -12,11 +12,11 @@ from ridge.core.errors import RidgeError
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.at_y import MOST, Solution
 from ridge.core.predicting.sense import prediction_within, solutions_within
-from ridge.core.wording.answers import AnswerText, number_as_given, word_prediction, word_solutions
+from ridge.core.wording.answers import AnswerText, word_prediction, word_solutions
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import capital, count_word, name_rows, significant
+from ridge.core.wording.numbers import capital, count_word, name_rows, number_as_given, significant
 from ridge.core.wording.outside import beyond_sentence
 from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.core.wording.sense import sense_of, word_sense
@@ -54,7 +54,7 @@ def answer(
         if question.direction in FEATURES:
             return answer_feature(asked, fitted, question, out, level, naming)
         looking = question.direction == "x_at_y"
-        values = numbers or (read_numbers(question.given) if looking else read_list(question.given))
+        values = numbers or read_asked(question, naming)
         if not asked:
             return out.model_copy(update={"problem": "There is no answer until there is a fit."})
         if len(asked) == 1 and (looking or len(values) == 1):
@@ -64,6 +64,13 @@ def answer(
         return out.model_copy(update={"problem": f"{capital(str(problem))}."})
     except RidgeError as problem:
         return out.model_copy(update={"problem": str(problem)})
+
+
+def read_asked(question: AnswerState, naming: Naming) -> list[float]:
+    """The values that a question gives, of x or of y, as numbers or as the clock shows them. Raises NotANumber."""
+    if question.direction == "x_at_y":
+        return read_numbers(question.given, naming.y_clock)
+    return read_list(question.given, naming.x_clock)
 
 
 def unanswered(question: AnswerState, naming: Naming, problem: str = "") -> AnswerOut:
@@ -146,7 +153,7 @@ def said_of(words: AnswerText) -> dict[str, str]:
 def _no_value(fit: Fit, x: float, value: float, naming: Naming) -> str:
     beside = fit.evaluate(np.array([x - 1e-6 * (abs(x) or 1), x + 1e-6 * (abs(x) or 1)]))
     if math.isnan(value) or np.isfinite(beside).any():
-        return f"The model has no value at {naming.x} = {number_as_given(x)}. Ask for another {naming.x}."
+        return f"The model has no value at {naming.x} = {naming.x_given(x)}. Ask for another {naming.x}."
     return f"{naming.y} there is beyond what the computer's numbers hold."
 
 
@@ -228,7 +235,7 @@ def _between(curve: Interpolation, out: AnswerOut, numbers: list[float], naming:
             return out.model_copy(update={"problem": f"{capital(word_sense(naming, axis))}."})  # type: ignore[arg-type]
     result, sentence = word_between(curve, x, value, naming, asked_y=looking)
     place = word_place_between(curve, x, naming)
-    given = naming.y_with_unit(number_as_given(y)) if looking else naming.x_with_unit(number_as_given(x))
+    given = naming.y_given(y) if looking else naming.x_given(x)
     asked = f"{naming.y if looking else naming.x} = {given}"
     words = {
         "asked": asked,
@@ -278,7 +285,7 @@ def _row(
         mark=found.mark, numbers=found.numbers,
     )  # fmt: skip
     if found.direction == "y_at_x":
-        row.asked = f"{naming.x} = {naming.x_with_unit(number_as_given(given[0]))}"
+        row.asked = f"{naming.x} = {naming.x_given(given[0])}"
         if one.fit is not None and not found.problem:
             prediction = one.fit.predict(given[0], level, checked)
             value = float(prediction.value)

@@ -15,7 +15,6 @@ from ridge.core.interpolation.cautions import find as find_in_interpolation
 from ridge.core.judging.cautions import Finding, find
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
 from ridge.core.judging.profile import Interval, intervals, lopsided, unchecked
-from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.checklist import failing_checks
@@ -85,8 +84,8 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
     wanted, naming = one.wanted, table.naming
     out = refused(one)
     if wanted.x_range is not None:
-        low, high = (number_as_given(end) for end in wanted.x_range)
-        out.range_text = f"Only {naming.x} from {low} to {naming.x_with_unit(high)} is used."
+        low, high = (naming.x_given(end) for end in wanted.x_range)
+        out.range_text = f"Only {naming.x} from {low} to {high} is used."
     if senses := [said for said in (word_sense(naming, "x"), word_sense(naming, "y")) if said]:
         out.range_text = (
             f"{out.range_text} The curve ends where values make no sense any more: {'; '.join(senses)}.".strip()

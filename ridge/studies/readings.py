@@ -104,9 +104,11 @@ def read_naming(state: StudyState) -> Naming:
     assert x is not None and y is not None
     x_unit, y_unit = (CLOCK_UNITS.get(column.unit, column.unit) for column in (x, y))
     letters = tuple(sorted(state.letters.items()))
+    x_clock, y_clock = (column.unit if column.unit in CLOCK_UNITS else "" for column in (x, y))
     return Naming(
-        x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name, letters, state.rising, _limits(x), _limits(y)
-    )
+        x.symbol or "x", y.symbol or "y", x_unit, y_unit, x.name, y.name, letters, state.rising, _limits(x), _limits(y),
+        x_clock, y_clock,
+    )  # fmt: skip
 
 
 def _limits(column: ColumnState) -> tuple[float, float, str]:

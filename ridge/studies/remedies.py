@@ -8,7 +8,6 @@ from typing import Any
 from ridge.core.errors import FormulaError, NoFit, OutsideSense, RepeatedX, UndefinedAt
 from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.misses import typical_miss
-from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.families import model_name
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import name_rows, significant
@@ -86,7 +85,7 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
             return [set_fit(f"Add a constant term: + {letter_free}", options={"text": text})]
         case "pole-inside" if "from" in finding.facts:
             low, high = finding.facts["from"], finding.facts["to"]
-            said = f"{naming.x} = {number_as_given(low)} to {naming.x_with_unit(number_as_given(high))}"
+            said = f"{naming.x} = {naming.x_given(low)} to {naming.x_given(high)}"
             return [set_fit(f"Fit only {said}", x_range=[low, high])]
         case "level-not-near" if one.options.get("level"):
             return [set_fit("Fit it without a level", options={"level": False})]

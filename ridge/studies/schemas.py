@@ -19,7 +19,8 @@ class Message(Schema):
 
 
 class NamingOut(Schema):
-    """``x_over``, ``y_over``: what stands after the stroke of a heading, ``(m/s)``."""
+    """``x_over``, ``y_over``: what stands after the stroke of a heading, ``(m/s)``; ``x_clock``, ``y_clock``: how a clock shows
+    them, empty where none does."""
 
     x: str
     y: str
@@ -29,6 +30,8 @@ class NamingOut(Schema):
     y_name: str
     x_over: str
     y_over: str
+    x_clock: str
+    y_clock: str
 
 
 class ColumnOut(Schema):

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from ridge.exchange.cells import NotANumber, read_numbers
-from ridge.exchange.lists import read_list
+from ridge.exchange.cells import NotANumber
 from ridge.exchange.script import Question, Script, ScriptedFit, write_script
+from ridge.studies.answers import read_asked
 from ridge.studies.fit_words import name_of
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import Table, read_table
@@ -36,9 +36,9 @@ def _asked(state: StudyState, table: Table, letter: str, leading: bool) -> list[
         mine = answer.fit in (letter, "all") or (leading and not answer.fit)
         try:
             if mine and answer.direction == "y_at_x":
-                found.append(Question(False, read_list(answer.given)))
+                found.append(Question(False, read_asked(answer, table.naming)))
             elif mine and answer.direction == "x_at_y":
-                found.append(Question(True, read_numbers(answer.given), answer.repeats))
+                found.append(Question(True, read_asked(answer, table.naming), answer.repeats))
         except NotANumber:
             continue
     return found

@@ -9,6 +9,7 @@ import numpy as np
 from django.test import SimpleTestCase
 from scipy.integrate import quad
 
+from ridge.core.wording.clock import clock_text
 from ridge.studies.analysis import analyse
 from ridge.studies.answers import answer
 from ridge.studies.changes import ChangeRefused, read_change
@@ -130,6 +131,53 @@ class Asking(SimpleTestCase):
         far = ask(parabola(), "y_at_x", "20")
         self.assertIn("1.0 times the measured range", far.place)
         self.assertIn("turns the curve steeply up", far.beyond_says)
+
+
+class OnAClock(SimpleTestCase):
+    """A column read off a clock takes and shows clock readings wherever its values are asked or told."""
+
+    @staticmethod
+    def tide(unit: str = "h:min") -> StudyState:
+        cells = "0:00 2:00 4:00 6:00 8:00 10:00" if unit == "h:min" else "0 2 4 6 8 10"
+        return study(column("t", "x", cells, unit=unit), column("h", "y", "1.0 1.9 3.1 4.0 5.0 6.1", unit="m"))
+
+    def test_the_ask_line_takes_what_the_column_takes(self) -> None:
+        clock, plain = self.tide(), self.tide("h")
+        for typed, number in (
+            ("30:00", "30"),
+            ("6:30", "6.5"),
+            ("6.5", "6.5"),
+            ("0:45 to 3:45 step 1:30", "0.75 to 3.75 step 1.5"),
+        ):
+            for direction in ("y_at_x", "tangent"):
+                found, wanted = ask(clock, direction, typed), ask(plain, direction, number)
+                self.assertEqual(
+                    (found.problem, found.numbers, found.mark), (wanted.problem, wanted.numbers, wanted.mark), typed
+                )
+        self.assertEqual(ask(clock, "y_at_x", "6:30").asked, "t = 6:30")
+        self.assertEqual(ask(clock, "area", "1:30 to 4:15").asked, "Area under A from t = 1:30 to 4:15")
+        self.assertEqual(ask(clock, "area", "1:30 to 4:15").numbers, ask(plain, "area", "1.5 to 4.25").numbers)
+        self.assertIn("is not a time as h:min", ask(clock, "y_at_x", "6:75").problem)
+        self.assertIn("clock time", ask(plain, "y_at_x", "6:30").problem)
+
+    def test_what_is_found_is_shown_on_the_clock_as_well(self) -> None:
+        found = ask(self.tide(), "x_at_y", "3.5")
+        assert found.mark is not None
+        minutes = round(found.mark.x * 60, 3)
+        self.assertIn(f"({int(minutes // 60)}:{minutes % 60:06.3f}".rstrip("0"), found.result)
+        self.assertIn("±", found.result)
+        self.assertNotIn("(", ask(self.tide("h"), "x_at_y", "3.5").result)
+
+    def test_the_range_of_a_fit(self) -> None:
+        state = replace(self.tide(), fits=(FitState("A", "line", x_range=(1.5, 8.25)),))
+        self.assertIn("Only t from 1:30 to 8:15 is used.", analyse(state).fits[0].range_text)
+
+    def test_every_kind_of_clock_text(self) -> None:
+        for value, unit, text in (
+            (13.5, "h:min", "13:30"), (-0.25, "h:min", "−0:15"), (0.0, "min:s", "0:00"), (1.5083333333333333, "min:s", "1:30.5"),
+            (26.0, "h:min:s", "26:00:00"), (1 / 3600, "h:min:s", "0:00:01"), (59.9999999, "min:s", "60:00"), (1.999999999, "h:min:s", "2:00:00"),
+        ):  # fmt: skip
+            self.assertEqual(clock_text(value, unit), text)
 
 
 class Keeping(ApiCase):

@@ -220,3 +220,64 @@ class Refused(TestCase):
                 read_file(f"a.{'csv' if seed % 2 else 'xlsx'}", data)
             except NoTable as reason:
                 self.assertTrue(str(reason).endswith("."))
+
+
+class WithoutStoredValues(TestCase):
+    """What a reader of values alone would take for nothing: it is kept as text, so that its row can be named."""
+
+    def test_xlsx(self) -> None:
+        held = io.BytesIO()
+        book = xlsxwriter.Workbook(held, {"in_memory": True})
+        book.add_worksheet("first")
+        sheet = book.add_worksheet("R & D")
+        sheet.write_row(1, 1, ["t / s", "h / m"])
+        for row in range(2, 6):
+            sheet.write_number(row, 1, row)
+            sheet.write_formula(row, 2, f"=B{row + 1}*2", None, row * 2)
+        book.close()
+        changed = {
+            b"<f>B4*2</f><v>6</v>": b"<f>B4*2</f>",
+            b'<c r="C5"><f>B5*2</f><v>8</v>': b'<c r="C5" t="e"><f>B5*2</f><v>#DIV/0!</v>',
+            b"<f>B6*2</f><v>10</v>": b"<f>B6*2</f><v></v>",
+        }
+        out = io.BytesIO()
+        with zipfile.ZipFile(io.BytesIO(held.getvalue())) as given, zipfile.ZipFile(out, "w") as archive:
+            for name in given.namelist():
+                body = given.read(name)
+                if name.endswith("sheet2.xml"):
+                    for old, new in changed.items():
+                        self.assertIn(old, body)
+                        body = body.replace(old, new)
+                archive.writestr(name, body)
+        table = read_text_table(read_file("a.xlsx", out.getvalue()).text)
+        self.assertEqual(table.columns[1].cells, ("4", "=B4*2", "#DIV/0!", "=B6*2"))
+        self.assertEqual(
+            table.columns[1].wrong,
+            (
+                (1, "=B4*2", "is a formula without a stored value"),
+                (2, "#DIV/0!", "is an error of the spreadsheet"),
+                (3, "=B6*2", "is a formula without a stored value"),
+            ),
+        )
+
+    def test_ods(self) -> None:
+        book = OpenDocumentSpreadsheet()
+        sheet = Table(name="first")
+        for cells in (["t", "h"], [0, 1.5], [1, "=[.A3]*2"], [2, 4.5]):
+            line = TableRow()
+            for value in cells:
+                if isinstance(value, str) and value.startswith("="):
+                    cell = TableCell(formula=f"of:{value}")
+                elif isinstance(value, str):
+                    cell = TableCell(valuetype="string")
+                    cell.addElement(P(text=value))
+                else:
+                    cell = TableCell(valuetype="float", value=repr(value))
+                line.addElement(cell)
+            sheet.addElement(line)
+        book.spreadsheet.addElement(sheet)
+        held = io.BytesIO()
+        book.write(held)
+        table = read_text_table(read_file("a.ods", held.getvalue()).text)
+        self.assertEqual(table.columns[1].cells, ("1.5", "=[.A3]*2", "4.5"))
+        self.assertEqual(table.columns[1].wrong[0][2], "is a formula without a stored value")

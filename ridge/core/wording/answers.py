@@ -51,11 +51,6 @@ class AnswerText:
     limits: str = ""
 
 
-def number_as_given(value: float) -> str:
-    """A number that the user typed: all its digits, in the house's notation."""
-    return significant(value, 15, strip=True).text
-
-
 def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refining: bool = False) -> AnswerText:
     """y at one x (scalar fields), with the prediction interval of a new reading and the confidence interval of the curve.
 
@@ -64,7 +59,7 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
     x, value = float(prediction.x), float(prediction.value)
     half = float(prediction.high) - value
     mean_half = float(prediction.mean_high) - value
-    asked = f"{naming.x} = {naming.x_with_unit(number_as_given(x))}"
+    asked = f"{naming.x} = {naming.x_given(x)}"
     place_text = word_place(fit, x, float(prediction.beyond), float(prediction.beyond_ranges), naming)
     plain = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
     if fit.critical_value(prediction.level) is None:
@@ -159,9 +154,9 @@ def word_solution(
 def _solution(
     fit: Fit, solution: Solution, y: float, repeats: int, naming: Naming, refining: bool, finer: int
 ) -> AnswerText:
-    given = _mean_given(fit, y, repeats) if repeats > 1 else number_as_given(y)
+    given = naming.y_with_unit(_mean_given(fit, y, repeats)) if repeats > 1 else naming.y_given(y)
     mean = f", the mean of {repeats} readings" if repeats > 1 else ""
-    asked = f"{naming.y} = {naming.y_with_unit(given)}{mean}"
+    asked = f"{naming.y} = {given}{mean}"
     place_text = word_place(fit, solution.value, solution.beyond, solution.beyond_ranges, naming)
     result, sentence = _limits_of_x(fit, solution, naming, finer)
     if solution.touches:
@@ -175,7 +170,9 @@ def _solution(
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
     finite = math.isfinite(solution.low) or math.isfinite(solution.high)
     limits = limits_text(solution.low, solution.high, naming.x_unit, finer) if finite else ""
-    return AnswerText(asked, result, sentence, place_text, repr(solution.value), limits)
+    return AnswerText(
+        asked, f"{result}{naming.x_on_clock(solution.value)}", sentence, place_text, repr(solution.value), limits
+    )
 
 
 def _mean_given(fit: Fit, y: float, repeats: int) -> str:

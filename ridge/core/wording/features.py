@@ -34,7 +34,7 @@ def word_limits(level: float) -> str:
 
 def _place(place: Place, naming: Naming, finer: int) -> str:
     x = naming.x_with_unit(round_with_half_width(place.x, place.x_half, finer).text)
-    text = f"{NAMES[place.kind]} at {naming.x} = {x}"
+    text = f"{NAMES[place.kind]} at {naming.x} = {x}{naming.x_on_clock(place.x)}"
     if place.kind != "root":
         text += f", {naming.y} = {naming.y_with_unit(round_with_half_width(place.y, place.y_half, finer).text)}"
     if place.beyond > 0 and math.isfinite(place.beyond_ranges):

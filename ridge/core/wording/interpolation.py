@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.core.interpolation import Interpolation
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
-from ridge.core.wording.answers import extrapolation, number_as_given
+from ridge.core.wording.answers import extrapolation
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import count_word, significant
 
@@ -62,7 +62,7 @@ def word_between(curve: Interpolation, x: float, y: float, naming: Naming, *, as
         result = f"{naming.x} = {naming.x_with_unit(significant(x, 6, strip=True).text)}"
     else:
         result = f"{naming.y} = {naming.y_with_unit(significant(y, 6, strip=True).text)}"
-    given = naming.y_with_unit(number_as_given(y)) if asked_y else naming.x_with_unit(number_as_given(x))
+    given = naming.y_given(y) if asked_y else naming.x_given(x)
     return result, f"Read between the readings at {given} by {name}; an interpolation gives no uncertainty."
 
 

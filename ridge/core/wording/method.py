@@ -7,9 +7,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ridge.core.judging.misses import typical_miss
-from ridge.core.wording.answers import number_as_given
 from ridge.core.wording.naming import Naming, parameter_called, with_unit
-from ridge.core.wording.numbers import group, significant
+from ridge.core.wording.numbers import group, number_as_given, significant
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit

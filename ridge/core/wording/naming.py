@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from math import inf
+from math import inf, isfinite
 
 from ridge.core.formula.dimensions import unit_powers
 from ridge.core.models import Model
+from ridge.core.wording.clock import clock_text
+from ridge.core.wording.numbers import number_as_given
 from ridge.core.wording.units import product, quotient
 
 NO_BREAK = "\u00a0"
@@ -53,12 +55,26 @@ class Naming:
     x_limits: tuple[float, float, str] = (-inf, inf, "")
     """Least and greatest x that makes sense, and why."""
     y_limits: tuple[float, float, str] = (-inf, inf, "")
+    x_clock: str = ""
+    """How a clock shows x (``h:min``, ``min:s``, ``h:min:s``), whose numbers count in ``x_unit``; empty where none does."""
+    y_clock: str = ""
 
     def x_with_unit(self, number: str) -> str:
         return with_unit(number, self.x_unit)
 
     def y_with_unit(self, number: str) -> str:
         return with_unit(number, self.y_unit)
+
+    def x_given(self, value: float) -> str:
+        """A value of x as typed: every digit with its unit, or as the clock shows it."""
+        return clock_text(value, self.x_clock) if self.x_clock else self.x_with_unit(number_as_given(value))
+
+    def y_given(self, value: float) -> str:
+        return clock_text(value, self.y_clock) if self.y_clock else self.y_with_unit(number_as_given(value))
+
+    def x_on_clock(self, value: float) -> str:
+        """`` (13:30)`` behind a result in hours; empty where x is read off no clock."""
+        return f" ({clock_text(value, self.x_clock)})" if self.x_clock and isfinite(value) else ""
 
     def in_symbols(self, text: str) -> str:
         """A text about x and y in the study's own symbols: ``shift along t`` for ``shift along x``."""

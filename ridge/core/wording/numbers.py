@@ -166,3 +166,8 @@ def name_rows(rows: tuple[int, ...] | list[int], at_most: int = 6) -> str:
     if len(parts) > at_most:
         parts = [*parts[:at_most], f"{len(parts) - at_most} more"]
     return f"row{'' if len(rows) == 1 else 's'} {join(parts)}"
+
+
+def number_as_given(value: float) -> str:
+    """A number that the user typed: all its digits, in the house's notation."""
+    return significant(value, 15, strip=True).text

@@ -2075,11 +2075,14 @@ export interface components {
         };
         /**
          * NamingOut
-         * @description ``x_over``, ``y_over``: what stands after the stroke of a heading, ``(m/s)``.
+         * @description ``x_over``, ``y_over``: what stands after the stroke of a heading, ``(m/s)``; ``x_clock``, ``y_clock``: how a clock shows
+         *     them, empty where none does.
          */
         NamingOut: {
             /** X */
             x: string;
+            /** X Clock */
+            x_clock: string;
             /** X Name */
             x_name: string;
             /** X Over */
@@ -2088,6 +2091,8 @@ export interface components {
             x_unit: string;
             /** Y */
             y: string;
+            /** Y Clock */
+            y_clock: string;
             /** Y Name */
             y_name: string;
             /** Y Over */

@@ -11,8 +11,8 @@ export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
   const naming = useNaming();
   const measured = useAnalysisPart((analysis) => analysis.measured);
   const from = fit.x_range ?? measured;
-  const [low, setLow] = useState(from ? inField(from.low) : "");
-  const [high, setHigh] = useState(from ? inField(from.high) : "");
+  const [low, setLow] = useState(from ? inField(from.low, naming.x_clock) : "");
+  const [high, setHigh] = useState(from ? inField(from.high, naming.x_clock) : "");
   const [wrong, setWrong] = useState("");
   const put = (x_range: number[]) => {
     change({ kind: "set_fit", letter: fit.letter, x_range });
@@ -24,7 +24,7 @@ export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
       className="no-print mt-1 flex flex-wrap items-center gap-1.5 text-[13px]"
       onSubmit={(event) => {
         event.preventDefault();
-        const [a, b] = [readNumber(low), readNumber(high)];
+        const [a, b] = [readNumber(low, naming.x_clock), readNumber(high, naming.x_clock)];
         if (a === null || b === null || !(a < b)) return setWrong("Type two numbers, the smaller one first.");
         put([a, b]);
       }}
@@ -33,7 +33,7 @@ export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
       <input className="field numerals !h-[26px] w-16 text-right" aria-label="From" value={low} onChange={(event) => setLow(event.target.value)} />
       to
       <input className="field numerals !h-[26px] w-16 text-right" aria-label="To" value={high} onChange={(event) => setHigh(event.target.value)} />
-      {naming.x_unit}
+      {naming.x_clock || naming.x_unit}
       <button className="button !h-[26px]">Use it</button>
       <button type="button" className="button !h-[26px]" onClick={() => (fit.x_range ? put([]) : onClose())}>
         All of it

@@ -1,4 +1,5 @@
 import type { Answer } from "../api/client";
+import { useNaming } from "../study/context";
 import { setView, useView } from "../study/view";
 import { readNumber, toStep } from "../ui/decimals";
 import type { Scale } from "./scales";
@@ -78,9 +79,10 @@ const ask = (text: string) => setView((view) => ({ question: { ...view.question,
 /** What the asked question is held by on the plot: its value, or both ends of an area. */
 function Holders({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, number]; x: Scale; y: Scale }) {
   const { direction, mark } = answer;
+  const { x_clock, y_clock } = useNaming();
   if (direction === "area" && mark?.to_x != null) {
     const ends = () => {
-      const typed = given().split(/\s+to\s+/).map(readNumber);
+      const typed = given().split(/\s+to\s+/).map((text) => readNumber(text, x_clock));
       return typed.length === 2 ? typed : [mark.x, mark.to_x!];
     };
     const put = (end: number) => (text: string) => ask(ends().map((value, i) => (i === end ? text : String(value ?? 0))).join(" to "));
@@ -90,7 +92,7 @@ function Holders({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, 
   }
   if (!["y_at_x", "x_at_y", "tangent"].includes(direction)) return null;
   const alongY = direction === "x_at_y";
-  return <Holder name="value" said={answer.asked} at={[px, py]} scale={alongY ? y : x} alongY={alongY} now={() => readNumber(given())} onPut={ask} />;
+  return <Holder name="value" said={answer.asked} at={[px, py]} scale={alongY ? y : x} alongY={alongY} now={() => readNumber(given(), alongY ? y_clock : x_clock)} onPut={ask} />;
 }
 
 interface HolderProps {

@@ -64,7 +64,7 @@ export function PlotSettingsForm() {
                       const words = { low: "begins at", high: "ends at", step: "has a tick every" };
                       return (
                         <td key={end} className="py-0.5 pr-1">
-                          <NumberField label={`The ${axis} axis ${words[end]}`} value={plot[name] ?? null} onKeep={(value) => set({ [name]: value })} />
+                          <NumberField label={`The ${axis} axis ${words[end]}`} value={plot[name] ?? null} clock={naming[`${axis}_clock`]} onKeep={(value) => set({ [name]: value })} />
                         </td>
                       );
                     })}
@@ -149,12 +149,12 @@ function Range({ label, value, low, high, onKeep }: { label: string; value: numb
 }
 
 /** A number that is kept on Enter or leaving; empty sets it back to what draws itself. */
-function NumberField({ label, value, onKeep }: { label: string; value: number | null; onKeep: (value: number | null) => void }) {
+function NumberField({ label, value, clock, onKeep }: { label: string; value: number | null; clock: string; onKeep: (value: number | null) => void }) {
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const keep = () => {
     if (draft === null) return;
-    const next = draft.trim() ? readNumber(draft) : null;
+    const next = draft.trim() ? readNumber(draft, clock) : null;
     const unread = next === null && draft.trim() !== "";
     setWrong(unread);
     if (unread) return;
@@ -167,9 +167,9 @@ function NumberField({ label, value, onKeep }: { label: string; value: number | 
       inputMode="decimal"
       aria-label={label}
       aria-invalid={wrong}
-      title={wrong ? "This is not a number." : undefined}
+      title={wrong ? clock ? "This is neither a number nor a time such as 13:30." : "This is not a number." : undefined}
       placeholder="auto"
-      value={draft ?? (value === null ? "" : inField(value))}
+      value={draft ?? (value === null ? "" : inField(value, clock))}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => event.key === "Enter" && keep()}

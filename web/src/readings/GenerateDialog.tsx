@@ -15,7 +15,7 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
   const change = useChange();
   const [draft, setDraft] = useState<Record<Name, string>>({ low: "0", high: "10", step: "1", count: "", noise: "0", seed: "1" });
   const [formula, setFormula] = useState("");
-  const [where, setWhere] = useState<"replace" | "below">("replace");
+  const [where, setWhere] = useState<"replace" | "below">("below");
   const [problem, setProblem] = useState("");
   const filled = study.columns.some((column) => column.cells.some(Boolean));
 
@@ -23,7 +23,7 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
     const numbers: Partial<Record<Name, number>> = {};
     for (const name of Object.keys(FIELDS) as Name[]) {
       if (!draft[name].trim()) continue;
-      const number = readNumber(draft[name]);
+      const number = readNumber(draft[name], ["low", "high", "step"].includes(name) ? naming.x_clock : "");
       if (number === null) return setProblem(`${FIELDS[name]}: '${draft[name]}' is not a number.`);
       numbers[name] = number;
     }

@@ -20,7 +20,7 @@ export function NotUsed({ found, columns }: { found: Understood; columns: TakenC
             <span key={i}>
               {i > 0 && "; "}
               {one.last > one.first ? `lines ${one.first} to ${one.last}` : `line ${one.first}`}
-              {one.text && ` “${one.text}”`}, {one.why}
+              {one.text && ` “${one.text}”`} ({one.why})
             </span>
           ))}
           {more > 0 && `; and ${more} more`}.

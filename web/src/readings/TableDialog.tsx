@@ -140,10 +140,11 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
               </fieldset>
             )}
             {elsewhere && !apart && <WhereTo where={where} at={first.at} onPick={setWhere} />}
+            {open.length > 0 && <p className="text-amber">{open.length === 1 ? "Answer the question" : "Answer the questions"} above to import.</p>}
             <button type="button" className="button" onClick={onClose}>
               Cancel
             </button>
-            <button type="submit" className="button-main" aria-disabled={!ready} title={open.length ? "Answer the question above first" : undefined}>
+            <button type="submit" className="button-main" aria-disabled={!ready}>
               Import
             </button>
           </div>

@@ -29,7 +29,7 @@ export function TablePreview({ found, columns, onRole, onText, onElapsed }: Prop
               const asText = !times && column.unit === "";
               const units = times === "clock" ? [...ELAPSED.slice(0, 4), ...CLOCK, "" as Elapsed] : ELAPSED;
               return (
-                <th key={place} scope="col" className="min-w-44 border-l border-rule p-1.5 text-left align-top font-normal">
+                <th key={place} scope="col" className="min-w-40 border-l border-rule p-1.5 text-left align-top font-normal">
                   <select className="field w-full" aria-label={`Column ${place + 1} role`} value={column.role} onChange={(event) => onRole(place, event.target.value as TakenRole)}>
                     {ROLES.map(({ role, word }) => (
                       <option key={role} value={role}>
@@ -42,9 +42,11 @@ export function TablePreview({ found, columns, onRole, onText, onElapsed }: Prop
                     {why || " "}
                   </p>
                   {column.role !== "skip" && (
-                    <div className="mt-1 grid grid-cols-[1fr_3.2rem_4rem] gap-1">
-                      <Field label={`Name of column ${place + 1}`} hint="name" value={column.name} limit={100} onChange={(name) => onText(place, { name })} />
-                      <Field label={`Symbol of column ${place + 1}`} hint="sym." value={column.symbol} limit={20} onChange={(symbol) => onText(place, { symbol })} />
+                    <div className="mt-1 grid grid-cols-2 gap-1">
+                      <span className="col-span-2">
+                        <Field label={`Name of column ${place + 1}`} hint="name" value={column.name} limit={100} onChange={(name) => onText(place, { name })} />
+                      </span>
+                      <Field label={`Symbol of column ${place + 1}`} hint="symbol" value={column.symbol} limit={20} onChange={(symbol) => onText(place, { symbol })} />
                       {!times || asText ? (
                         <Field label={`Unit of column ${place + 1}`} hint="unit" value={column.unit} limit={40} onChange={(unit) => onText(place, { unit })} />
                       ) : (
