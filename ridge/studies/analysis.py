@@ -170,7 +170,7 @@ def _out(
         straight=None if isinstance(straight, str) else StraightOut(**vars(straight)),
         straight_refusal=straight if isinstance(straight, str) else "",
         summary=_summary(table),
-        problems=[ProblemOut(row=p.row, column=p.column, message=p.message) for p in table.problems[:PROBLEMS_SHOWN]],
+        problems=[ProblemOut(**vars(p)) for p in table.problems[:PROBLEMS_SHOWN]],
         problems_more=max(0, len(table.problems) - PROBLEMS_SHOWN),
         measured=StretchOut(low=low, high=high) if math.isfinite(low) else None,
         before_fit=table.before_fit,
@@ -197,8 +197,11 @@ def _summary(table: Table) -> str:
         parts.append(f"{group(str(unknown))} unknown")
     if assumed := int((table.readings.assumed & (table.status == Status.USED)).sum()):
         parts.append(f"{group(str(assumed))} assumed")
-    if table.problems:
-        parts.append(f"{group(str(len(table.problems)))} unusable")
+    incomplete = sum(problem.incomplete for problem in table.problems)
+    if incomplete:
+        parts.append(f"{group(str(incomplete))} incomplete")
+    if unusable := len(table.problems) - incomplete:
+        parts.append(f"{group(str(unusable))} unusable")
     return " · ".join(parts)
 
 

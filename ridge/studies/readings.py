@@ -44,11 +44,13 @@ class Status(IntEnum):
 
 @dataclass(frozen=True)
 class CellProblem:
-    """Why a row takes no part; ``column`` is the key of the cell to look at."""
+    """Why a row takes no part; ``column`` is the key of the cell to look at. ``incomplete``: whether nothing is wrong with
+    what stands in it, but something is missing, as while one types."""
 
     row: int
     column: str
     message: str
+    incomplete: bool = False
 
 
 @dataclass(frozen=True)
@@ -166,8 +168,8 @@ def _read(state: StudyState) -> Table:
     status = np.full(rows, Status.USED, dtype=np.int8)
     problems: dict[int, CellProblem] = {}
 
-    def put(row: int, column: ColumnState, message: str) -> None:
-        problems.setdefault(row, CellProblem(row, column.key, f"Row {row + 1}: {message}."))
+    def put(row: int, column: ColumnState, message: str, incomplete: bool = False) -> None:
+        problems.setdefault(row, CellProblem(row, column.key, f"Row {row + 1}: {message}.", incomplete))
 
     for found, column in ((x, x_column), (y, y_column)):
         for row, message in found.wrong.items():
@@ -181,7 +183,7 @@ def _read(state: StudyState) -> Table:
         if y_column.formula:
             status[row] = Status.BLANK
         else:
-            put(row, y_column, f"{naming.y_name or naming.y} missing")
+            put(row, y_column, f"{naming.y_name or naming.y} missing", True)
 
     column_problems = {key: one.problem for key, one in values.items() if one.problem}
     for column in (x_column, y_column):
@@ -259,7 +261,7 @@ def _same_share(per_cent: Array) -> float | None:
     return float(known[0]) / 100 if len(known) and np.ptp(known) == 0 and known[0] > 0 else None
 
 
-Put = Callable[[int, ColumnState, str], None]
+Put = Callable[..., None]
 
 
 def _check(
@@ -272,7 +274,7 @@ def _check(
         return
     measured = status == Status.USED
     for row in np.flatnonzero(measured & np.isnan(found.numbers)).tolist():
-        put(row, column, f"no {word}")
+        put(row, column, f"no {word}", True)
     for row in np.flatnonzero(measured & (found.numbers <= 0)).tolist():
         put(row, column, f"the {word} has to be above zero")
 

@@ -56,9 +56,12 @@ class ColumnOut(Schema):
 
 
 class ProblemOut(Schema):
+    """``incomplete``: nothing in the row is wrong, but something is missing."""
+
     row: int
     column: str
     message: str
+    incomplete: bool
 
 
 class ActionOut(Schema):

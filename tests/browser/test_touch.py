@@ -40,6 +40,40 @@ class Touch(BrowserCase):
         self.expect_saved()
         self.expect_cell(3, 1, "38")
 
+    def test_a_block_is_chosen_by_its_corner(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.panel("Readings")
+        self.cell(3, 1).tap()
+        handle = self.page.get_by_test_id("corner-bottom").bounding_box()
+        goal = self.page.locator("[data-cell='4 2']").bounding_box()
+        assert handle and goal
+        self.touch("touchStart", (handle["x"] + handle["width"] / 2, handle["y"] + handle["height"] / 2))
+        for share in (0.3, 0.7, 1.0):
+            x = handle["x"] + share * (goal["x"] + goal["width"] / 2 - handle["x"])
+            self.touch("touchMove", (x, handle["y"] + share * (goal["y"] + 13 - handle["y"])))
+        self.touch("touchEnd")
+        expect(self.page.get_by_text("Rows 3 to 5")).to_be_visible()
+        expect(self.page.locator("[role=gridcell][aria-selected=true]")).to_have_count(6)
+
+    def test_keys_that_a_number_keyboard_lacks(self) -> None:
+        self.open_new()
+        expect(self.page.get_by_label("x, row 1")).to_be_focused()
+        expect(self.page.get_by_label("x, row 1")).to_have_attribute("inputmode", "decimal")
+        keys = self.page.get_by_role("group", name="Keys for numbers")
+        keys.get_by_label("minus").tap()
+        self.page.keyboard.type("15")
+        keys.get_by_label("times ten").tap()
+        keys.get_by_label("minus").tap()
+        self.page.keyboard.type("3")
+        keys.get_by_label("next cell").tap()
+        self.page.keyboard.type("2")
+        keys.get_by_label("decimal point").tap()
+        self.page.keyboard.type("5")
+        keys.get_by_label("next row").tap()
+        self.expect_cell(1, 0, "−15e-3")
+        self.expect_cell(1, 1, "2.5")
+        expect(self.page.get_by_label("x, row 2")).to_be_focused()
+
     def test_a_reading_is_chosen_on_the_plot(self) -> None:
         self.open_sample("Stretch of the mooring line")
         self.page.locator("g[data-status=used][data-row='6'] circle").tap(force=True)

@@ -2393,10 +2393,15 @@ export interface components {
             /** Y */
             y: number;
         };
-        /** ProblemOut */
+        /**
+         * ProblemOut
+         * @description ``incomplete``: nothing in the row is wrong, but something is missing.
+         */
         ProblemOut: {
             /** Column */
             column: string;
+            /** Incomplete */
+            incomplete: boolean;
             /** Message */
             message: string;
             /** Row */

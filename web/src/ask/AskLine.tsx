@@ -1,9 +1,11 @@
 import { ArrowLeftRight } from "lucide-react";
+import { useRef } from "react";
 
 import type { Direction } from "../api/client";
 import { useAnalysisPart, useChange, useNaming } from "../study/context";
 import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
+import { NumberStrip } from "../ui/NumberStrip";
 import { AnswerTable } from "./AnswerTable";
 import { OF_THE_CURVE, useAsk } from "./useAsk";
 
@@ -31,7 +33,14 @@ export function AskLine() {
     setView({ asked: null, question: { ...question, direction: next, given: next === "crossing" ? (others[0]?.letter ?? "") : direction === "crossing" ? "" : given, fit: fit === "all" && next !== "y_at_x" && next !== "x_at_y" ? "" : fit } });
   };
   const looking = direction === "x_at_y";
-  const unit = looking ? naming.y_unit : naming.x_unit;
+  const clock = looking ? naming.y_clock : naming.x_clock;
+  const unit = clock || (looking ? naming.y_unit : naming.x_unit);
+  const field = useRef<HTMLInputElement>(null);
+  const write = (text: string) => {
+    const at = field.current?.selectionStart ?? given.length;
+    put({ given: given.slice(0, at) + text + given.slice(field.current?.selectionEnd ?? at) });
+    window.requestAnimationFrame(() => field.current?.setSelectionRange(at + text.length, at + text.length));
+  };
   const words: [Direction, string][] = [
     ["y_at_x", `${naming.y} when ${naming.x} =`],
     ["x_at_y", `${naming.x} when ${naming.y} =`],
@@ -80,11 +89,16 @@ export function AskLine() {
               title={looking ? "One value, or the repeated readings of one unknown with spaces between them" : direction === "area" ? "Two values: 0 to 10" : "One value, several, or a range: 0, 2.5, 5 to 20 step 2.5"}
               placeholder={direction === "area" ? "0 to 10" : undefined}
               autoComplete="off"
+              inputMode="decimal"
+              ref={field}
               value={given}
               maxLength={200}
               onChange={(event) => put({ given: event.target.value })}
             />
             {unit && <span className="font-book text-mute">{unit}</span>}
+            <span className="hidden basis-full pointer-coarse:[form:focus-within_&]:block">
+              <NumberStrip clock={clock !== ""} onSign={write} more={[{ word: "␣", said: "space", press: () => write(" ") }]} />
+            </span>
           </>
         )
       )}

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { ChartLine, FileText, Table2 } from "lucide-react";
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useState, useRef, useSyncExternalStore } from "react";
 
 import { api, messageOf, type Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
@@ -88,7 +88,12 @@ function OpenBench({ study: first }: { study: Study }) {
 
   usePasteAnywhere(take);
 
-  useEffect(() => resetView, []);
+  const begun = useRef(first.row_count > 0);
+  useEffect(() => {
+    // A new study opens where one can type.
+    if (!begun.current) setView({ panel: "readings" });
+    return resetView;
+  }, []);
   useEffect(() => void loadKatex().catch(() => undefined), []);
   useEffect(() => {
     document.title = `${study.title} · Ridge`;

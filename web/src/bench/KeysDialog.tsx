@@ -9,6 +9,7 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
       ["Typing", "replaces the cell; F2 edits it; Escape restores it"],
       ["Delete", "clears the selected cells"],
       ["Ctrl+C, Ctrl+X, Ctrl+V", "copy, cut and paste a block"],
+      ["Ctrl+D", "fill down: the first of the selected rows into the others"],
       ["Insert, Ctrl+Delete", "insert rows, delete the selected rows"],
       ["Ctrl+.", "set the selected readings aside, or use them again"],
       ["Escape, then Tab", "leave the table"],

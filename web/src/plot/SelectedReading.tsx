@@ -18,7 +18,10 @@ export function SelectedReading() {
     placeholderData: keepPreviousData,
     queryFn: async () => (await api.GET("/api/studies/{study_id}/rows/{row}", { params: { path: { study_id: study.id, row: row! } } })).data ?? null,
   });
-  const entries = row !== null && data && data.row === row ? data.entries : null;
+  const filling = useView((view) => view.filling);
+  const incomplete = useAnalysisPart((analysis) => analysis.problems.some((problem) => problem.incomplete && problem.row === row));
+  // Of a row between its x and its y nothing is said until it is left.
+  const entries = row !== null && data && data.row === row && !(incomplete && row === filling) ? data.entries : null;
   return (
     <p aria-live="polite" className="numerals line-clamp-2 min-w-0 grow text-[12px] leading-[1.25] text-mute" data-testid="chosen">
       {entries && (

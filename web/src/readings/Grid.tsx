@@ -1,9 +1,12 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { memo, type RefObject, useEffect, useLayoutEffect, useMemo, useRef } from "react";
+import { memo, type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 
 import { STATUS, useCalmAnalysis, useStudy } from "../study/context";
-import { isLit, litColumns, litRows } from "../study/view";
+import type { HeldColumn } from "../study/changes";
+import { isLit, litColumns, litRows, setView } from "../study/view";
 import { ColumnHeader } from "./ColumnHeader";
+import { CornerHandle } from "./CornerHandle";
+import { GridMenu } from "./GridMenu";
 import { OffBar } from "./OffBar";
 import type { GridControl } from "./useGrid";
 
@@ -36,10 +39,26 @@ export function Grid({ grid }: { grid: GridControl }) {
   useEffect(() => {
     if (chosen) virtual.scrollToIndex(activeRow);
   }, [activeRow, chosen, virtual]);
+  // The cell that has the focus stays in sight when the table shrinks: a message below it, a keyboard on the screen.
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const watch = new ResizeObserver(() => {
+      if (box.contains(document.activeElement)) virtual.scrollToIndex(latest.current.active.row);
+    });
+    watch.observe(box);
+    return () => watch.disconnect();
+  }, [virtual]);
 
   const reasons = useMemo(() => new Map(study.aside.map(({ row, reason }) => [row, reason])), [study.aside]);
   const assumed = useMemo(() => new Map(study.assumed.map(({ row, reason }) => [row, reason])), [study.assumed]);
   const problems = useMemo(() => new Map(analysis.problems.map((problem) => [problem.row, problem])), [analysis.problems]);
+  // What was already wrong with a row when it was entered is said all the time.
+  const [entered, setEntered] = useState({ row: -1, known: false });
+  if (entered.row !== activeRow) setEntered({ row: activeRow, known: problems.has(activeRow) });
+  const [inside, setInside] = useState(false);
+  const filling = inside && entered.row === activeRow && !entered.known ? activeRow : null;
+  useEffect(() => setView({ filling }), [filling]);
   const unknowns = useMemo(
     () => new Map(analysis.unknowns.flatMap((unknown) => unknown.rows.map((row) => [row, unknown.short] as const))),
     [analysis.unknowns],
@@ -49,13 +68,21 @@ export function Grid({ grid }: { grid: GridControl }) {
     () => fit?.residuals?.reduce<number>((most, value, row) => (value !== null && analysis.status[row] === STATUS.used ? Math.max(most, Math.abs(value)) : most), 0) ?? 0,
     [fit, analysis.status],
   );
+  const modes = columns.map((column) => (takesNumbers(column) ? "decimal" : "text")).join(" ");
   const lit = litRows(grid.selection);
   const litCols = grid.selection ? litColumns(grid.selection) : null;
 
+  const problemOf = (row: number) => {
+    const problem = problems.get(row);
+    return problem && !(problem.incomplete && row === filling) ? problem : undefined;
+  };
   return (
+    <GridMenu grid={grid}>
     <div
       ref={scroller}
       role="grid"
+      onFocus={() => setInside(true)}
+      onBlur={(event) => setInside(event.currentTarget.contains(event.relatedTarget))}
       aria-label="Readings"
       aria-description="Arrows move, typing replaces, F2 edits. Escape, then Tab, leaves the table."
       aria-rowcount={grid.rows + 1}
@@ -86,8 +113,9 @@ export function Grid({ grid }: { grid: GridControl }) {
             texts={columns.map((column) => column.cells[row] ?? "")}
             labels={columns.map((column) => column.name || column.symbol || column.role)}
             xColumn={columns.findIndex((column) => column.role === "x")}
-            problemColumn={problems.has(row) ? columns.findIndex((column) => column.key === problems.get(row)!.column) : -1}
-            problem={problems.get(row)?.message ?? ""}
+            problemColumn={columns.findIndex((column) => column.key === problemOf(row)?.column)}
+            problem={problemOf(row)?.message ?? ""}
+            modes={modes}
             aside={reasons.get(row)}
             assumed={assumed.get(row)}
             calculated={columns.map((column) => (column.formula ? "1" : "0")).join("")}
@@ -96,6 +124,7 @@ export function Grid({ grid }: { grid: GridControl }) {
             lit={isLit(lit, row)}
             litFrom={isLit(lit, row) && litCols ? litCols[0] : -1}
             litTo={isLit(lit, row) && litCols ? litCols[1] : -2}
+            corners={`${lit?.[0] === row ? "top" : ""}${lit?.[1] === row ? "bottom" : ""}`}
             activeCol={row === activeRow ? grid.active.col : -1}
             editing={row === activeRow && grid.mode !== "ready" ? grid.draft : null}
             caret={row === activeRow && grid.mode !== "ready"}
@@ -105,7 +134,13 @@ export function Grid({ grid }: { grid: GridControl }) {
         ))}
       </div>
     </div>
+    </GridMenu>
   );
+}
+
+/** Whether a column takes numbers alone, so that a number keyboard will do: a clock reading needs a colon. */
+function takesNumbers(column: HeldColumn): boolean {
+  return column.role !== "other" && column.role !== "series";
 }
 
 /** Residual as a share of the largest in use; more than one where a reading that is set aside lies farther off. */
@@ -120,6 +155,8 @@ interface RowProps {
   template: string;
   texts: string[];
   labels: string[];
+  /** The keyboard that each column asks for, with spaces between them. */
+  modes: string;
   xColumn: number;
   problemColumn: number;
   problem: string;
@@ -132,6 +169,8 @@ interface RowProps {
   lit: boolean;
   litFrom: number;
   litTo: number;
+  /** Which corners of the selected block lie in this row: top, bottom or both. */
+  corners: string;
   activeCol: number;
   editing: string | null;
   caret: boolean;
@@ -153,7 +192,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
       role="row"
       aria-rowindex={row + 2}
       aria-selected={lit}
-      className={`absolute inset-x-0 grid border-b border-rule/70 ${lit ? "bg-tint" : ""}`}
+      className={`absolute inset-x-0 grid border-b border-rule/70 ${lit ? "bg-tint" : ""} ${props.corners ? "z-[1]" : ""}`}
       style={{ gridTemplateColumns: props.template, height: ROW_HEIGHT, transform: `translateY(${props.top}px)` }}
     >
       <span
@@ -183,6 +222,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
         const active = col === props.activeCol;
         const wrong = col === props.problemColumn;
         const inBlock = col >= props.litFrom && col <= props.litTo;
+        const corner = (props.corners.includes("top") && col === props.litFrom ? "top" : "") + (props.corners.includes("bottom") && col === props.litTo ? "bottom" : "");
         const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : text.replace(/^-(?=[\d.,])/, "−");
         const tone = wrong ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : props.calculated[col] === "1" ? "italic" : "";
         return (
@@ -190,6 +230,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
             key={col}
             role="gridcell"
             aria-colindex={col + 2}
+            data-cell={`${row} ${col}`}
             aria-selected={inBlock}
             aria-invalid={wrong || undefined}
             onPointerDown={(event) => {
@@ -206,7 +247,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
             }}
             onPointerEnter={(event) => event.buttons === 1 && event.pointerType === "mouse" && latest.current.go({ row, col }, true)}
             onDoubleClick={() => active && latest.current.edit()}
-            className={`relative flex items-center overflow-hidden border-l border-rule/70 ${inBlock && !active ? "bg-block" : ""}`}
+            className={`relative flex items-center border-l border-rule/70 ${inBlock && !active ? "bg-block" : ""} ${corner ? "z-[1]" : "overflow-hidden"}`}
           >
             {active ? (
               <input
@@ -215,7 +256,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
                 data-editing={props.caret}
                 value={props.editing ?? text}
                 placeholder={shown === text ? undefined : shown}
-                inputMode="text"
+                inputMode={props.modes.split(" ")[col] as "decimal" | "text"}
                 autoComplete="off"
                 spellCheck={false}
                 maxLength={200}
@@ -231,6 +272,8 @@ const GridRow = memo(function GridRow(props: RowProps) {
             ) : (
               <span className={`w-full truncate px-2 text-right ${tone} ${shown !== text ? "text-pine italic" : ""}`}>{shown}</span>
             )}
+            {corner.includes("top") && <CornerHandle end="top" latest={latest} />}
+            {corner.includes("bottom") && <CornerHandle end="bottom" latest={latest} />}
           </span>
         );
       })}

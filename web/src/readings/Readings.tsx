@@ -1,8 +1,9 @@
 import { ClipboardPaste } from "lucide-react";
 import { useState } from "react";
 
-import { useAnalysisPart } from "../study/context";
+import { useAnalysisPart, useNaming } from "../study/context";
 import { notify } from "../ui/Notices";
+import { NumberStrip } from "../ui/NumberStrip";
 import { FindBar } from "./FindBar";
 import { GenerateDialog } from "./GenerateDialog";
 import { Grid } from "./Grid";
@@ -14,6 +15,7 @@ import { useGrid } from "./useGrid";
 /** The left side: the table and what can be done with it. */
 export function Readings() {
   const summary = useAnalysisPart((analysis) => analysis.summary);
+  const naming = useNaming();
   const grid = useGrid();
   const [finding, setFinding] = useState(false);
   const [generating, setGenerating] = useState(false);
@@ -34,6 +36,14 @@ export function Readings() {
       </div>
       {finding && <FindBar onClose={() => setFinding(false)} />}
       <Grid grid={grid} />
+      <NumberStrip
+        clock={naming.x_clock !== "" || naming.y_clock !== ""}
+        onSign={grid.write}
+        more={[
+          { word: "→", said: "next cell", press: grid.nextCell },
+          { word: "↵", said: "next row", press: grid.nextRow },
+        ]}
+      />
       <RowActions grid={grid} />
       <Problems />
       <div className="flex flex-wrap gap-1 [&_.button]:gap-1 [&_.button]:px-1.5">

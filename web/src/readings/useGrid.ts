@@ -4,6 +4,7 @@ import { useQueue, useSnapshot } from "../study/context";
 import { endPreview } from "../study/preview";
 import { useGesture } from "../study/useGesture";
 import { litColumns, litRows, type Place, select, setView, useView } from "../study/view";
+import { notify } from "../ui/Notices";
 import { blockToText, isPlain, textToBlock } from "./clipboard";
 
 /** Rows offered below the last one, so that there is always room to type. */
@@ -18,6 +19,7 @@ export function useGrid() {
   const { study, saving } = useSnapshot();
   const queue = useQueue();
   const selection = useView((view) => view.selection);
+  useView((view) => view.panel); // the focus settles when the table is shown
   const [mode, setMode] = useState<Mode>("ready");
   const [draft, setDraft] = useState("");
   const input = useRef<HTMLInputElement>(null);
@@ -45,8 +47,10 @@ export function useGrid() {
   /** Called once the active cell is drawn. */
   function settleFocus() {
     if (!wantsFocus.current || !input.current) return;
-    wantsFocus.current = false;
     input.current.focus({ preventScroll: true });
+    // While the table is hidden, in a narrow window, nothing can have the focus: it waits until the table is shown.
+    if (document.activeElement !== input.current) return;
+    wantsFocus.current = false;
     if (mode === "ready") input.current.select();
   }
 
@@ -59,6 +63,35 @@ export function useGrid() {
     wantsFocus.current = true;
     const target = within(place);
     select(target, extend ? (selection?.anchor ?? active) : target);
+  }
+
+  /** Back to the active cell, after a menu over the table. */
+  function refocus() {
+    wantsFocus.current = true;
+    settleFocus();
+  }
+
+  /** A sign written where the caret is, as a key of the keyboard would. */
+  function write(text: string) {
+    const field = input.current;
+    if (!field || field.readOnly) return;
+    const [from, to] = [field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length];
+    type(field.value.slice(0, from) + text + field.value.slice(to));
+    window.requestAnimationFrame(() => field.setSelectionRange(from + text.length, from + text.length));
+  }
+
+  function nextRow() {
+    finish(true);
+    const col = entryColumn.current ?? active.col;
+    entryColumn.current = null;
+    go({ row: active.row + 1, col });
+  }
+
+  function nextCell() {
+    finish(true);
+    entryColumn.current ??= active.col;
+    const last = active.col === columns.length - 1;
+    go({ row: active.row + Number(last), col: last ? 0 : active.col + 1 });
   }
 
   function finish(keep: boolean) {
@@ -96,6 +129,24 @@ export function useGrid() {
     const block = selectedBlock().map((line) => line.slice(Math.max(0, first - chosen[0])));
     if (first < 0 || first > last || !block.flat().some(Boolean)) return;
     queue.change({ kind: "set_cells", row: (litRows(selection) ?? [active.row])[0], column: first, block: block.map((line) => line.map(() => "")) });
+  }
+
+  /** The first of the selected rows into the others; of a single row the one above it into it. */
+  function fillDown() {
+    const [top, bottom] = litRows(selection) ?? [active.row, active.row];
+    const [left, right] = selection ? litColumns(selection) : [active.col, active.col];
+    const single = top === bottom;
+    if (single && top === 0) return;
+    const typed = columns.findIndex((column, col) => col >= left && !column.formula);
+    if (typed < 0 || typed > right) return;
+    const first = range([typed, right]).map((col) => cellText(single ? top - 1 : top, col));
+    queue.change({ kind: "set_cells", row: single ? top : top + 1, column: typed, block: range(single ? [top, top] : [top + 1, bottom]).map(() => first) });
+  }
+
+  /** The selected cells to the clipboard, for what has no clipboard event of its own. */
+  async function copy(cut: boolean) {
+    await navigator.clipboard.writeText(blockToText(selectedBlock()));
+    if (cut) clear();
   }
 
   function paste(text: string) {
@@ -147,6 +198,8 @@ export function useGrid() {
     if (event.nativeEvent.isComposing) return;
     const { key, shiftKey } = event;
     const ctrl = event.ctrlKey || event.metaKey;
+    const { formula = "", name = "", symbol = "" } = columns[active.col] ?? {};
+    if (formula && key.length === 1 && !ctrl && !event.altKey) notify(`${name || symbol || "This column"} is calculated as ${formula}: change that in its heading.`);
     const stop = () => event.preventDefault();
     const leaving = tabLeaves.current;
     tabLeaves.current = false;
@@ -195,6 +248,7 @@ export function useGrid() {
     else if (key === "Delete" || key === "Backspace") clear();
     else if (key === "Insert") insertRows();
     else if (ctrl && key === ".") toggleAside();
+    else if (ctrl && key.toLowerCase() === "d") fillDown();
     else if (ctrl && key.toLowerCase() === "a") {
       setView({ selection: { anchor: { row: 0, col: 0 }, active: { row: Math.max(0, study.row_count - 1), col: columns.length - 1 } } });
       wantsFocus.current = true;
@@ -244,7 +298,7 @@ export function useGrid() {
   }
 
   return {
-    rows, active, selection, mode, draft, input, cellText, go, edit, finish, type, paste, deleteRows, insertRows, mark, onKeyDown, onCopy, onPaste, settleFocus,
+    rows, active, selection, mode, draft, input, cellText, go, edit, finish, type, paste, copy, clear, fillDown, refocus, write, nextRow, nextCell, deleteRows, insertRows, mark, toggleAside, onKeyDown, onCopy, onPaste, settleFocus,
   };
 }
 

@@ -80,6 +80,8 @@ interface View {
   caught: number[] | null;
   /** A table that waits to be looked through before it is taken in. */
   incoming: Incoming | null;
+  /** The row that is being typed in, while nothing but missing cells is wrong with it; null where none is. */
+  filling: number | null;
 }
 
 const START: View = {
@@ -100,6 +102,7 @@ const START: View = {
   without: null,
   caught: null,
   incoming: null,
+  filling: null,
 };
 
 export const useView = create<View>(() => START);
