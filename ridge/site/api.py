@@ -16,6 +16,7 @@ from ninja.utils import check_csrf
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.apart import FAILED
 from ridge.studies.api import router as studies
+from ridge.studies.columns_api import router as columns
 from ridge.studies.fits_api import router as fits
 from ridge.studies.out_api import router as out
 from ridge.studies.own import NotYours
@@ -46,6 +47,7 @@ api.add_router("", studies)
 api.add_router("", fits)
 api.add_router("", out)
 api.add_router("", tables)
+api.add_router("", columns)
 
 
 @api.exception_handler(NotYours)

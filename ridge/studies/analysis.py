@@ -76,7 +76,7 @@ def _with_readings(found: AnalysisOut, table: Table) -> AnalysisOut:
 
 def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bool) -> AnalysisOut:
     naming, level = table.naming, state.level
-    fitted = fit_all(table, state.fits)
+    fitted = fit_all(table, state.linked_fits)
     failures += [_fit_called(one) for one in fitted if one.by_accident]
     fits = [
         failures.apart(

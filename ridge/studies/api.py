@@ -42,6 +42,7 @@ from ridge.studies.schemas import (
     EntryOut,
     HistoryOut,
     Message,
+    NoValueOut,
     ReadingOut,
     SampleOut,
     ShelfOut,
@@ -106,6 +107,7 @@ def _columns_out(state: StudyState, held: dict[str, tuple[str, ...]]) -> list[Co
             formula=column.formula, exponent=column.exponent, over=over(column.unit, column.exponent), uncertainty=column.uncertainty,
             lowest=column.lowest, highest=column.highest, limits_why=column.limits_why,
             problem=found.problem if found else "", cells=list(found.texts) if found else cells,
+            no_value=[NoValueOut(row=row, why=why) for row, why in found.wrong.items()] if found else [],
         )  # fmt: skip
 
     return [out(column) for column in state.columns]
@@ -123,7 +125,7 @@ def _json(out: BaseModel) -> HttpResponse:
 
 def _leading(state: StudyState) -> Fit | Interpolation | None:
     """What leads, if there is anything to be asked."""
-    return fit_one(read_table(state), state.fits[0]).curve if state.fits else None
+    return fit_one(read_table(state), state.linked_fits[0]).curve if state.fits else None
 
 
 RequestKey = Annotated[str, StringConstraints(max_length=40)]
@@ -292,7 +294,7 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     state = read_state(own_study(request, study_id))
     table = read_table(state)
     question = AnswerState("", body.direction, body.given, body.repeats, body.fit)
-    return answer(fit_all(table, state.fits), question, state.level, table.naming)
+    return answer(fit_all(table, state.linked_fits), question, state.level, table.naming)
 
 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})

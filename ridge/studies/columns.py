@@ -12,13 +12,19 @@ import numpy as np
 from ridge.core import Fit
 from ridge.core.errors import FormulaError
 from ridge.core.formula import Program, parse
-from ridge.core.formula.parse import same_name
+from ridge.core.formula.parse import Curve, Parsed, called_curves, same_name
+from ridge.core.formula.tree import Comparison, Constant, Name, Node, Number, names_in, walk
+from ridge.core.formula.writing import to_text
 from ridge.core.readings import Array
 from ridge.core.wording.numbers import significant
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_clock, read_number, read_plain
 from ridge.studies.apart import FAILED, Failures
 from ridge.studies.state import ColumnState, StudyState
 
+MOST_DIGITS, LEAST_DIGITS = 8, 4
+"""Significant digits of a calculated cell."""
+_LOOKED_AT = 1000
+_EXPLAINED = 50  # rows of a column whose missing value is explained one by one
 _FIT_NAME = re.compile(r"([A-F])(?:_(\w+))?")
 
 
@@ -34,14 +40,15 @@ class ColumnValues:
 
 @dataclass(frozen=True)
 class FitValues:
-    """What a formula may use of a fit: its value at every row, shape (rows,), and its parameters."""
+    """What a formula may use of a fit: its value at every row, shape (rows,), its parameters, and its curve."""
 
     values: Array
     parameters: Mapping[str, float]
+    curve: Curve
 
     @classmethod
-    def of(cls, fit: Fit) -> FitValues:
-        return cls(fit.fitted, fit.values)
+    def of(cls, fit: Fit, curve: Curve) -> FitValues:
+        return cls(fit.fitted, fit.values, curve)
 
 
 @lru_cache(maxsize=48)
@@ -128,7 +135,7 @@ class _Evaluation:
     def _calculate(self, column: ColumnState) -> ColumnValues:
         rows = self._state.row_count
         try:
-            parsed = parse(column.formula, "row")
+            parsed = parse(column.formula, "row", curves=self._curves(column.formula))
             inputs: dict[str, Array | float] = {}
             for name in parsed.names:
                 inputs[name] = self._input(name, column)
@@ -145,9 +152,41 @@ class _Evaluation:
             given &= np.isfinite(used)
         if not parsed.names and not rows:
             given[:] = False
-        bad = np.flatnonzero(given & ~np.isfinite(numbers))
+        bad = np.flatnonzero(given & ~np.isfinite(numbers)).tolist()
         numbers[~np.isfinite(numbers)] = np.nan
-        return ColumnValues(numbers, dict.fromkeys(bad.tolist(), f"{column.formula} has no value here"))
+        whys = dict(zip(bad[:_EXPLAINED], self._why(parsed, row_numbers, inputs, bad[:_EXPLAINED]), strict=True))
+        return ColumnValues(numbers, {row: whys.get(row, f"{column.formula} has no value here") for row in bad})
+
+    def _curves(self, formula: str) -> tuple[tuple[str, Curve], ...]:
+        """The fits that a formula calls as functions; a column of that symbol goes before."""
+        letters = [fit.letter for fit in self._state.fits if same_name(fit.letter) not in self._names]
+        found = []
+        for letter in called_curves(formula, letters, alone=True):
+            if self._fits is None:
+                raise _Unusable(f"A column that is fitted cannot use fit {letter}, which would depend on itself.")
+            fit = self._fits.get(letter)
+            if fit is None:
+                raise _Unusable(f"Fit {letter} has no curve: see why on the page.")
+            found.append((letter, fit.curve))
+        return tuple(found)
+
+    def _why(self, parsed: Parsed, rows: Array, inputs: Mapping[str, Array | float], bad: Sequence[int]) -> list[str]:
+        """For each of some rows the innermost part of a formula that has no value there, and at which values."""
+        at = {name: np.broadcast_to(values, rows.shape)[bad] for name, values in inputs.items()}
+        culprits: list[Node] = [parsed.tree] * len(bad)
+        for part in walk(parsed.tree):
+            if isinstance(part, Number | Name | Constant | Comparison):
+                continue
+            with np.errstate(all="ignore"):
+                found = Program([part], ("row", *at))(rows[bad], *at.values())[0]
+            for place in np.flatnonzero(~np.isfinite(np.broadcast_to(found, (len(bad),)))).tolist():
+                culprits[place] = part
+        said = []
+        for place, part in enumerate(culprits):
+            names = [name for name in names_in(part) if name in at]
+            values = ", ".join(f"{name} = {significant(float(at[name][place]), 6, strip=True).text}" for name in names)
+            said.append(f"{to_text(part)} has no value{f' at {values}' if values else ' here'}")
+        return said
 
     def _input(self, name: str, column: ColumnState) -> Array | float:
         other = self._names.get(same_name(name))
@@ -188,31 +227,64 @@ class _Unusable(Exception):
     """A name in a formula that stands for nothing usable."""
 
 
-def calculated_texts(numbers: Array) -> tuple[str, ...]:
-    """The cells of a calculated column as shown: eight significant digits."""
-    return tuple("" if np.isnan(value) else significant(float(value), 8, strip=True).plain for value in numbers)
+def calculated_texts(numbers: Array, digits: int = MOST_DIGITS) -> tuple[str, ...]:
+    """The cells of a calculated column as shown, with as many significant digits."""
+    return tuple("" if np.isnan(value) else significant(float(value), digits, strip=True).plain for value in numbers)
+
+
+def sensible_digits(state: StudyState, column: ColumnState) -> int:
+    """Significant digits of a calculated column: two more than the cells that it comes from have, so that no one of their
+    digits is lost by rounding; as many as can be where it comes from a fit."""
+    try:
+        parsed = parse(column.formula, "row")
+    except FormulaError:
+        return MOST_DIGITS
+    names = names_for_formulas(state)
+    most = 0
+    for name in parsed.names:
+        source = names.get(same_name(name))
+        if source is None or source.formula:
+            return MOST_DIGITS
+        cells = [cell for cell in source.cells[:_LOOKED_AT] if cell]
+        most = max([most, *(len(re.sub(r"[eE×].*|\D", "", cell).lstrip("0")) for cell in cells)])
+    return min(MOST_DIGITS, max(LEAST_DIGITS, most + 2)) if most else MOST_DIGITS
 
 
 def uncertainty_of(text: str, values: Array) -> Array | None:
-    """The uncertainty of each value from what was typed for the column: ``0.5`` or ``2 %``; None where nothing was.
-
-    Raises NotANumber.
+    """The uncertainty of each value from what was typed for the column: ``0.5``, ``2 %`` or ``2 % of the value``; None where
+    nothing was. Raises NotANumber.
     """
+    size, percent = read_uncertainty(text)
+    if size is None:
+        return None
+    return in_percent(np.full(len(values), size), values) if percent else np.full(len(values), size)
+
+
+def read_uncertainty(text: str) -> tuple[float | None, bool]:
+    """The number in the uncertainty of a column, and whether it is a percentage of each value. Raises NotANumber."""
     body = text.strip()
     if not body:
-        return None
-    percent = body.endswith("%")
-    size = read_number(body.removesuffix("%"))
+        return None, False
+    match = _PER_CENT.fullmatch(body)
+    what = "write a number above zero, or a percentage of each value such as 2 %"
+    try:
+        size = read_number(match["size"] if match else body)
+    except NotANumber as reason:
+        why = str(reason).partition("' ")[2].partition(":")[0] or "is not a number"
+        why = "has more than one % sign" if body.count("%") > 1 else "is not a number" if "percentage" in why else why
+        raise NotANumber(f"'{body}' {why}: {what}") from None
     if size is None or not size > 0:
-        raise NotANumber(f"'{body}' is not an uncertainty: write a number above zero, or a percentage such as 2 %")
-    return in_percent(np.full(len(values), size), values) if percent else np.full(len(values), size)
+        raise NotANumber(f"'{body}' is not above zero: {what}")
+    return size, match is not None
+
+
+_PER_CENT = re.compile(r"(?P<size>[^%]*?)\s*(?:%|per ?cent)(?:\s+of\s+(?:the\s+|each\s+)?(?:value|reading)s?)?", re.I)
 
 
 def share_of(text: str) -> float | None:
     """The share of each value that an uncertainty in per cent is: 0.02 for ``2 %``; None for any other. Raises NotANumber."""
-    body = text.strip()
-    size = read_number(body.removesuffix("%")) if body.endswith("%") else None
-    return size / 100 if size else None
+    size, percent = read_uncertainty(text)
+    return size / 100 if percent and size else None
 
 
 def in_percent(share: Array, values: Array) -> Array:

@@ -43,7 +43,7 @@ def comparison_of(state: StudyState) -> ComparisonOut:
     """Every fit with its criteria, F-tests of those that contain one another, and polynomials by degree."""
     table = read_table(state)
     naming = table.naming
-    fitted = [one for one in fit_all(table, state.fits) if one.fit is not None]
+    fitted = [one for one in fit_all(table, state.linked_fits) if one.fit is not None]
     rows = compare([one.fit for one in fitted if one.fit is not None])
     numbers = {c.name: [criterion_value(row, c.name) for row in rows] for c in CRITERIA}
     comparable = _comparable(rows)
@@ -124,7 +124,7 @@ def _ladder(fit: Fit, state: StudyState) -> tuple[list[RungOut], str]:
 def without_reading(state: StudyState, letter: str, row: int) -> WithoutOut | None:
     """The curve as it would be without a reading; None where there is no such fit or reading."""
     table = read_table(state)
-    wanted = next((one for one in state.fits if one.letter == letter), None)
+    wanted = next((one for one in state.linked_fits if one.letter == letter), None)
     fit = fit_one(table, wanted).fit if wanted else None
     if fit is None or not 0 <= row < len(fit.readings) or not fit.readings.used[row]:
         return None

@@ -47,7 +47,7 @@ def readings_sheet(state: StudyState) -> Sheet:
         headings.append("reason")
         columns.append([state.aside.get(row, "") for row in range(rows)])
     naming = table.naming
-    for one in fit_all(table, state.fits):
+    for one in fit_all(table, state.linked_fits):
         if one.fit is None:
             continue
         letter = one.wanted.letter

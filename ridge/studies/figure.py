@@ -53,7 +53,7 @@ def figure_content(
     over its width."""
     table = read_table(state)
     settings = PlotSettings(**state.plot)
-    everything = fit_all(table, state.fits)
+    everything = fit_all(table, state.linked_fits)
     leading = everything[0].fit if everything else None
     fitted = [one for one in everything if one.curve is not None and not one.wanted.hidden]
     straight = straighten(leading, table.naming) if leading and settings.straighten else None

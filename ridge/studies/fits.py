@@ -12,7 +12,8 @@ from ridge.core import Fit, fit, interpolate
 from ridge.core.by_hand import first_values, with_values
 from ridge.core.errors import FormulaError, OutsideSense, RidgeError
 from ridge.core.formula.checks import meant_variable
-from ridge.core.formula.parse import rename
+from ridge.core.formula.parse import Curve, rename
+from ridge.core.formula.tree import number, substitute
 from ridge.core.interpolation import Interpolation
 from ridge.core.models import FAMILIES, Formula, Model
 from ridge.core.readings import Readings
@@ -20,7 +21,7 @@ from ridge.core.wording.naming import Naming
 from ridge.studies.apart import FAILED
 from ridge.studies.readings import Table
 from ridge.studies.recent import Recent
-from ridge.studies.state import FitState
+from ridge.studies.state import FitState, LinkedFit
 from ridge.studies.worker import Interrupted, fit_in_worker
 
 log = logging.getLogger(__name__)
@@ -31,7 +32,7 @@ OPTIONS: dict[str, dict[str, Any]] = {
     "logarithmic": {"shift": False},
     "sinusoid": {"degrees": False, "form": "sin"},
     "logistic": {"level": False},
-    "formula": {"text": "", "degrees": False},
+    "formula": {"text": "", "degrees": False, "curves": ()},
     "interpolation": {
         "kind": "cubic-spline",
         "ends": "natural",
@@ -47,15 +48,23 @@ MANY = 5000
 _recent: Recent[object, Fit | Interpolation] = Recent(64)
 _recent_large: Recent[object, Fit | Interpolation] = Recent(6)  # a fit of 100 000 readings holds some 10 MB
 
+NOTHING = Curve(number(0), "x")
+"""In place of a curve of which nothing is known yet."""
 IN_LOGARITHMS = ("exponential", "power", "logarithmic")
 
 
-def model_of(wanted: FitState, naming: Naming) -> Model:
-    """The model that a state asks for. Raises OutsideSense, FormulaError."""
+def model_of(wanted: FitState, naming: Naming, curves: Mapping[str, Curve] | None = None) -> Model:
+    """The model that a state asks for. ``curves``: those that its formula calls, by letter; without them the calls are
+    read, but stand for nothing. Raises OutsideSense, FormulaError."""
     options = OPTIONS.get(wanted.family, {}) | dict(wanted.options)
     if wanted.family == "formula":
         # A symbol that is no name in formulas (such as one with a space) leaves x for the variable.
         options["variable"] = naming.x if naming.x.replace("_", "").isalnum() and not naming.x[0].isdigit() else "x"
+        called = options["curves"] or ()
+        options["curves"] = tuple((letter, (curves or {}).get(letter, NOTHING)) for letter in called)
+        if curves is not None and (gone := [letter for letter in called if letter not in curves]):
+            said = f"There is no fit {gone[0]} to call any more. Write the formula without {gone[0]}(…)."
+            raise FormulaError(said, options["text"].find(gone[0]), 1, gone[0])
     model = FAMILIES[wanted.family](**options)
     if isinstance(model, Formula):
         _check_variable(model, naming)
@@ -117,10 +126,12 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
     readings: Readings | None = None
     try:
         interpolating = wanted.family == "interpolation"
-        model = None if interpolating else model_of(wanted, table.naming)
+        curves = called_by(table, wanted)
+        model = None if interpolating else model_of(wanted, table.naming, curves)
         readings = used = readings_for(table, wanted)
         memory = _recent_large if len(readings) > MANY else _recent
-        key = (used.fingerprint, _fingerprint(wanted), table.naming.x)
+        called = tuple((letter, curve.tree, curve.variable) for letter, curve in curves.items())
+        key = (used.fingerprint, _fingerprint(wanted), table.naming.x, called)
         if model is None:
             curve = memory.get_or_make(key, lambda: _interpolate(used, wanted))
             return Fitted(wanted, None, None, readings=used, interpolation=curve)  # type: ignore[arg-type]
@@ -132,6 +143,26 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
     except Exception:
         log.exception("fit %s failed", wanted.letter)
         return Fitted(wanted, None, None, FAILED, readings=readings)
+
+
+def called_by(table: Table, wanted: FitState) -> dict[str, Curve]:
+    """The curves that a formula calls, with their numbers. Raises OutsideSense where one has none."""
+    curves = {}
+    for one in wanted.calls if isinstance(wanted, LinkedFit) else ():
+        fit = fit_one(table, one).fit
+        if fit is None:
+            raise OutsideSense(
+                "formula",
+                f"Fit {one.letter}, which the formula calls, is no fitted curve. See what is said of {one.letter}.",
+            )
+        curves[one.letter] = curve_of(fit)
+    return curves
+
+
+def curve_of(fit: Fit) -> Curve:
+    """A fitted curve as a formula with all its numbers."""
+    numbers = {name: number(value) for name, value in fit.values.items()}
+    return Curve(substitute(fit.model.expression, numbers), fit.model.variable)
 
 
 def _fingerprint(wanted: FitState) -> str:

@@ -56,7 +56,7 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
     if not stretch.low < stretch.high:
         return 400, Message(message="The stretch ends before it begins.")
     table = read_table(state)
-    fitted = fit_all(table, state.fits)
+    fitted = fit_all(table, state.linked_fits)
     return [
         sample_curve(one.curve, stretch.low, stretch.high, state.level, table.naming, stretch.growing)
         if one.curve and not one.wanted.hidden

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ridge.core.errors import FormulaError
+from ridge.core.errors import FormulaError, RidgeError
 from ridge.core.formula import Program, parse
 from ridge.core.formula.checks import check_at, check_text, parts_at
 from ridge.core.formula.functions import FUNCTIONS
@@ -15,8 +15,9 @@ from ridge.core.models import Formula
 from ridge.core.wording.equation import write_symbols
 from ridge.core.wording.naming import symbol_latex
 from ridge.core.wording.numbers import significant
+from ridge.studies.calls import curves_called
 from ridge.studies.curves import default_view, finite
-from ridge.studies.fits import fit_one, hand_values, model_of, readings_for
+from ridge.studies.fits import called_by, fit_one, hand_values, model_of, readings_for
 from ridge.studies.readings import Table, read_table
 from ridge.studies.schemas import FormulaOut, KnownNameOut, NoteOut, PartOut
 from ridge.studies.state import FitState, StudyState
@@ -47,28 +48,44 @@ def look_at(state: StudyState, letter: str, text: str, degrees: bool, part: int 
     Its parameters have the values that the fit of this letter has, by name, and 1 where it has none.
     """
     table = read_table(state)
-    wanted = FitState(letter, "formula", options={"text": text, "degrees": degrees})
+    curves = curves_called(state, letter, text)
+    wanted = state.linked(FitState(letter, "formula", options={"text": text, "degrees": degrees, "curves": curves}))
     if not text.strip():
         return FormulaOut(problem="Type a formula, such as a*x + b.")
     try:
-        model = model_of(wanted, table.naming)
+        model = model_of(wanted, table.naming, called_by(table, wanted))
     except FormulaError as error:
         return FormulaOut(
             problem=str(error), position=error.position, length=max(error.length, 1), possible=error.possible
         )
+    except RidgeError as error:
+        return FormulaOut(problem=str(error))
     assert isinstance(model, Formula)
     values = _values(state, table, letter, model)
     parsed = model.parsed
-    notes = check_text(text, parsed)
-    notes += check_at(parsed, table.readings, values) if table.readings.used.any() else []
+    notes = [
+        NoteOut(
+            code="calls",
+            message=f"{letter}(…) is fit {letter}. For a product write {letter}*(…).",
+            position=None,
+            length=0,
+            rows=[],
+        )
+        for letter in curves
+    ]
+    noted = check_text(text, parsed)
+    noted += check_at(parsed, table.readings, values) if table.readings.used.any() else []
     latex = write_symbols(model, table.naming)[1]
     parts = parts_at(parsed, table.readings.choosing(table.readings.included & False), values)
     out = FormulaOut(
         latex=latex,
         parameters=list(model.parameter_names),
         notes=[
-            NoteOut(code=n.code, message=n.message, position=n.position, length=n.length, rows=list(n.rows[:50]))
-            for n in notes
+            *notes,
+            *(
+                NoteOut(code=n.code, message=n.message, position=n.position, length=n.length, rows=list(n.rows[:50]))
+                for n in noted
+            ),
         ],
         parts=[one.text for one in parts[:MOST_PARTS]],
     )
@@ -79,7 +96,7 @@ def look_at(state: StudyState, letter: str, text: str, degrees: bool, part: int 
 
 def _values(state: StudyState, table: Table, letter: str, model: Formula) -> dict[str, float]:
     held: dict[str, float] = {}
-    now = next((one for one in state.fits if one.letter == letter), None)
+    now = next((one for one in state.linked_fits if one.letter == letter), None)
     if now is not None:
         found = fit_one(table, now)
         if found.fit is not None:

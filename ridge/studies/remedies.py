@@ -30,7 +30,7 @@ OTHER_MODEL_HELPS = {
 def other_model(state: StudyState, letter: str) -> ActionOut | None:
     """The model of the catalogue that the readings of a fit prefer to it, at one press; None where there is none."""
     table = read_table(state)
-    wanted = next((one for one in state.fits if one.letter == letter), None)
+    wanted = next((one for one in state.linked_fits if one.letter == letter), None)
     if wanted is None:
         return None
     one = fit_one(table, wanted)

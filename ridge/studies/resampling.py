@@ -44,7 +44,7 @@ OTHER_READINGS = "Not shown, since they are fitted to other readings"
 def resampling_of(state: StudyState, wanted: ResamplingIn) -> ResamplingOut:
     """The chosen fits on the same draws, the first of them deciding which readings these are drawn from."""
     table = read_table(state)
-    fitted = fit_all(table, state.fits)
+    fitted = fit_all(table, state.linked_fits)
     movable = [one for one in fitted if one.fit is not None and one.fit.least_squares_in != "given"]
     chosen = [one for one in movable if one.wanted.letter in wanted.letters] or movable[:1]
     out = ResamplingOut(

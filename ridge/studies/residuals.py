@@ -30,7 +30,7 @@ MOST_LISTED = 500
 def residuals_of(state: StudyState, letter: str) -> ResidualsOut | None:
     """Residuals of the readings in use by the fit of this letter; None where there is no such fit."""
     table = read_table(state)
-    wanted = next((one for one in state.fits if one.letter == letter), None)
+    wanted = next((one for one in state.linked_fits if one.letter == letter), None)
     fit = fit_one(table, wanted).fit if wanted else None
     if fit is None:
         return None

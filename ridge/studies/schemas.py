@@ -34,6 +34,13 @@ class NamingOut(Schema):
     y_clock: str
 
 
+class NoValueOut(Schema):
+    """A row in which a calculated column has no value, and why."""
+
+    row: int
+    why: str
+
+
 class ColumnOut(Schema):
     """``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
     ``problem``: what is wrong with the column as a whole. ``over``: what stands after the stroke of its heading, with its
@@ -53,6 +60,7 @@ class ColumnOut(Schema):
     limits_why: str
     problem: str
     cells: list[str] | None
+    no_value: list[NoValueOut]
 
 
 class ProblemOut(Schema):
@@ -227,7 +235,7 @@ class FitOut(Schema):
     name: str
     label: str
     hidden: bool
-    options: dict[str, bool | int | float | str | list[int] | None]
+    options: dict[str, bool | int | float | str | list[int] | list[str] | None]
     fixed: dict[str, float]
     bounds: list[BoundsOut]
     x_range: StretchOut | None

@@ -21,7 +21,7 @@ def script_of(state: StudyState) -> str:
             one.curve,
             _asked(state, table, one.wanted.letter, place == 0),
         )
-        for place, one in enumerate(fit_all(table, state.fits))
+        for place, one in enumerate(fit_all(table, state.linked_fits))
         if one.curve is not None
     ]
     x, y = table.readings.x, table.readings.y

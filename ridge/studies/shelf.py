@@ -59,7 +59,7 @@ def _draw(study: Study) -> _Drawn:
     state, readings = table
     used = readings.count(Status.USED)
     summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
-    fitted = failures.apart("the fits of a card", lambda: fit_all(readings, state.fits), lambda: [])
+    fitted = failures.apart("the fits of a card", lambda: fit_all(readings, state.linked_fits), lambda: [])
     seen = [one for one in fitted if one.curve is not None and not one.wanted.hidden]
     equation = failures.apart("the equation of a card", lambda: _equation(seen, readings), lambda: "")
     curves = [(one.wanted.letter, one.curve) for one in seen if one.curve]

@@ -72,6 +72,13 @@ class FitState:
 
 
 @dataclass(frozen=True)
+class LinkedFit(FitState):
+    """A fit whose formula calls others by their letters, with those: ``calls``. A letter without a fit is left out."""
+
+    calls: tuple[FitState, ...] = ()
+
+
+@dataclass(frozen=True)
 class AnswerState:
     """``given`` as typed; for a crossing the letter of the other fit. ``fit``: the letter of the fit that is asked, the
     leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept."""
@@ -139,6 +146,20 @@ class StudyState:
         while filled and not any(column.cells[filled - 1] for column in self.columns):
             filled -= 1
         return filled
+
+    @property
+    def linked_fits(self) -> tuple[FitState, ...]:
+        """The fits, each with those that it calls."""
+        return tuple(self.linked(fit) for fit in self.fits)
+
+    def linked(self, fit: FitState, above: tuple[str, ...] = ()) -> FitState:
+        """A fit with those that it calls, and these with theirs; one that would call itself is left out."""
+        letters = [letter for letter in fit.options.get("curves") or () if letter not in (*above, fit.letter)]
+        if not letters:
+            return fit
+        named = {one.letter: one for one in self.fits}
+        calls = tuple(self.linked(named[letter], (*above, fit.letter)) for letter in letters if letter in named)
+        return LinkedFit(**vars(fit), calls=calls)
 
     def column(self, role: str) -> ColumnState | None:
         """The first column with this role."""

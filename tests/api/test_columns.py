@@ -9,12 +9,17 @@ import numpy as np
 import statsmodels.api as sm
 from django.test import SimpleTestCase
 
+from ridge.exchange.cells import NotANumber
 from ridge.studies.analysis import analyse
 from ridge.studies.calculated import calculate
 from ridge.studies.changes import ChangeRefused, read_change
+from ridge.studies.columns import read_uncertainty
+from ridge.studies.fits import fit_all
+from ridge.studies.formula_editor import look_at
 from ridge.studies.readings import Status, read_table
 from ridge.studies.samples import build_sample
 from ridge.studies.state import ColumnState, FitState, StudyState
+from ridge.studies.symbols import symbol_problem
 from tests.api.test_api import ApiCase
 
 
@@ -41,8 +46,21 @@ class Calculated(SimpleTestCase):
 
     def test_an_error_names_its_row(self) -> None:
         found = calculate(study(D, Q, calculated("v", "1/d", 5)))
-        self.assertEqual(found["v"].texts, ("1", "0.25", "0.11111111", "0.0625", ""))
-        self.assertEqual(found["v"].problem, "1/d has no value in row 5.")
+        self.assertEqual(found["v"].texts, ("1", "0.25", "0.1111", "0.0625", ""))
+        self.assertEqual(found["v"].problem, "1/d has no value in row 5: 1/d has no value at d = 0.")
+        found = calculate(study(D, Q, calculated("v", "2 + ln(d - 4)/Q", 5)))
+        self.assertEqual(dict(found["v"].wrong)[0], "ln(d - 4) has no value at d = 1")
+        self.assertEqual(sorted(found["v"].wrong), [0, 1, 4])
+
+    def test_as_many_digits_as_the_sources_justify(self) -> None:
+        for cells, formula, texts in (
+            ("2 3", "sqrt(d)", ("1.414", "1.732")),
+            ("2.00 3.00", "sqrt(d)", ("1.4142", "1.7321")),
+            ("2.0000001 3", "sqrt(d)", ("1.4142136", "1.7320508")),
+            ("1.25e-30 3", "2*d", ("2.5e-30", "6")),
+        ):
+            found = calculate(study(column("d", "x", cells), column("Q", "y", "1 2"), calculated("r", formula, 2)))
+            self.assertEqual(found["r"].texts, texts)
 
     def test_as_x_it_follows_and_is_fitted(self) -> None:
         state = study(replace(D, role="other"), calculated("r", "sqrt(d)", 5, "x"), Q)
@@ -56,7 +74,7 @@ class Calculated(SimpleTestCase):
         state = study(replace(D, role="other"), calculated("u", "1/d", 5, "x"), Q)
         table = read_table(state)
         self.assertEqual(table.status.tolist(), [Status.USED] * 4 + [Status.PROBLEM])
-        self.assertEqual(table.problems[0].message, "Row 5: 1/d has no value here.")
+        self.assertEqual(table.problems[0].message, "Row 5: 1/d has no value at d = 0.")
         self.assertFalse(table.unknowns)
 
     def test_from_a_fit_and_its_parameters(self) -> None:
@@ -109,6 +127,147 @@ class Multipliers(SimpleTestCase):
         table = read_table(study(column("t", "x", "6:30 13:45 25:00 7.5", unit="h:min"), column("h", "y", "1 2 3 4")))
         np.testing.assert_array_equal(table.readings.x, [6.5, 13.75, 25, 7.5])
         self.assertEqual(table.naming.x_unit, "h")
+
+
+class FitsAsFunctions(ApiCase):
+    """A fit is used by its letter: in columns, in known curves and in own formulas."""
+
+    X, Y = np.array([0.0, 1, 2, 3, 4, 5]), np.array([1.0, 2.9, 5.2, 6.8, 9.1, 11.2])
+
+    def state(self, *fits: FitState, **more: Any) -> StudyState:
+        x, y = (" ".join(map(repr, values.tolist())) for values in (self.X, self.Y))
+        return study(column("t", "x", x), column("h", "y", y), *more.pop("columns", ()), fits=fits)
+
+    def made(self, text: str, *before: FitState) -> Any:
+        state = self.state(*(before or (FitState("A", "line"), FitState("B", "polynomial"))))
+        change = read_change({"kind": "add_fit", "family": "formula", "options": {"text": text}})
+        return change.apply(state).state
+
+    def curves(self, state: StudyState) -> dict[str, Any]:
+        return {one.wanted.letter: one.curve for one in fit_all(read_table(state), state.linked_fits)}
+
+    def test_a_known_curve_of_two_fits(self) -> None:
+        state = self.made("A(t) - B(t)")
+        found = self.curves(state)
+        at = np.linspace(-1, 7, 9)
+        line, parabola = np.polyfit(self.X, self.Y, 1), np.polyfit(self.X, self.Y, 2)
+        np.testing.assert_allclose(found["C"].evaluate(at), np.polyval(line, at) - np.polyval(parabola, at), atol=1e-12)
+        said = analyse(state).fits[2]
+        self.assertEqual(said.kind, "known")
+        self.assertIn("A\\left(t\\right)", said.form_latex)
+
+    def test_with_parameters_of_its_own_and_it_follows(self) -> None:
+        state = self.made("p*A(2*t) + q")
+        fit = self.curves(state)["C"]
+        line = np.polyval(np.polyfit(self.X, self.Y, 1), 2 * self.X)
+        expected = np.polyfit(line, self.Y, 1)
+        np.testing.assert_allclose([fit.values["p"], fit.values["q"]], expected, rtol=1e-9)
+        change = read_change({"kind": "set_fit", "letter": "A", "family": "exponential"})
+        changed = self.curves(change.apply(state).state)["C"]
+        self.assertGreater(abs(changed.values["p"] - fit.values["p"]), 1e-3)
+
+    def test_a_letter_that_is_a_parameter_stays_one(self) -> None:
+        state = self.made("A*(t - 1) + A")
+        self.assertEqual(self.curves(state)["C"].model.parameter_names, ("A",))
+        old = self.state(
+            FitState("A", "line"), FitState("B", "formula", options={"text": "A(t - 1)"})
+        )  # kept before fits could be called
+        self.assertEqual(self.curves(old)["B"].model.parameter_names, ("A",))
+
+    def test_a_circle_and_a_fit_that_is_gone(self) -> None:
+        state = self.made("2*A(t)", FitState("A", "line"))
+        with self.assertRaisesRegex(ChangeRefused, "Fit B calls A itself"):
+            read_change({"kind": "set_fit", "letter": "A", "family": "formula", "options": {"text": "B(t)/2"}}).apply(
+                state
+            )
+        gone = read_change({"kind": "remove_fit", "letter": "A"}).apply(state).state
+        self.assertIn("no fit A to call any more", analyse(gone).fits[0].refusal)
+        both = self.made("A(t)", FitState("A", "interpolation"))
+        self.assertIn("is no fitted curve", analyse(both).fits[1].refusal)
+
+    def test_in_columns(self) -> None:
+        line = np.polyfit(self.X, self.Y, 1)
+        for formula, values in (
+            ("h - A(t)", self.Y - np.polyval(line, self.X)),
+            ("A(t + 1) - A", np.full(6, line[0])),
+            ("A(0)", np.full(6, line[1])),
+        ):
+            state = self.state(FitState("A", "line"), columns=(calculated("r", formula, 6),))
+            found = calculate(state)["r"]
+            self.assertEqual(found.problem, "")
+            np.testing.assert_allclose([float(text) for text in found.texts], values, rtol=1e-6, atol=1e-7)
+        fitted = calculate(self.state(FitState("A", "line"), columns=(calculated("w", "A(t)", 6, "weight"),)))["w"]
+        self.assertIn("would depend on itself", fitted.problem)
+        own = self.state(
+            FitState("A", "line"), columns=(column("A", "other", "1 2 3 4 5 6"), calculated("r", "A(t + 1)", 6))
+        )
+        self.assertEqual(calculate(own)["r"].texts[1], "4")  # a column of that symbol: a product
+
+    def test_the_editor_says_what_the_letter_is(self) -> None:
+        found = look_at(self.state(FitState("A", "line"), FitState("B", "line")), "B", "A(t) + d", False, None)
+        self.assertEqual(found.parameters, ["d"])
+        self.assertIn("A(…) is fit A", found.notes[0].message)
+
+
+class SymbolsAndWhatIsTyped(ApiCase):
+    def test_symbols(self) -> None:
+        for symbol, others, why, proposal in (
+            ("R", ["U"], "", ""), ("", ["U"], "", ""), ("R", ["R"], "Another column", "R_2"), ("R_1", ["R₁"], "Another column", "R_2"),
+            ("sin", [], "is a function", "sin_2"), ("ln", [], "is a function", "ln_2"), ("e", [], "Euler", "e_2"), ("row", [], "number of the row", "row_2"),
+            ("my depth", [], "cannot be written", "my_depth"), ("2x", [], "cannot be written", "x"), ("h'", [], "cannot be written", "h"),
+            ("ש", [], "cannot be written", "d"), ("θ_0", [], "", ""), ("½", [], "cannot be written", "d"),
+        ):  # fmt: skip
+            found, taken = symbol_problem(symbol, others, "depth")
+            self.assertEqual(bool(found), bool(why), symbol)
+            self.assertIn(why, found)
+            if proposal:
+                self.assertEqual(symbol_problem(taken, others), ("", ""), (symbol, taken))
+                self.assertTrue(taken.startswith(proposal[0]) or "_" in taken, (symbol, taken))
+
+    def test_they_are_refused_and_undone_changes_come_back(self) -> None:
+        state = study(D, Q)
+        for more in (
+            {"symbol": "Q"},
+            {"symbol": "sin"},
+            {"symbol": "a b"},
+            {"uncertainty": "abc"},
+            {"uncertainty": "0"},
+            {"uncertainty": "inf"},
+        ):
+            with self.assertRaises(ChangeRefused):
+                read_change({"kind": "edit_column", "key": D.key, **more}).apply(state)
+        removed = read_change({"kind": "add_column", "symbol": "k"}).apply(state)
+        again = removed.inverse.apply(removed.state).inverse.apply(state).state
+        self.assertEqual(again, removed.state)
+
+    def test_uncertainties_are_told_apart(self) -> None:
+        for text, found in (
+            ("0.5", (0.5, False)), ("2 %", (2.0, True)), ("2%", (2.0, True)), ("2 % of the value", (2.0, True)), ("2 per cent", (2.0, True)),
+            ("0,5", (0.5, False)), ("1e-30", (1e-30, False)), ("", (None, False)),
+        ):  # fmt: skip
+            self.assertEqual(read_uncertainty(text), found, text)
+        for text, why in (
+            ("abc", "is not a number"), ("0", "is not above zero"), ("-1", "is not above zero"), ("−1 %", "is not above zero"), ("inf", "is not finite"),
+            ("5 %%", "more than one % sign"), ("%", "is not above zero"), ("5 % of what", "is not a number"), ("1,234", "may mean"),
+        ):  # fmt: skip
+            with self.assertRaises(NotANumber) as caught:
+                read_uncertainty(text)
+            self.assertIn(why, str(caught.exception), text)
+
+    def test_the_form_is_told_while_one_types(self) -> None:
+        made = self.new()
+        self.change(made, 0, kind="set_cells", row=0, column=0, block=[["1", "2"], ["2", "4"], ["0", "6"]])
+        ask = {"key": "", "name": "", "symbol": "x", "uncertainty": "5 %%", "formula": "1/x + A(x)"}
+        found = self.post(f"/studies/{made}/column", ask)
+        self.assertIn("no value in row 3", found["formula"]["no_value"].lower())
+        self.assertEqual(len(found["formula"]["values"]), 2)
+        self.assertIn("more than one % sign", found["uncertainty_problem"])
+        self.assertEqual([name["name"] for name in found["names"]][:3], ["x", "y", "row"])
+        found = self.post(f"/studies/{made}/column", ask | {"formula": "1/(x"})
+        self.assertEqual((found["formula"]["position"], found["formula"]["latex"]), (2, ""))
+        self.assertIn(
+            "no column 'z'", self.post(f"/studies/{made}/column", ask | {"formula": "z + 1"})["formula"]["problem"]
+        )
 
 
 class Uncertainties(SimpleTestCase):

@@ -11,6 +11,8 @@ NAME = rf"[{LETTER}]{_MORE}(?:_[{LETTER}0-9]{_MORE})*"
 """One way only to read a text as a name: a pattern with several takes time without end."""
 RAISED = "\u2070\u00b9\u00b2\u00b3\u2074-\u2079\u207b"
 
+CURVES = "\ue000-\ue019"
+"""Stand for the letters of curves that are called as functions; nobody types them."""
 _FUNCTION = "|".join(sorted(map(str, (*FUNCTIONS, *ALIASES)), key=len, reverse=True))
 
 GRAMMAR = rf"""
@@ -59,7 +61,7 @@ COMPARE: "<=" | ">=" | "==" | "!=" | "<" | ">" | "="
 RAISED: /[{RAISED}]+/
 NUMBER: /(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][+-]?[0-9]+)?/
 IF.3: /if(?![{LETTER}0-9_{SUBSCRIPTS}])/
-FUNCTION.2: /(?:{_FUNCTION})(?![{LETTER}0-9_{SUBSCRIPTS}])/
+FUNCTION.2: /(?:{_FUNCTION})(?![{LETTER}0-9_{SUBSCRIPTS}])|[{CURVES}]/
 NAME: /{NAME}/
 
 %ignore /[ \t\n\r\u00a0\u2009\u202f]+/

@@ -5,6 +5,7 @@ from __future__ import annotations
 import difflib
 import re
 import unicodedata
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -29,6 +30,7 @@ from ridge.core.formula.tree import (
     Operation,
     children,
     number,
+    substitute,
 )
 
 LONGEST = 500
@@ -49,6 +51,14 @@ _POSSIBLE = {
     "TIMES": "×", "OVER": "/", "_HAT": "^", "COMMA": "a comma", "COMPARE": "a comparison such as <",
     "$END": "the end", "RAISED": "a raised number",
 }  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Curve:
+    """A curve with all its numbers, as a tree in its variable."""
+
+    tree: Node
+    variable: str
 
 
 @dataclass(frozen=True)
@@ -75,9 +85,9 @@ def same_name(name: str) -> str:
 class _Build(Transformer_NonRecursive[Any, Node]):
     """Builds the tree bottom-up, one call a rule."""
 
-    def __init__(self, variable: str, degrees: bool) -> None:
+    def __init__(self, variable: str, degrees: bool, curves: Mapping[str, Curve | None]) -> None:
         super().__init__()
-        self.variable, self.degrees = variable, degrees
+        self.variable, self.degrees, self.curves = variable, degrees, curves
         self.spelling: dict[str, str] = {same_name(variable): variable}
         self.places: dict[str, int] = {}
         """Where each name stands first, as it is spelled there."""
@@ -133,6 +143,8 @@ class _Build(Transformer_NonRecursive[Any, Node]):
         return parts
 
     def call(self, function: Token, arguments: list[Node]) -> Node:
+        if str(function) in _CURVE_LETTERS:
+            return self._curve(_CURVE_LETTERS[str(function)], function.start_pos or 0, arguments)
         name = ALIASES.get(str(function), str(function))
         wanted = len(FUNCTIONS[name].derivatives)
         start = function.start_pos or 0
@@ -151,6 +163,15 @@ class _Build(Transformer_NonRecursive[Any, Node]):
         for argument in arguments[1:]:
             result = Call(name, (result, argument))
         return result
+
+    def _curve(self, letter: str, start: int, arguments: list[Node]) -> Node:
+        """The value of another curve at the argument."""
+        if len(arguments) != 1:
+            raise FormulaError(f"{letter} takes one value; {len(arguments)} are given.", start, 1, letter, "one value")
+        curve = self.curves[letter]
+        if curve is None:
+            return Call(letter, (arguments[0],))
+        return substitute(curve.tree, {curve.variable: arguments[0]})
 
     def call_to_power(self, function: Token, exponent: Node | Token, arguments: list[Node]) -> Node:
         raised = _exponent(exponent) if isinstance(exponent, Token) else exponent
@@ -203,6 +224,7 @@ def parse(
     degrees: bool = False,
     known: tuple[str, ...] | None = None,
     named_on_the_left: bool = False,
+    curves: tuple[tuple[str, Curve | None], ...] = (),
 ) -> Parsed:
     """Read a formula.
 
@@ -218,6 +240,8 @@ def parse(
         The only names allowed besides the variable. Left out, every other name is a parameter.
     named_on_the_left : bool
         Whether ``y(t) =`` says that t stands for the variable, whatever that is called.
+    curves : pairs of a capital letter and a Curve
+        What ``A(…)`` stands for instead of a product; with None for the curve the call stays as it is written.
 
     Raises
     ------
@@ -230,11 +254,12 @@ def parse(
             LONGEST, len(text) - LONGEST,
         )  # fmt: skip
     prepared, also = _prepared(text)
+    prepared = _with_curves(prepared, [letter for letter, _ in curves])
     if not prepared.strip():
         raise FormulaError("There is no formula yet. Write one in " + variable + ", such as a*x + b.", 0, 0)
     _check_letters(prepared, text)
     _check_depth(prepared)
-    build = _Build(variable, degrees)
+    build = _Build(variable, degrees, dict(curves))
     if named_on_the_left and also:
         build.spelling[same_name(also)] = variable
     try:
@@ -262,6 +287,32 @@ def _prepared(text: str) -> tuple[str, str]:
     if not left:
         return prepared, ""
     return " " * left.end() + prepared[left.end() :], left.group(1) or ""
+
+
+_CURVE_LETTERS = {chr(0xE000 + place): letter for place, letter in enumerate("ABCDEFGHIJKLMNOPQRSTUVWXYZ")}
+
+
+def _with_curves(prepared: str, letters: Iterable[str]) -> str:
+    """The text with calls of these curves marked, letter for letter, so that every place stays."""
+    for letter in letters:
+        prepared = re.sub(
+            rf"(?<![{LETTER}0-9_{SUBSCRIPTS}]){letter}(?=\s*\()", chr(0xE000 + ord(letter) - 65), prepared
+        )
+    return prepared
+
+
+def called_curves(text: str, letters: Iterable[str], *, alone: bool = False) -> tuple[str, ...]:
+    """Those of some capital letters that a formula calls as functions: ``A(x)``, and nowhere A as a parameter of its own.
+    ``alone``: whether a letter by itself stands for the curve as well.
+    """
+    prepared = _prepared(text)[0]
+    apart = rf"(?<![{LETTER}0-9_{SUBSCRIPTS}])"
+    return tuple(
+        letter
+        for letter in letters
+        if re.search(rf"{apart}{letter}\s*\(", prepared)
+        and (alone or not re.search(rf"{apart}{letter}(?![{LETTER}0-9_{SUBSCRIPTS}]|\s*\()", prepared))
+    )
 
 
 def tokens_of(text: str) -> list[Token]:

@@ -214,7 +214,8 @@ def to_latex(
             return rf"{ALL_FUNCTIONS[function].latex}\left({inner(argument, _WHOLE)}^\circ\right)"
         case Call(function, arguments):
             parts = ", ".join(to_latex(part, symbol, written) for part in arguments)
-            return rf"{ALL_FUNCTIONS[function].latex}\left({parts}\right)"
+            known = ALL_FUNCTIONS.get(function)
+            return rf"{known.latex if known else function}\left({parts}\right)"
         case Comparison(sign, left, right):
             return f"{to_latex(left, symbol, written)} {_COMPARE_LATEX[sign]} {to_latex(right, symbol, written)}"
         case Choice(condition, yes, no):

@@ -7,6 +7,7 @@ from functools import cached_property
 from ridge.core.errors import FormulaError
 from ridge.core.formula import differentiate, parse
 from ridge.core.formula.linearity import linear_names
+from ridge.core.formula.parse import Curve
 from ridge.core.formula.tree import ONE, ZERO, Node, contains, substitute
 from ridge.core.models.base import Model
 
@@ -25,6 +26,8 @@ class Formula(Model):
         Name of the independent variable; every other name is a parameter.
     degrees : bool
         Whether the trigonometric functions count angles in degrees.
+    curves : pairs of a capital letter and a Curve
+        Other curves that the formula may call: ``A(x)``.
 
     Raises FormulaError with the position of a mistake, or when the formula has more than 20 parameters. One without any is
     a known curve: it can be drawn and compared, not fitted.
@@ -32,8 +35,15 @@ class Formula(Model):
 
     family = "formula"
 
-    def __init__(self, text: str, variable: str = "x", degrees: bool = False) -> None:
-        self.parsed = parse(text, variable, degrees=degrees, named_on_the_left=True)
+    def __init__(
+        self,
+        text: str,
+        variable: str = "x",
+        degrees: bool = False,
+        curves: tuple[tuple[str, Curve], ...] = (),
+    ) -> None:
+        self.parsed = parse(text, variable, degrees=degrees, named_on_the_left=True, curves=curves)
+        self.called = tuple((letter, None) for letter, _ in curves)
         self.formula, self.variable, self.degrees = text, variable, degrees
         self.parameter_names = self.parsed.names
         if len(self.parameter_names) > MOST_PARAMETERS:
@@ -50,6 +60,13 @@ class Formula(Model):
     @cached_property
     def expression(self) -> Node:
         return self.parsed.tree
+
+    @cached_property
+    def written_expression(self) -> Node:
+        """With curves that it calls by their letters."""
+        if not self.called:
+            return self.parsed.tree
+        return parse(self.formula, self.variable, degrees=self.degrees, named_on_the_left=True, curves=self.called).tree
 
     @cached_property
     def linear(self) -> tuple[str, ...]:  # type: ignore[override]

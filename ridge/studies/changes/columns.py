@@ -8,9 +8,13 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
+from ridge.core.wording.numbers import capital
+from ridge.exchange.cells import NotANumber
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Cell
+from ridge.studies.columns import read_uncertainty
 from ridge.studies.state import FORMULA_TYPED, LIMITS, ColumnState, StudyState, new_key
+from ridge.studies.symbols import symbol_problem
 
 Role = Literal["x", "y", "x_error", "y_error", "weight", "count", "series", "other"]
 Name = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
@@ -93,6 +97,8 @@ class EditColumn(Change):
             raise ChangeRefused(
                 f"{called(old)} holds typed cells. Add a new column for the formula, or clear these first."
             )
+        others = [column.symbol for column in state.columns if column.key != self.key]
+        _check(given.get("symbol", ""), given.get("uncertainty", ""), others, given.get("name", old.name))
         changed = [replace(old, **given)]
         if self.role not in (None, "other", old.role) and (holder := state.column(self.role)):
             changed.append(replace(holder, role=old.role))
@@ -131,6 +137,8 @@ class AddColumn(Change):
             raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most.")
         if self.role != "other" and state.column(self.role):
             raise ChangeRefused(f"There is a column for {ROLE_WORDS[self.role]} already.")
+        if self.cells is None:  # what was removed comes back as it was
+            _check(self.symbol, self.uncertainty, [column.symbol for column in state.columns], self.name)
         cells = ("",) * state.row_count if self.cells is None else tuple(self.cells)
         if len(cells) != state.row_count:
             raise ChangeRefused("This column does not belong to this table.")
@@ -178,6 +186,17 @@ class SwapAxes(Change):
         other: dict[str, str] = {"x": "y", "y": "x", "x_error": "y_error", "y_error": "x_error"}
         columns = tuple(replace(column, role=other.get(column.role, column.role)) for column in state.columns)
         return Outcome(replace(state, columns=columns), SwapAxes(), "swap x and y")
+
+
+def _check(symbol: str, uncertainty: str, others: list[str], name: str) -> None:
+    """Raises ChangeRefused for a symbol that formulas cannot use and for what is no uncertainty."""
+    why, proposal = symbol_problem(symbol, others, name)
+    if why:
+        raise ChangeRefused(f"{why} Take {proposal} instead." if proposal else why)
+    try:
+        read_uncertainty(uncertainty)
+    except NotANumber as reason:
+        raise ChangeRefused(f"{capital(str(reason))}.") from None
 
 
 def _settings(column: ColumnState) -> ColumnSettings:

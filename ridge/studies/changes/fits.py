@@ -14,6 +14,7 @@ from ridge.core.by_hand import move
 from ridge.core.errors import RidgeError
 from ridge.core.wording.families import model_name
 from ridge.core.wording.interpolation import interpolation_name
+from ridge.studies.calls import calls_itself, curves_called
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.fits import IN_LOGARITHMS, OPTIONS, hand_values, model_of, readings_for
 from ridge.studies.readings import read_naming, read_table
@@ -40,6 +41,7 @@ class FitOptions(Schema):
     degrees: bool | None = None
     form: Literal["sin", "cos"] | None = None
     text: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)] | None = None
+    curves: Annotated[list[Letter], Field(max_length=6)] | None = None
     terms: Annotated[list[Annotated[int, Field(ge=0, le=12)]], Field(min_length=1, max_length=13)] | None = None
     kind: Literal["linear", "polynomial", "cubic-spline", "monotone", "spline"] | None = None
     ends: Literal["natural", "not-a-knot", "clamped", "periodic"] | None = None
@@ -93,7 +95,8 @@ class AddFit(Change):
 
     def apply(self, state: StudyState) -> Outcome:
         letter = free_letter(state)
-        added = _checked(FitState(letter, self.family, options=self.options.given(), series=self.series), state)
+        options = _with_calls(self.options.given(), letter, state)
+        added = _checked(FitState(letter, self.family, options=options, series=self.series), state)
         return Outcome(
             replace(state, fits=(*state.fits, added)), PutFits.of(state), f"add fit {letter}, {_called(added, state)}"
         )
@@ -128,7 +131,7 @@ class SetFit(Change):
         if self.family is not None and self.family != old.family:
             new = FitState(old.letter, self.family, series=old.series, x_range=old.x_range, hidden=old.hidden)
         if self.options is not None:
-            given = self.options.given()
+            given = _with_calls(self.options.given(), self.letter, state)
             kept = {name: value for name, value in new.options.items() if name != "terms" or "degree" not in given}
             new = replace(new, options={**kept, **given})
             known = set(_names(new, state))
@@ -194,6 +197,16 @@ class SetFit(Change):
             return f"{'hide' if new.hidden else 'show'} fit {self.letter}"
         words = {"y": f"in {read_naming(state).y}", "logarithms": "in logarithms", "orthogonal": "in both directions"}
         return f"least squares {words[new.method]} for fit {self.letter}"
+
+
+def _with_calls(given: dict[str, Any], letter: str, state: StudyState) -> dict[str, Any]:
+    """Options with the letters of the fits that a newly typed formula calls."""
+    if "text" not in given or "curves" in given:
+        return given
+    curves = curves_called(state, letter, given["text"])
+    if back := calls_itself(state, letter, curves):
+        raise ChangeRefused(f"Fit {back} calls {letter} itself: a formula cannot go round in a circle.")
+    return {**given, "curves": curves}
 
 
 class DuplicateFit(Change):

@@ -31,7 +31,7 @@ class Source:
 
     @cached_property
     def fitted(self) -> Sequence[Fitted]:
-        return fit_all(self.table, self.state.fits)
+        return fit_all(self.table, self.state.linked_fits)
 
     def fit(self, letter: str) -> Fit | None:
         return next((one.fit for one in self.fitted if one.wanted.letter == letter), None)

@@ -21,6 +21,7 @@ export type History = Schemas["HistoryOut"];
 export type Family = NonNullable<Schemas["SetFit"]["family"]>;
 export type FitOptions = Schemas["FitOptions"];
 export type TakeTable = Schemas["TakeTable"];
+export type ColumnLook = Schemas["ColumnLookOut"];
 export type HowRead = Schemas["HowRead"];
 export type Candidate = Schemas["CandidateOut"];
 export type Ranking = Schemas["RankingOut"];

@@ -154,6 +154,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/column": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Column
+         * @description What can be said of the settings of a column while they are typed.
+         */
+        post: operations["ridge_studies_columns_api_column"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/comparison": {
         parameters: {
             query?: never;
@@ -704,6 +724,7 @@ export interface components {
             /**
              * @default {
              *       "average": null,
+             *       "curves": null,
              *       "degree": null,
              *       "degrees": null,
              *       "ends": null,
@@ -1088,6 +1109,49 @@ export interface components {
             state: string;
         };
         /**
+         * ColumnLookIn
+         * @description What stands in the form; ``key``: the column, empty for a new one.
+         */
+        ColumnLookIn: {
+            /**
+             * Formula
+             * @default
+             */
+            formula?: string;
+            /**
+             * Key
+             * @default
+             */
+            key?: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Symbol
+             * @default
+             */
+            symbol?: string;
+            /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
+        };
+        /** ColumnLookOut */
+        ColumnLookOut: {
+            formula: components["schemas"]["FormulaLookOut"];
+            /** Names */
+            names: components["schemas"]["KnownNameOut"][];
+            /** Symbol Problem */
+            symbol_problem: string;
+            /** Symbol Proposal */
+            symbol_proposal: string;
+            /** Uncertainty Problem */
+            uncertainty_problem: string;
+        };
+        /**
          * ColumnOut
          * @description ``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
          *     ``problem``: what is wrong with the column as a whole. ``over``: what stands after the stroke of its heading, with its
@@ -1110,6 +1174,8 @@ export interface components {
             lowest: string;
             /** Name */
             name: string;
+            /** No Value */
+            no_value: components["schemas"]["NoValueOut"][];
             /** Over */
             over: string;
             /** Problem */
@@ -1487,6 +1553,8 @@ export interface components {
         FitOptions: {
             /** Average */
             average?: boolean | null;
+            /** Curves */
+            curves?: string[] | null;
             /** Degree */
             degree?: number | null;
             /** Degrees */
@@ -1621,7 +1689,7 @@ export interface components {
             name: string;
             /** Options */
             options: {
-                [key: string]: boolean | number | string | number[] | null;
+                [key: string]: boolean | number | string | number[] | string[] | null;
             };
             other_way?: components["schemas"]["OtherWayOut"] | null;
             /**
@@ -1723,6 +1791,44 @@ export interface components {
             part?: number | null;
             /** Text */
             text: string;
+        };
+        /**
+         * FormulaLookOut
+         * @description ``problem`` with the place of it in the text; ``latex``; first ``values``; ``no_value``: rows without one, and why.
+         */
+        FormulaLookOut: {
+            /**
+             * Latex
+             * @default
+             */
+            latex?: string;
+            /**
+             * Length
+             * @default 1
+             */
+            length?: number;
+            /**
+             * No Value
+             * @default
+             */
+            no_value?: string;
+            /** Position */
+            position?: number | null;
+            /**
+             * Possible
+             * @default
+             */
+            possible?: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem?: string;
+            /**
+             * Values
+             * @default []
+             */
+            values?: string[];
         };
         /**
          * FormulaOut
@@ -2135,6 +2241,16 @@ export interface components {
              * @default
              */
             title?: string;
+        };
+        /**
+         * NoValueOut
+         * @description A row in which a calculated column has no value, and why.
+         */
+        NoValueOut: {
+            /** Row */
+            row: number;
+            /** Why */
+            why: string;
         };
         /**
          * NoteOut
@@ -3697,6 +3813,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    ridge_studies_columns_api_column: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColumnLookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColumnLookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
         };

@@ -95,7 +95,7 @@ export function ModelSettings({ fit }: { fit: Fit }) {
 function Terms({ fit, onPick }: { fit: Fit; onPick: (terms: number[]) => void }) {
   const degree = Number(fit.options.degree);
   const all = Array.from({ length: degree + 1 }, (_, power) => power);
-  const terms = Array.isArray(fit.options.terms) ? fit.options.terms : all;
+  const terms = Array.isArray(fit.options.terms) ? fit.options.terms.map(Number) : all;
   return (
     <Popover.Root>
       <Popover.Trigger asChild>

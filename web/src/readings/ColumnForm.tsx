@@ -1,15 +1,18 @@
 import { ArrowDownNarrowWide, ArrowDownWideNarrow } from "lucide-react";
-import { useId, useRef, useState } from "react";
+import { useId, useState } from "react";
 
 import type { Role } from "../api/client";
 import type { HeldColumn } from "../study/changes";
 import { useChange } from "../study/context";
 import { powerOfTen } from "../ui/raised";
+import { SignPalette, withSign } from "../ui/SignPalette";
+import { ColumnFormula } from "./ColumnFormula";
 import { ROLES } from "./roles";
+import { useColumnLook } from "./useColumnLook";
 
-const SIGNS = ["°", "²", "³", "⁻¹", "µ", "Ω", "·", "±", "Δ", "λ", "ω"];
 const EXPONENTS = [-12, -9, -6, -3, -2, 0, 2, 3, 6, 9, 12];
-const WORDS: Record<number, string> = { [-12]: "billionth", [-9]: "thousand-millionth", [-6]: "millionth", [-3]: "thousandth", [-2]: "hundredth", 0: "none", 2: "hundred", 3: "thousand", 6: "million", 9: "thousand million", 12: "billion" };
+/** Prefixes of the SI (SI Brochure, 9th ed., table 7). */
+const PREFIXES: Record<number, string> = { [-12]: "pico", [-9]: "nano", [-6]: "micro", [-3]: "milli", [-2]: "centi", 2: "hecto", 3: "kilo", 6: "mega", 9: "giga", 12: "tera" };
 const FIELDS = ["name", "symbol", "unit", "formula", "uncertainty", "lowest", "highest", "limits_why"] as const;
 type Field = (typeof FIELDS)[number];
 
@@ -17,12 +20,16 @@ type Field = (typeof FIELDS)[number];
 export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () => void }) {
   const change = useChange();
   const id = useId();
-  const lastField = useRef<Field>("unit");
+  const [lastField, setLastField] = useState<Field>("unit");
   const [draft, setDraft] = useState({ name: column.name, symbol: column.symbol, unit: column.unit, role: column.role as Role, formula: column.formula, exponent: column.exponent, uncertainty: column.uncertainty, lowest: column.lowest, highest: column.highest, limits_why: column.limits_why });
   const typed = !column.formula && column.cells.some((cell) => cell.trim());
   const measured = draft.role === "x" || draft.role === "y";
 
+  const look = useColumnLook({ key: column.key, name: draft.name, symbol: draft.symbol, uncertainty: draft.uncertainty, formula: draft.formula });
+  const wrong = Boolean(look?.symbol_problem || (measured && look?.uncertainty_problem) || (!typed && look?.formula.problem));
+
   const keep = () => {
+    if (wrong) return;
     onDone();
     const changed: Record<string, unknown> = {};
     for (const key of FIELDS) if (draft[key].trim() !== column[key]) changed[key] = draft[key].trim();
@@ -44,7 +51,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
         placeholder={placeholder}
         maxLength={limit}
         spellCheck={false}
-        onFocus={() => (lastField.current = name)}
+        onFocus={() => setLastField(name)}
         onChange={(event) => setDraft({ ...draft, [name]: event.target.value })}
       />
     </label>
@@ -60,22 +67,22 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
       {field("name", "Name", "depth", 100)}
       {field("symbol", "Symbol", "h", 20)}
       {field("unit", "Unit", "m", 40)}
-      <div className="flex flex-wrap justify-end gap-1" role="group" aria-label="Insert a symbol">
-        {SIGNS.map((sign) => (
-          <button
-            key={sign}
-            type="button"
-            className="grid h-6 min-w-6 place-content-center rounded border border-rule px-1 hover:border-edge"
-            onClick={() => {
-              const name = lastField.current;
-              setDraft({ ...draft, [name]: draft[name] + sign });
-              document.getElementById(`${id}-${name}`)?.focus();
-            }}
-          >
-            {sign}
-          </button>
-        ))}
-      </div>
+      {look?.symbol_problem && (
+        <p role="alert" className="text-[12.5px] text-amber">
+          {look.symbol_problem}{" "}
+          {look.symbol_proposal && (
+            <button type="button" className="underline" onClick={() => setDraft({ ...draft, symbol: look.symbol_proposal })}>
+              Take {look.symbol_proposal}
+            </button>
+          )}
+        </p>
+      )}
+      <SignPalette
+        onSign={(sign) => {
+          const name = lastField;
+          setDraft({ ...draft, [name]: withSign(document.getElementById(`${id}-${name}`) as HTMLInputElement | null, draft[name], sign) });
+        }}
+      />
       <label className="flex items-center justify-between gap-3">
         <span className="text-mute">Role</span>
         <select className="field w-48" value={draft.role} onChange={(event) => setDraft({ ...draft, role: event.target.value as Role })}>
@@ -93,12 +100,17 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
             <select className="field w-48" value={draft.exponent} onChange={(event) => setDraft({ ...draft, exponent: Number(event.target.value) })}>
               {(EXPONENTS.includes(draft.exponent) ? EXPONENTS : [...EXPONENTS, draft.exponent]).map((exponent) => (
                 <option key={exponent} value={exponent}>
-                  {exponent ? `${WORDS[exponent] ?? ""} ${powerOfTen(exponent)}` : "ones"}
+                  {exponent ? `${powerOfTen(exponent)}${PREFIXES[exponent] ? ` (${PREFIXES[exponent]})` : ""}` : "none"}
                 </option>
               ))}
             </select>
           </label>
           {measured && field("uncertainty", "Uncertainty of each", "0.5 or 2 %", 40)}
+          {measured && look?.uncertainty_problem && (
+            <p role="alert" className="text-[12.5px] text-amber">
+              {look.uncertainty_problem}
+            </p>
+          )}
           {measured && (
             <fieldset className="grid gap-2">
               <legend className="mb-1 text-[12px] text-mute">Values make sense …</legend>
@@ -107,11 +119,10 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
               {(draft.lowest || draft.highest) && field("limits_why", "because", "no negative speed", 100)}
             </fieldset>
           )}
-          {!typed && field("formula", "Formula", "sqrt(d)", 4000)}
-          {!typed && draft.formula && <p className="text-[12px] text-mute">Columns by their symbol, row for the row number; A for the value of fit A, A_slope for one of its parameters.</p>}
+          {!typed && <ColumnFormula text={draft.formula} look={look} onText={(formula) => setDraft({ ...draft, formula })} onKeep={keep} />}
         </>
       )}
-      {column.problem && (
+      {column.problem && draft.formula === column.formula && (
         <p role="alert" className="text-[12.5px] text-amber">
           {column.problem}
         </p>
@@ -139,7 +150,9 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
             Remove column
           </button>
         )}
-        <button className="button-main">Apply</button>
+        <button className="button-main" aria-disabled={wrong}>
+          Apply
+        </button>
       </div>
     </form>
   );

@@ -25,7 +25,7 @@ export function Grid({ grid }: { grid: GridControl }) {
   });
   const columns = study.columns;
   const numberWidth = 24 + 7 * String(grid.rows).length;
-  const template = `${numberWidth}px repeat(${columns.length}, minmax(58px, 1fr)) ${BAR_WIDTH}px`;
+  const template = `${numberWidth}px ${columns.map((column) => `minmax(${widthOf(column)}px, 1fr)`).join(" ")} ${BAR_WIDTH}px`;
 
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser is meant to be read on every render
   const virtual = useVirtualizer({
@@ -63,6 +63,7 @@ export function Grid({ grid }: { grid: GridControl }) {
     () => new Map(analysis.unknowns.flatMap((unknown) => unknown.rows.map((row) => [row, unknown.short] as const))),
     [analysis.unknowns],
   );
+  const noValue = useMemo(() => new Map(columns.map((column) => [column.key, new Map(column.no_value.map(({ row, why }) => [row, why]))])), [columns]);
   const fit = analysis.fits[0];
   const largest = useMemo(
     () => fit?.residuals?.reduce<number>((most, value, row) => (value !== null && analysis.status[row] === STATUS.used ? Math.max(most, Math.abs(value)) : most), 0) ?? 0,
@@ -120,6 +121,7 @@ export function Grid({ grid }: { grid: GridControl }) {
             assumed={assumed.get(row)}
             calculated={columns.map((column) => (column.formula ? "1" : "0")).join("")}
             unknown={unknowns.get(row) ?? ""}
+            noValue={columns.map((column) => noValue.get(column.key)?.get(row) ?? "").join("\0")}
             share={residualShare(fit?.residuals?.[row], largest)}
             lit={isLit(lit, row)}
             litFrom={isLit(lit, row) && litCols ? litCols[0] : -1}
@@ -136,6 +138,12 @@ export function Grid({ grid }: { grid: GridControl }) {
     </div>
     </GridMenu>
   );
+}
+
+/** Room for the longest of the first calculated cells, which are not cut off; typed ones can be looked at where they stand. */
+function widthOf({ formula, cells }: HeldColumn): number {
+  const longest = formula ? cells.slice(0, 2000).reduce((most, cell) => Math.max(most, cell.length), 0) : 0;
+  return Math.min(120, Math.max(58, 18 + 7.4 * longest));
 }
 
 /** Whether a column takes numbers alone, so that a number keyboard will do: a clock reading needs a colon. */
@@ -165,6 +173,8 @@ interface RowProps {
   /** A 1 for every column that is calculated. */
   calculated: string;
   unknown: string;
+  /** Why each calculated cell has no value, with NUL between them. */
+  noValue: string;
   share: number | null;
   lit: boolean;
   litFrom: number;
@@ -221,16 +231,18 @@ const GridRow = memo(function GridRow(props: RowProps) {
       {props.texts.map((text, col) => {
         const active = col === props.activeCol;
         const wrong = col === props.problemColumn;
+        const missing = props.noValue.split("\0")[col];
         const inBlock = col >= props.litFrom && col <= props.litTo;
         const corner = (props.corners.includes("top") && col === props.litFrom ? "top" : "") + (props.corners.includes("bottom") && col === props.litTo ? "bottom" : "");
-        const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : text.replace(/^-(?=[\d.,])/, "−");
-        const tone = wrong ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : props.calculated[col] === "1" ? "italic" : "";
+        const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : missing ? "no value" : text.replace(/^-(?=[\d.,])/, "−");
+        const tone = wrong || missing ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : props.calculated[col] === "1" ? "italic" : "";
         return (
           <span
             key={col}
             role="gridcell"
             aria-colindex={col + 2}
             data-cell={`${row} ${col}`}
+            title={missing ? `Row ${row + 1}: ${missing}` : undefined}
             aria-selected={inBlock}
             aria-invalid={wrong || undefined}
             onPointerDown={(event) => {

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useAnalysisPart, useNaming } from "../study/context";
 import { notify } from "../ui/Notices";
 import { NumberStrip } from "../ui/NumberStrip";
+import { CalculatedDialog } from "./CalculatedDialog";
 import { FindBar } from "./FindBar";
 import { GenerateDialog } from "./GenerateDialog";
 import { Grid } from "./Grid";
@@ -19,6 +20,7 @@ export function Readings() {
   const grid = useGrid();
   const [finding, setFinding] = useState(false);
   const [generating, setGenerating] = useState(false);
+  const [calculating, setCalculating] = useState(false);
 
   async function paste() {
     try {
@@ -50,8 +52,9 @@ export function Readings() {
         <button className="button" onClick={() => void paste()}>
           <ClipboardPaste size={14} /> Paste
         </button>
-        <TableMenu onFind={() => setFinding(true)} onGenerate={() => setGenerating(true)} />
+        <TableMenu onFind={() => setFinding(true)} onGenerate={() => setGenerating(true)} onCalculate={() => setCalculating(true)} />
       </div>
+      {calculating && <CalculatedDialog onClose={() => setCalculating(false)} />}
       {generating && <GenerateDialog onClose={() => setGenerating(false)} />}
     </section>
   );

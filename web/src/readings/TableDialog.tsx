@@ -5,6 +5,7 @@ import type { Incoming } from "../study/view";
 import { Choice } from "../ui/Choice";
 import { Radio } from "../ui/Radio";
 import { Sheet } from "../ui/Sheet";
+import { SignPalette, withSign } from "../ui/SignPalette";
 import { readFile } from "./files";
 import { HowRead } from "./HowRead";
 import { NotUsed } from "./NotUsed";
@@ -33,6 +34,8 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
   const [apart, setApart] = useState(false);
   const { found, counted, problem, setProblem } = useUnderstood(incoming.text, choices);
   const form = useRef<HTMLFormElement>(null);
+  // The column whose unit is being typed: signs are offered below the table.
+  const [unitOf, setUnitOf] = useState<number | null>(null);
 
   const elsewhere = filled || (first.at && (first.at.row > 0 || first.at.col > 0));
   const place: Where = elsewhere ? where : "replace";
@@ -112,8 +115,17 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
             columns={columns}
             onRole={setRole}
             onText={(at, part) => setEdits({ ...edits, [at]: { ...edits[at], ...part } })}
+            onUnit={setUnitOf}
             onElapsed={(at, unit) => setChoices(withChoices(choices, { elapsed: { [at]: unit } }))}
           />
+          {unitOf !== null && (
+            <SignPalette
+              onSign={(sign) => {
+                const field = form.current?.querySelector<HTMLInputElement>(`[aria-label="Unit of column ${unitOf + 1}"]`) ?? null;
+                setEdits({ ...edits, [unitOf]: { ...edits[unitOf], unit: withSign(field, columns[unitOf]?.unit ?? "", sign) } });
+              }}
+            />
+          )}
           <p>
             {counted ? `${found.row_count} ${found.row_count === 1 ? "row" : "rows"}` : "Counting the rows…"}
             {counted && found.row_count > (found.columns[0]?.cells.length ?? 0) && `, the first ${found.columns[0]!.cells.length} shown`}

@@ -9,7 +9,7 @@ import { FileButton } from "./FileButton";
 type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: "add_column" }>> };
 
 /** Open a file, add a column. */
-export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenerate: () => void }) {
+export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => void; onGenerate: () => void; onCalculate: () => void }) {
   const study = useStudy();
   const naming = useNaming();
   const repeated = useAnalysisPart((analysis) => analysis.repeated_x);
@@ -33,7 +33,7 @@ export function TableMenu({ onFind, onGenerate }: { onFind: () => void; onGenera
         <DropdownMenu.Item className="menu-item" onSelect={() => add("other")}>
           Label or other
         </DropdownMenu.Item>
-        <DropdownMenu.Item className="menu-item" onSelect={() => add("other", { formula: naming.x, name: "" })}>
+        <DropdownMenu.Item className="menu-item" onSelect={onCalculate}>
           Calculated by a formula
         </DropdownMenu.Item>
         {columns.map(({ word, role, more }) => (

@@ -11,11 +11,13 @@ interface Props {
   columns: TakenColumn[];
   onRole: (place: number, role: TakenRole) => void;
   onText: (place: number, part: Partial<TakenColumn>) => void;
+  /** The unit field of a column has the focus; null when another field has. */
+  onUnit: (place: number | null) => void;
   onElapsed: (place: number, unit: Elapsed) => void;
 }
 
 /** The first rows as they were understood, under the heading of each column, where every guess can be changed. */
-export function TablePreview({ found, columns, onRole, onText, onElapsed }: Props) {
+export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed }: Props) {
   return (
     <div className="max-h-[40vh] shrink-0 overflow-auto border border-rule" tabIndex={0} role="region" aria-label="The table as it was understood">
       <table className="w-full border-collapse">
@@ -44,11 +46,11 @@ export function TablePreview({ found, columns, onRole, onText, onElapsed }: Prop
                   {column.role !== "skip" && (
                     <div className="mt-1 grid grid-cols-2 gap-1">
                       <span className="col-span-2">
-                        <Field label={`Name of column ${place + 1}`} hint="name" value={column.name} limit={100} onChange={(name) => onText(place, { name })} />
+                        <Field label={`Name of column ${place + 1}`} hint="name" value={column.name} limit={100} onFocus={() => onUnit(null)} onChange={(name) => onText(place, { name })} />
                       </span>
-                      <Field label={`Symbol of column ${place + 1}`} hint="symbol" value={column.symbol} limit={20} onChange={(symbol) => onText(place, { symbol })} />
+                      <Field label={`Symbol of column ${place + 1}`} hint="symbol" value={column.symbol} limit={20} onFocus={() => onUnit(null)} onChange={(symbol) => onText(place, { symbol })} />
                       {!times || asText ? (
-                        <Field label={`Unit of column ${place + 1}`} hint="unit" value={column.unit} limit={40} onChange={(unit) => onText(place, { unit })} />
+                        <Field label={`Unit of column ${place + 1}`} hint="unit" value={column.unit} limit={40} onFocus={() => onUnit(place)} onChange={(unit) => onText(place, { unit })} />
                       ) : (
                         <select className="field h-[26px] w-full min-w-0 px-0.5" aria-label={`Times of column ${place + 1} are counted in`} value={column.unit} onChange={(event) => onElapsed(place, event.target.value as Elapsed)}>
                           {units.map((unit) => (
@@ -92,7 +94,7 @@ export function TablePreview({ found, columns, onRole, onText, onElapsed }: Prop
   );
 }
 
-function Field(props: { label: string; hint: string; value: string; limit: number; onChange: (value: string) => void }) {
+function Field(props: { label: string; hint: string; value: string; limit: number; onFocus?: () => void; onChange: (value: string) => void }) {
   return (
     <input
       className="field h-[26px] w-full min-w-0 px-1.5"
@@ -100,6 +102,7 @@ function Field(props: { label: string; hint: string; value: string; limit: numbe
       placeholder={props.hint}
       value={props.value}
       maxLength={props.limit}
+      onFocus={props.onFocus}
       onChange={(event) => props.onChange(event.target.value)}
     />
   );
