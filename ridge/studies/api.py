@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import replace
+from operator import ne
 from typing import Annotated, Any
 
 import orjson
@@ -37,6 +38,7 @@ from ridge.studies.schemas import (
     AsideOut,
     AssumedOut,
     CardOut,
+    CellPatchOut,
     ColumnOut,
     ConflictOut,
     EntryOut,
@@ -101,16 +103,32 @@ def _columns_out(state: StudyState, held: dict[str, tuple[str, ...]]) -> list[Co
 
     def out(column: ColumnState) -> ColumnOut:
         found = calculated.get(column.key)
-        cells = None if held.get(column.key) == column.cells else list(column.cells)
+        cells, patch = _news(held.get(column.key), column.cells)
         return ColumnOut(
             key=column.key, name=column.name, symbol=column.symbol, unit=column.unit, role=column.role,
             formula=column.formula, exponent=column.exponent, over=over(column.unit, column.exponent), uncertainty=column.uncertainty,
             lowest=column.lowest, highest=column.highest, limits_why=column.limits_why,
-            problem=found.problem if found else "", cells=list(found.texts) if found else cells,
+            problem=found.problem if found else "", cells=list(found.texts) if found else cells, patch=[] if found else patch,
             no_value=[NoValueOut(row=row, why=why) for row, why in found.wrong.items()] if found else [],
         )  # fmt: skip
 
     return [out(column) for column in state.columns]
+
+
+PATCHED = 500
+"""Cells of a column up to which only those that changed are sent."""
+
+
+def _news(known: tuple[str, ...] | None, cells: tuple[str, ...]) -> tuple[list[str] | None, list[CellPatchOut]]:
+    """The cells of a column as they go to a client that knows some: all, or those that changed."""
+    if known is None or len(known) != len(cells):
+        return list(cells), []
+    if known == cells:
+        return None, []
+    changed = [row for row, other in enumerate(map(ne, known, cells)) if other]
+    if len(changed) > PATCHED or 4 * len(changed) > len(cells):
+        return list(cells), []
+    return None, [CellPatchOut(row=row, text=cells[row]) for row in changed]
 
 
 def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictOut]:

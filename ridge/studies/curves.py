@@ -30,6 +30,16 @@ def finite(values: Array | Iterable[float]) -> list[float | None]:
     return [value if math.isfinite(value) else None for value in array.tolist()]
 
 
+def drawn(values: Array) -> list[float | None]:
+    """Values that are drawn and not read: to a millionth of the largest, which is finer than any screen."""
+    known = np.abs(values[np.isfinite(values)])
+    largest = float(known.max()) if len(known) else 0.0
+    if not largest:
+        return finite(values)
+    decimals = 6 - math.floor(math.log10(largest))
+    return finite(np.round(values, decimals)) if abs(decimals) < 300 else finite(values)
+
+
 def sample_curve(
     result: Fit | Interpolation, low: float, high: float, level: float, naming: Naming, growing: bool = False
 ) -> CurveOut:

@@ -12,7 +12,7 @@ from ridge.core import Fit, Interpolation
 from ridge.core.by_hand import handles, places
 from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation.cautions import find as find_in_interpolation
-from ridge.core.judging.cautions import Finding, find
+from ridge.core.judging.cautions import Finding
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
 from ridge.core.judging.profile import Interval, intervals, lopsided, unchecked
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
@@ -31,7 +31,7 @@ from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.core.wording.sense import word_sense
-from ridge.studies.curves import finite
+from ridge.studies.curves import drawn, finite
 from ridge.studies.fits import Fitted, fit_one, hand_values
 from ridge.studies.readings import Status, Table
 from ridge.studies.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
@@ -163,7 +163,7 @@ def _cautions(one: Fitted, table: Table, naming: Naming, of_limits: Sequence[Fin
     if one.interpolation is not None:
         found = [finding for finding in find_in_interpolation(one.interpolation) if finding.code != "no-residuals"]
     elif one.fit is not None and one.fit.least_squares_in != "given":
-        found = [*_better_elsewhere(one, table), *find(one.fit), *of_limits]
+        found = [*_better_elsewhere(one, table), *one.fit.findings, *of_limits]
     out: list[CautionOut] = []
     asked = next((finding.code for finding in found if finding.code in OTHER_MODEL_HELPS and one.fit is not None), "")
     offered: set[str] = set()
@@ -220,7 +220,7 @@ def _word_fit(
     out.typical_miss = "–" if s is None or result.statistics.exact else naming.y_with_unit(significant(s, 3).text)
     out.deviation = None if s is None or not math.isfinite(s) else s
     out.statistics = [StatisticOut(**vars(text)) for text in list_statistics(result, naming)]
-    out.residuals = finite(seen_residuals(result))
+    out.residuals = drawn(seen_residuals(result))
     return equation
 
 

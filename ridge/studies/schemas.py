@@ -34,6 +34,13 @@ class NamingOut(Schema):
     y_clock: str
 
 
+class CellPatchOut(Schema):
+    """A cell that is not as it was."""
+
+    row: int
+    text: str
+
+
 class NoValueOut(Schema):
     """A row in which a calculated column has no value, and why."""
 
@@ -42,7 +49,8 @@ class NoValueOut(Schema):
 
 
 class ColumnOut(Schema):
-    """``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
+    """``cells`` None: as the client already has them, but for those in ``patch``; of a calculated column they are what its
+    formula gives.
     ``problem``: what is wrong with the column as a whole. ``over``: what stands after the stroke of its heading, with its
     multiplier: ``(10⁻³ m)``."""
 
@@ -60,6 +68,7 @@ class ColumnOut(Schema):
     limits_why: str
     problem: str
     cells: list[str] | None
+    patch: list[CellPatchOut] = []
     no_value: list[NoValueOut]
 
 

@@ -49,7 +49,8 @@ def _proposal(symbol: str, name: str, taken: set[str]) -> str:
         "_0123456789"
     )
     first = next((letter for letter in name if re.fullmatch(NAME, letter)), "q")
-    for stem in (cleaned, first, "q"):
+    word = symbol in FUNCTIONS or symbol in ALIASES or symbol in _RESERVED
+    for stem in (first, cleaned, "q") if word else (cleaned, first, "q"):
         for place in range(1, 100):
             said = stem if place == 1 else f"{stem}_{place}"
             fits = len(said) <= _LONGEST and re.fullmatch(NAME, said) and said not in FUNCTIONS and said not in ALIASES

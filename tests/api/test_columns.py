@@ -213,7 +213,7 @@ class SymbolsAndWhatIsTyped(ApiCase):
     def test_symbols(self) -> None:
         for symbol, others, why, proposal in (
             ("R", ["U"], "", ""), ("", ["U"], "", ""), ("R", ["R"], "Another column", "R_2"), ("R_1", ["R₁"], "Another column", "R_2"),
-            ("sin", [], "is a function", "sin_2"), ("ln", [], "is a function", "ln_2"), ("e", [], "Euler", "e_2"), ("row", [], "number of the row", "row_2"),
+            ("sin", [], "is a function", "d"), ("ln", [], "is a function", "d"), ("e", [], "Euler", "d"), ("row", [], "number of the row", "d"),
             ("my depth", [], "cannot be written", "my_depth"), ("2x", [], "cannot be written", "x"), ("h'", [], "cannot be written", "h"),
             ("ש", [], "cannot be written", "d"), ("θ_0", [], "", ""), ("½", [], "cannot be written", "d"),
         ):  # fmt: skip

@@ -17,7 +17,7 @@ from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
 
 if TYPE_CHECKING:
-    from ridge.core.judging.cautions import Caution
+    from ridge.core.judging.cautions import Caution, Finding
     from ridge.core.judging.derived import DerivedQuantity
     from ridge.core.judging.patterns import Pattern
     from ridge.core.predicting.at_x import Prediction
@@ -239,6 +239,13 @@ class Fit:
         from ridge.core.judging.patterns import find_pattern
 
         return find_pattern(self)
+
+    @cached_property
+    def findings(self) -> list[Finding]:
+        """What the cautions are about, with the numbers they rest on."""
+        from ridge.core.judging.cautions import find
+
+        return find(self)
 
     @cached_property
     def cautions(self) -> list[Caution]:

@@ -195,4 +195,4 @@ def find_cautions(fit: Fit) -> list[Caution]:
     from ridge.core.wording.cautions import word_caution
     from ridge.core.wording.naming import Naming
 
-    return [word_caution(finding, Naming()) for finding in find(fit)]
+    return [word_caution(finding, Naming()) for finding in fit.findings]

@@ -1082,6 +1082,16 @@ export interface components {
             rows: number[];
         };
         /**
+         * CellPatchOut
+         * @description A cell that is not as it was.
+         */
+        CellPatchOut: {
+            /** Row */
+            row: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * ChangeIn
          * @description A change made on ``version``.
          */
@@ -1153,7 +1163,8 @@ export interface components {
         };
         /**
          * ColumnOut
-         * @description ``cells`` None: as the client already has them; of a calculated column they are what its formula gives.
+         * @description ``cells`` None: as the client already has them, but for those in ``patch``; of a calculated column they are what its
+         *     formula gives.
          *     ``problem``: what is wrong with the column as a whole. ``over``: what stands after the stroke of its heading, with its
          *     multiplier: ``(10⁻³ m)``.
          */
@@ -1178,6 +1189,11 @@ export interface components {
             no_value: components["schemas"]["NoValueOut"][];
             /** Over */
             over: string;
+            /**
+             * Patch
+             * @default []
+             */
+            patch?: components["schemas"]["CellPatchOut"][];
             /** Problem */
             problem: string;
             /** Role */

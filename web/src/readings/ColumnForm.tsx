@@ -66,7 +66,6 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
     >
       {field("name", "Name", "depth", 100)}
       {field("symbol", "Symbol", "h", 20)}
-      {field("unit", "Unit", "m", 40)}
       {look?.symbol_problem && (
         <p role="alert" className="text-[12.5px] text-amber">
           {look.symbol_problem}{" "}
@@ -77,6 +76,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
           )}
         </p>
       )}
+      {field("unit", "Unit", "m", 40)}
       <SignPalette
         onSign={(sign) => {
           const name = lastField;

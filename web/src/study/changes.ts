@@ -7,7 +7,14 @@ export type HeldColumn = Omit<Study["columns"][number], "cells"> & { cells: stri
 /** The newer state laid over the one that is held: columns that came without cells keep theirs. */
 export function merge(held: HeldStudy | undefined, newer: Study): HeldStudy {
   const cells = new Map(held?.columns.map((column) => [column.key, column.cells]));
-  return { ...newer, columns: newer.columns.map((column) => ({ ...column, cells: column.cells ?? cells.get(column.key) ?? [] })) };
+  return { ...newer, columns: newer.columns.map((column) => ({ ...column, cells: column.cells ?? patched(cells.get(column.key) ?? [], column.patch ?? []) })) };
+}
+
+function patched(cells: string[], patch: { row: number; text: string }[]): string[] {
+  if (!patch.length) return cells;
+  const changed = cells.slice();
+  for (const { row, text } of patch) changed[row] = text;
+  return changed;
 }
 
 /** What was typed or arranged, shown at once, before the server has answered; everything computed from it follows with the answer. */
