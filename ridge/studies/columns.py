@@ -21,7 +21,7 @@ from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_clock, read_numbe
 from ridge.studies.apart import FAILED, Failures
 from ridge.studies.state import ColumnState, StudyState
 
-MOST_DIGITS, LEAST_DIGITS = 8, 4
+MOST_DIGITS, LEAST_DIGITS, OF_A_FIT = 8, 4, 6
 """Significant digits of a calculated cell."""
 _LOOKED_AT = 1000
 _EXPLAINED = 50  # rows of a column whose missing value is explained one by one
@@ -233,21 +233,30 @@ def calculated_texts(numbers: Array, digits: int = MOST_DIGITS) -> tuple[str, ..
 
 
 def sensible_digits(state: StudyState, column: ColumnState) -> int:
-    """Significant digits of a calculated column: two more than the cells that it comes from have, so that no one of their
-    digits is lost by rounding; as many as can be where it comes from a fit."""
+    """Significant digits of a calculated column: two more than the cells that it comes from have, so that none of their
+    digits is lost by rounding."""
+    most = _digits_of_sources(state, column, ())
+    return min(MOST_DIGITS, max(LEAST_DIGITS, most + 2)) if most else OF_A_FIT
+
+
+def _digits_of_sources(state: StudyState, column: ColumnState, above: tuple[str, ...]) -> int:
+    """The most digits of any cell that a calculated column comes from, directly or through others; 0 where there is none."""
     try:
-        parsed = parse(column.formula, "row")
+        names = parse(column.formula, "row").names
     except FormulaError:
-        return MOST_DIGITS
-    names = names_for_formulas(state)
+        return 0
+    sources = names_for_formulas(state)
     most = 0
-    for name in parsed.names:
-        source = names.get(same_name(name))
-        if source is None or source.formula:
-            return MOST_DIGITS
+    for name in names:
+        source = sources.get(same_name(name))
+        if source is None or source.key in above:
+            continue
+        if source.formula:
+            most = max(most, _digits_of_sources(state, source, (*above, source.key)))
+            continue
         cells = [cell for cell in source.cells[:_LOOKED_AT] if cell]
         most = max([most, *(len(re.sub(r"[eE×].*|\D", "", cell).lstrip("0")) for cell in cells)])
-    return min(MOST_DIGITS, max(LEAST_DIGITS, most + 2)) if most else MOST_DIGITS
+    return most
 
 
 def uncertainty_of(text: str, values: Array) -> Array | None:

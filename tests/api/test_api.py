@@ -57,12 +57,16 @@ class MainJob(ApiCase):
         ]
         self.assertNotEqual(before, after)
 
-    def test_only_changed_columns_carry_their_cells(self) -> None:
+    def test_only_what_changed_is_sent(self) -> None:
         study = self.new()
         self.fill(study)
         state = self.change(study, 1, kind="set_cells", row=0, column=1, block=[["2.2"]])
         self.assertIsNone(state["columns"][0]["cells"])
-        self.assertEqual(state["columns"][1]["cells"][0], "2.2")
+        self.assertEqual(
+            (state["columns"][1]["cells"], state["columns"][1]["patch"]), (None, [{"row": 0, "text": "2.2"}])
+        )
+        state = self.change(study, 2, kind="set_cells", row=0, column=1, block=[["5"], ["6"], ["7"]])
+        self.assertEqual(state["columns"][1]["cells"], ["5", "6", "7", "7.8"])  # nearly all of it: as it is
         self.assertEqual(self.read(f"/studies/{study}")["columns"][0]["cells"], ["1", "2", "3", "4"])
 
     def test_undo_goes_back_to_the_empty_study_and_forward_again(self) -> None:

@@ -72,6 +72,86 @@ class Taking(TestCase):
         self.assertEqual(by_role["other"], ("", "", "", "quay", "buoy"))
         self.assertEqual(outcome.inverse.apply(outcome.state).state, first)
 
+    def test_beside_the_readings(self) -> None:
+        first = take(empty_study("New study")).state
+        columns = [{"name": "place", "symbol": "", "unit": "", "role": "other"}, {**COLUMNS[1], "role": "y"}, {"name": "times", "symbol": "", "unit": "", "role": "count"}]  # fmt: skip
+        text = "quay;7;1\nbuoy;8;2\npier;9;1\nmole;10;3"
+        outcome = take(first, text=text, header=0, decimal="point", columns=columns, where="beside")
+        found = outcome.state.columns
+        self.assertEqual([column.role for column in found], ["x", "y", "y_error", "other", "other", "count"])
+        self.assertEqual(found[0].cells, ("0.5", "1.0", "1.5", ""))
+        self.assertEqual(found[4].cells, ("7", "8", "9", "10"))
+        self.assertEqual(outcome.inverse.apply(outcome.state).state, first)
+
+    def test_at_a_cell(self) -> None:
+        first = take(empty_study("New study")).state
+        columns = [
+            {"name": "depth", "symbol": "d", "unit": "m", "role": "x"},
+            {"name": "place", "symbol": "", "unit": "", "role": "y"},
+        ]
+        outcome = take(
+            first, text="7;a\n8;b\n9;c", header=0, decimal="point", columns=columns, where="at", row=2, column=2
+        )
+        found = outcome.state.columns
+        self.assertEqual(found[2].cells, ("0.1", "0.1", "7", "8", "9"))
+        self.assertEqual((found[2].name, found[2].unit, found[2].role), ("", "m", "y_error"))  # what was named stays so
+        self.assertEqual((found[3].name, found[3].role, found[3].cells), ("place", "other", ("", "", "a", "b", "c")))
+        self.assertEqual(found[0].cells[:3], ("0.5", "1.0", "1.5"))
+        self.assertEqual(outcome.inverse.apply(outcome.state).state, first)
+        empty = take(
+            empty_study("New study"),
+            text="7\n8",
+            separator="tab",
+            header=0,
+            decimal="point",
+            columns=columns[:1],
+            where="at",
+            column=1,
+        )
+        self.assertEqual((empty.state.columns[1].name, empty.state.columns[1].cells), ("depth", ("7", "8")))
+
+    def test_over_the_number_of_the_row(self) -> None:
+        one = take(
+            empty_study("a"),
+            text="4\n5\n7",
+            separator="tab",
+            header=0,
+            decimal="point",
+            columns=COLUMNS[1:2],
+            alone="rows",
+        )
+        self.assertEqual(
+            [(c.role, c.cells) for c in one.state.columns], [("x", ("1", "2", "3")), ("y", ("4", "5", "7"))]
+        )
+        several = take(
+            empty_study("a"),
+            text="4;1\n5;2",
+            header=0,
+            decimal="point",
+            columns=[COLUMNS[1], {**COLUMNS[1], "symbol": "k"}],
+            alone="rows",
+        )
+        by_role = {column.role: column.cells for column in several.state.columns}
+        self.assertEqual((by_role["x"], by_role["y"]), (("1", "2", "1", "2"), ("4", "5", "1", "2")))
+
+    def test_pairs_whatever_stands_first(self) -> None:
+        def column(role: str, symbol: str) -> dict[str, str]:
+            return {"name": "", "symbol": symbol, "unit": "", "role": role}
+
+        for roles, expected in (
+            ("x y x y", [("1", "2"), ("3", "4")]), ("y x y x", [("2", "1"), ("4", "3")]), ("x x y y", [("1", "3"), ("2", "4")]),
+            ("x y y y", [("1", "2"), ("1", "3"), ("1", "4")]), ("x y y_error y", [("1", "2"), ("1", "4")]),
+        ):  # fmt: skip
+            columns = [column(role, f"s{place}") for place, role in enumerate(roles.split())]
+            state = take(empty_study("a"), text="1;2;3;4", header=0, decimal="point", columns=columns).state
+            by_role = {one.role: one.cells for one in state.columns}
+            self.assertEqual(list(zip(by_role["x"], by_role["y"], strict=True)), expected, roles)
+
+    def test_a_change_of_an_earlier_version(self) -> None:
+        old = [{**COLUMNS[0], "elapsed": "min"}, {**COLUMNS[1], "elapsed": None}]
+        outcome = take(empty_study("a"), text="9:00;1\n9:30;2", header=0, decimal="point", columns=old)
+        self.assertEqual(outcome.state.columns[0].cells, ("0", "30"))
+
     def test_one_column_still_makes_a_study(self) -> None:
         state = take(
             empty_study("a"), text="1\n2", separator="tab", header=False, decimal="point", columns=COLUMNS[1:2]

@@ -135,7 +135,7 @@ class BrowserCase(LiveServerTestCase):
     def cell(self, number: int, column: int) -> Locator:
         return self.row(number).get_by_role("gridcell").nth(column)
 
-    def expect_cell(self, number: int, column: int, text: str) -> None:
+    def expect_cell(self, number: int, column: int, text: str | re.Pattern[str]) -> None:
         cell = self.cell(number, column)
         field = cell.locator("input")
         if field.count():

@@ -66,6 +66,7 @@ class Touch(BrowserCase):
         keys.get_by_label("minus").tap()
         self.page.keyboard.type("3")
         keys.get_by_label("next cell").tap()
+        expect(self.page.get_by_label("y, row 1")).to_be_focused()
         self.page.keyboard.type("2")
         keys.get_by_label("decimal point").tap()
         self.page.keyboard.type("5")

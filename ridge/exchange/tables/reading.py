@@ -28,7 +28,7 @@ WIDEST = 60
 AS_IT_IS = Choices()
 """Nothing chosen."""
 _SAMPLE = 90  # lines by which separator and decimal sign are found
-_AT_ONCE = 4_000  # lines that are cut at a time
+_AT_ONCE = 60_000  # cells that are cut at a time
 _TOO_MANY_CELLS = 12_000_000
 _FEW = 8  # different labels that may be series
 
@@ -148,10 +148,11 @@ class _Held:
         return columns + [("",) * len(rows)] * (self.width - len(columns))
 
     def parts(self) -> Iterator[list[Sequence[str]]]:
-        """All columns, some thousand rows at a time."""
+        """All columns, some rows at a time."""
         rows = self.block.rows
-        for begin in range(0, len(rows), _AT_ONCE):
-            columns = self._columns(self.rows_at(rows[begin : begin + _AT_ONCE]))
+        height = max(200, _AT_ONCE // self.width)
+        for begin in range(0, len(rows), height):
+            columns = self._columns(self.rows_at(rows[begin : begin + height]))
             if len(columns) > self.width:
                 raise NoTable(
                     f"From row {begin + 1} on there are more columns than above: {len(columns)}, not {self.width}."

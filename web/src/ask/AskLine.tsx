@@ -1,5 +1,5 @@
 import { ArrowLeftRight } from "lucide-react";
-import { useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 
 import type { Direction } from "../api/client";
 import { useAnalysisPart, useChange, useNaming } from "../study/context";
@@ -36,11 +36,16 @@ export function AskLine() {
   const clock = looking ? naming.y_clock : naming.x_clock;
   const unit = clock || (looking ? naming.y_unit : naming.x_unit);
   const field = useRef<HTMLInputElement>(null);
+  const putCaret = useRef<number | null>(null);
   const write = (text: string) => {
     const at = field.current?.selectionStart ?? given.length;
     put({ given: given.slice(0, at) + text + given.slice(field.current?.selectionEnd ?? at) });
-    window.requestAnimationFrame(() => field.current?.setSelectionRange(at + text.length, at + text.length));
+    putCaret.current = at + text.length;
   };
+  useLayoutEffect(() => {
+    if (putCaret.current !== null) field.current?.setSelectionRange(putCaret.current, putCaret.current);
+    putCaret.current = null;
+  }, [given]);
   const words: [Direction, string][] = [
     ["y_at_x", `${naming.y} when ${naming.x} =`],
     ["x_at_y", `${naming.x} when ${naming.y} =`],

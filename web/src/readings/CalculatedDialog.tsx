@@ -13,10 +13,11 @@ export function CalculatedDialog({ onClose }: { onClose: () => void }) {
   const change = useChange();
   const [draft, setDraft] = useState({ name: "", symbol: "", unit: "", formula: "" });
   const [unitField, setUnitField] = useState<HTMLInputElement | null>(null);
-  const look = useColumnLook({ key: "", ...draft, uncertainty: "" });
+  const { look, checked } = useColumnLook({ key: "", ...draft, uncertainty: "" });
   const ready = draft.formula.trim() !== "" && look !== null && !look.formula.problem && !look.symbol_problem;
-  const add = () => {
-    if (!ready) return;
+  const add = async () => {
+    const found = await checked();
+    if (!draft.formula.trim() || found?.formula.problem || found?.symbol_problem) return;
     change({ kind: "add_column", role: "other", ...draft, formula: draft.formula.trim() });
     select({ row: 0, col: study.columns.length });
     onClose();
@@ -41,10 +42,10 @@ export function CalculatedDialog({ onClose }: { onClose: () => void }) {
         className="grid gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          add();
+          void add();
         }}
       >
-        <ColumnFormula text={draft.formula} look={look} autoFocus onText={(formula) => setDraft({ ...draft, formula })} onKeep={add} />
+        <ColumnFormula text={draft.formula} look={look} autoFocus onText={(formula) => setDraft({ ...draft, formula })} onKeep={() => void add()} />
         <div className="grid grid-cols-[1fr_5rem_6rem] gap-2">
           {field("name", "Name", "root of the depth")}
           {field("symbol", "Symbol", "r")}

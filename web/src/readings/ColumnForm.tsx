@@ -1,7 +1,7 @@
 import { ArrowDownNarrowWide, ArrowDownWideNarrow } from "lucide-react";
 import { useId, useState } from "react";
 
-import type { Role } from "../api/client";
+import type { ColumnLook, Role } from "../api/client";
 import type { HeldColumn } from "../study/changes";
 import { useChange } from "../study/context";
 import { powerOfTen } from "../ui/raised";
@@ -25,11 +25,13 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
   const typed = !column.formula && column.cells.some((cell) => cell.trim());
   const measured = draft.role === "x" || draft.role === "y";
 
-  const look = useColumnLook({ key: column.key, name: draft.name, symbol: draft.symbol, uncertainty: draft.uncertainty, formula: draft.formula });
-  const wrong = Boolean(look?.symbol_problem || (measured && look?.uncertainty_problem) || (!typed && look?.formula.problem));
+  const { look, checked } = useColumnLook({ key: column.key, name: draft.name, symbol: draft.symbol, uncertainty: draft.uncertainty, formula: draft.formula });
+  const faulty = (one: ColumnLook) => Boolean(one.symbol_problem || (measured && one.uncertainty_problem) || (!typed && one.formula.problem));
+  const wrong = look !== null && faulty(look);
 
-  const keep = () => {
-    if (wrong) return;
+  const keep = async () => {
+    const found = await checked();
+    if (found && faulty(found)) return;
     onDone();
     const changed: Record<string, unknown> = {};
     for (const key of FIELDS) if (draft[key].trim() !== column[key]) changed[key] = draft[key].trim();
@@ -61,7 +63,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
       className="grid gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        keep();
+        void keep();
       }}
     >
       {field("name", "Name", "depth", 100)}
@@ -119,7 +121,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
               {(draft.lowest || draft.highest) && field("limits_why", "because", "no negative speed", 100)}
             </fieldset>
           )}
-          {!typed && <ColumnFormula text={draft.formula} look={look} onText={(formula) => setDraft({ ...draft, formula })} onKeep={keep} />}
+          {!typed && <ColumnFormula text={draft.formula} look={look} onText={(formula) => setDraft({ ...draft, formula })} onKeep={() => void keep()} />}
         </>
       )}
       {column.problem && draft.formula === column.formula && (

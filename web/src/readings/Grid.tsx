@@ -211,7 +211,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
         onPointerDown={(event) => {
           event.preventDefault();
           latest.current.finish(true);
-          latest.current.go({ row, col: 0 }, event.shiftKey);
+          latest.current.goRow(row, event.shiftKey);
         }}
         className={`flex cursor-default items-center justify-end gap-1 pr-1.5 text-[11px] text-mute ${lit ? "" : "bg-well"}`}
       >

@@ -12,15 +12,21 @@ interface Asked {
   formula: string;
 }
 
-/** What is wrong with the settings of a column as they are typed, and what its formula gives; the newest text wins. */
-export function useColumnLook({ key, name, symbol, uncertainty, formula }: Asked): ColumnLook | null {
+const lookAt = async (study: string, body: Asked) => (await api.POST("/api/studies/{study_id}/column", { params: { path: { study_id: study } }, body })).data ?? null;
+
+/**
+ * What is wrong with the settings of a column as they are typed, and what its formula gives; the newest text wins.
+ * `checked` gives what is said of what stands there now, also when that is asked before the answer has come; null where
+ * nobody can be asked.
+ */
+export function useColumnLook({ key, name, symbol, uncertainty, formula }: Asked): { look: ColumnLook | null; checked: () => Promise<ColumnLook | null> } {
   const { id, version } = useStudy();
-  const [look, setLook] = useState<ColumnLook | null>(null);
+  const [held, setHeld] = useState<{ look: ColumnLook; asked: Asked } | null>(null);
   const asking = useMemo(
     () =>
       newestWins(
-        async (body: Asked) => (await api.POST("/api/studies/{study_id}/column", { params: { path: { study_id: id } }, body })).data ?? null,
-        (found) => found && setLook(found),
+        (body: Asked) => lookAt(id, body),
+        (look, asked) => look && setHeld({ look, asked }),
       ),
     [id],
   );
@@ -28,5 +34,9 @@ export function useColumnLook({ key, name, symbol, uncertainty, formula }: Asked
     asking.ask({ key, name, symbol, uncertainty, formula });
   }, [asking, key, name, symbol, uncertainty, formula, version]);
   useEffect(() => () => asking.cancel(), [asking]);
-  return look;
+  const body = { key, name, symbol, uncertainty, formula };
+  const asked = held?.asked;
+  const current = asked !== undefined && asked.symbol === symbol && asked.uncertainty === uncertainty && asked.formula === formula;
+  const checked = async () => (current ? held!.look : await lookAt(id, body).catch(() => null));
+  return { look: held?.look ?? null, checked };
 }

@@ -26,6 +26,7 @@ export function useGrid() {
   // A new study begins with the caret in its first cell.
   const wantsFocus = useRef(study.row_count === 0);
   const tabLeaves = useRef(false);
+  const putCaret = useRef<number | null>(null);
   const entryColumn = useRef<number | null>(null);
 
   const columns = study.columns;
@@ -46,6 +47,8 @@ export function useGrid() {
 
   /** Called once the active cell is drawn. */
   function settleFocus() {
+    if (putCaret.current !== null) input.current?.setSelectionRange(putCaret.current, putCaret.current);
+    putCaret.current = null;
     if (!wantsFocus.current || !input.current) return;
     input.current.focus({ preventScroll: true });
     // While the table is hidden, in a narrow window, nothing can have the focus: it waits until the table is shown.
@@ -65,6 +68,13 @@ export function useGrid() {
     select(target, extend ? (selection?.anchor ?? active) : target);
   }
 
+  /** A whole row, or with `extend` all from the one chosen before to this. */
+  function goRow(row: number, extend: boolean) {
+    wantsFocus.current = true;
+    const from = extend && selection ? selection.anchor.row : row;
+    select({ row, col: 0 }, { row: from, col: columns.length - 1 });
+  }
+
   /** Back to the active cell, after a menu over the table. */
   function refocus() {
     wantsFocus.current = true;
@@ -76,8 +86,8 @@ export function useGrid() {
     const field = input.current;
     if (!field || field.readOnly) return;
     const [from, to] = [field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length];
+    putCaret.current = from + text.length;
     type(field.value.slice(0, from) + text + field.value.slice(to));
-    window.requestAnimationFrame(() => field.setSelectionRange(from + text.length, from + text.length));
   }
 
   function nextRow() {
@@ -298,7 +308,7 @@ export function useGrid() {
   }
 
   return {
-    rows, active, selection, mode, draft, input, cellText, go, edit, finish, type, paste, copy, clear, fillDown, refocus, write, nextRow, nextCell, deleteRows, insertRows, mark, toggleAside, onKeyDown, onCopy, onPaste, settleFocus,
+    rows, active, selection, mode, draft, input, cellText, go, edit, finish, type, paste, copy, clear, fillDown, refocus, goRow, write, nextRow, nextCell, deleteRows, insertRows, mark, toggleAside, onKeyDown, onCopy, onPaste, settleFocus,
   };
 }
 
