@@ -236,7 +236,7 @@ def sensible_digits(state: StudyState, column: ColumnState) -> int:
     """Significant digits of a calculated column: two more than the cells that it comes from have, so that none of their
     digits is lost by rounding."""
     most = _digits_of_sources(state, column, ())
-    return min(MOST_DIGITS, max(LEAST_DIGITS, most + 2)) if most else OF_A_FIT
+    return min(MOST_DIGITS, max(LEAST_DIGITS, most + 2)) if most else OF_A_FIT  # a count, or nothing but a fit
 
 
 def _digits_of_sources(state: StudyState, column: ColumnState, above: tuple[str, ...]) -> int:
@@ -249,7 +249,10 @@ def _digits_of_sources(state: StudyState, column: ColumnState, above: tuple[str,
     most = 0
     for name in names:
         source = sources.get(same_name(name))
-        if source is None or source.key in above:
+        if source is None:  # a fit, which knows more digits than any one reading
+            most = max(most, OF_A_FIT - 2)
+            continue
+        if source.key in above:
             continue
         if source.formula:
             most = max(most, _digits_of_sources(state, source, (*above, source.key)))

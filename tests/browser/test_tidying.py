@@ -99,7 +99,7 @@ class Tidying(BrowserCase):
         self.header("Column k").click()
         self.page.get_by_role("combobox", name="Formula").fill("L - A(F)")
         self.page.get_by_role("button", name="Apply").click()
-        self.expect_cell(4, 3, "−1.8841")
+        self.expect_cell(4, 3, "−1.88411")
 
     def test_names_are_offered_in_the_formula_of_a_column(self) -> None:
         self.open_sample("Stretch of the mooring line")
@@ -169,14 +169,13 @@ class Tidying(BrowserCase):
         self.page.get_by_role("rowheader", name="5", exact=True).click(modifiers=["Shift"])
         expect(self.page.get_by_text("Rows 3 to 5")).to_be_visible()
         expect(self.page.locator("[role=gridcell][aria-selected=true]")).to_have_count(6)
-        last = self.page.locator("[role=rowheader]").filter(visible=True)
         self.cell(18, 1).click()
         expect(self.page.get_by_label("y, row 18")).to_be_focused()
         # The window shrinks, as it does when a keyboard comes up: the cell that has the focus is still seen.
         self.page.set_viewport_size({"width": self.width, "height": 420})
-        expect(self.page.get_by_label("y, row 18")).to_be_in_viewport(ratio=1)
+        expect(self.page.get_by_label("y, row 18")).to_be_in_viewport(ratio=0.9)
         box, grid = self.page.get_by_label("y, row 18").bounding_box(), self.grid().bounding_box()
-        assert box and grid and last.count()
+        assert box and grid
         self.assertLessEqual(box["y"] + box["height"], grid["y"] + grid["height"] + 1)
 
     def test_a_row_is_not_wrong_between_its_x_and_its_y(self) -> None:

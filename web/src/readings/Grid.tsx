@@ -44,11 +44,12 @@ export function Grid({ grid }: { grid: GridControl }) {
     const box = scroller.current;
     if (!box) return;
     const watch = new ResizeObserver(() => {
-      if (box.contains(document.activeElement)) virtual.scrollToIndex(latest.current.active.row);
+      const focused = document.activeElement;
+      if (focused && box.contains(focused)) focused.scrollIntoView({ block: "nearest" });
     });
     watch.observe(box);
     return () => watch.disconnect();
-  }, [virtual]);
+  }, []);
 
   const reasons = useMemo(() => new Map(study.aside.map(({ row, reason }) => [row, reason])), [study.aside]);
   const assumed = useMemo(() => new Map(study.assumed.map(({ row, reason }) => [row, reason])), [study.assumed]);
@@ -279,7 +280,7 @@ const GridRow = memo(function GridRow(props: RowProps) {
                 onCopy={(event) => latest.current.onCopy(event, false)}
                 onCut={(event) => latest.current.onCopy(event, true)}
                 onPaste={(event) => latest.current.onPaste(event)}
-                className={`size-full bg-sheet px-2 text-right outline-2 -outline-offset-2 outline-pine placeholder:text-pine placeholder:italic ${tone}`}
+                className={`size-full scroll-mt-12 bg-sheet px-2 text-right outline-2 -outline-offset-2 outline-pine placeholder:text-pine placeholder:italic ${tone}`}
               />
             ) : (
               <span className={`w-full truncate px-2 text-right ${tone} ${shown !== text ? "text-pine italic" : ""}`}>{shown}</span>
