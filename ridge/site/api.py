@@ -32,7 +32,7 @@ class StrictJSON(BaseRenderer):
     media_type = "application/json"
 
     def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
-        return orjson.dumps(data)
+        return orjson.dumps(data, option=orjson.OPT_NON_STR_KEYS)
 
 
 class FastJSON(Parser):

@@ -156,7 +156,7 @@ def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: f
     mark: MarkOut | None = mark_at(ends[0], float(fit.evaluate([ends[0]])[0]))
     if mark:
         mark.to_x = ends[1]
-    asked = f"Area under {letter} from {naming.x} = {naming.x_given(ends[0])} to {naming.x_given(ends[1])}"
+    asked = f"Area under {letter} from {naming.x} = {naming.x_span(*ends)}"
     numbers = _of_quantity("area", found, naming.unit(1, 1))
     update = {"asked": asked, "result": result, "sentence": sentence, "mark": mark, "full": repr(found.value)}
     return out.model_copy(update={**update, "numbers": numbers})

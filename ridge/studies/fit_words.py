@@ -84,8 +84,7 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
     wanted, naming = one.wanted, table.naming
     out = refused(one)
     if wanted.x_range is not None:
-        low, high = (naming.x_given(end) for end in wanted.x_range)
-        out.range_text = f"Only {naming.x} from {low} to {high} is used."
+        out.range_text = f"Only {naming.x} from {naming.x_span(*wanted.x_range)} is used."
     if senses := [said for said in (word_sense(naming, "x"), word_sense(naming, "y")) if said]:
         out.range_text = (
             f"{out.range_text} The curve ends where values make no sense any more: {'; '.join(senses)}.".strip()

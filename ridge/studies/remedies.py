@@ -85,7 +85,7 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
             return [set_fit(f"Add a constant term: + {letter_free}", options={"text": text})]
         case "pole-inside" if "from" in finding.facts:
             low, high = finding.facts["from"], finding.facts["to"]
-            said = f"{naming.x} = {naming.x_given(low)} to {naming.x_given(high)}"
+            said = f"{naming.x} = {naming.x_span(low, high)}"
             return [set_fit(f"Fit only {said}", x_range=[low, high])]
         case "level-not-near" if one.options.get("level"):
             return [set_fit("Fit it without a level", options={"level": False})]

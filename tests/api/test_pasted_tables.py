@@ -9,6 +9,7 @@ from django.test import TestCase
 from ridge.studies.changes import ChangeRefused, read_change
 from ridge.studies.readings import read_table
 from ridge.studies.state import LIMITS, StudyState, empty_study
+from tests.exchange.corpus import CASES
 
 TEXT = "time (s);height h / m;u_h\n0,5;1,25;0,1\n1,0;n/a;0,1\n1,5;4,5;0,2"
 COLUMNS = [
@@ -188,6 +189,34 @@ class Understanding(TestCase):
         self.assertEqual([column["role"] for column in found["columns"]], ["x", "y", "y_error"])
         self.assertEqual(found["columns"][1]["wrong"], [{"row": 1, "text": "n/a", "why": "marks a missing value"}])
         self.assertEqual(found["columns"][0]["cells"], ["0.5", "1.0", "1.5"])
+
+    def test_every_table_of_the_corpus_goes_through(self) -> None:
+        """Understood, each answer to each question understood again, and taken as it was shown."""
+        for case in CASES:
+            response = self.ask(text=case.text)
+            self.assertEqual(response.status_code, 400 if case.refused else 200, case.name)
+            if case.refused:
+                continue
+            found = response.json()
+            for question in found["questions"]:
+                for option in question["options"]:
+                    given = {name: value for name, value in option["choices"].items() if value is not None}
+                    self.assertEqual(self.ask(text=case.text, **given).status_code, 200, (case.name, option))
+            if found["nothing"]:
+                continue
+            columns = [
+                {name: column[name] for name in ("name", "symbol", "unit", "role")} for column in found["columns"]
+            ]
+            try:
+                taken = read_change({"kind": "take_table", "text": case.text, "columns": columns}).apply(
+                    empty_study("a")
+                )
+            except ChangeRefused as refused:
+                self.assertTrue(found["questions"], (case.name, str(refused)))  # only what is still to be answered
+                continue
+            # Read as a study, nothing of it is lost: as many readings as rows, or as the series have together.
+            self.assertGreaterEqual(taken.state.row_count, 1, case.name)
+            read_table(taken.state)
 
     def test_choices(self) -> None:
         found = self.ask(text=TEXT, separator="comma", header=False).json()

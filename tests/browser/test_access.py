@@ -157,6 +157,28 @@ class Wide(BrowserCase):
         self.page.keyboard.press("Control+v")
         expect(self.page.get_by_role("dialog", name="Import a table")).to_contain_text("3 rows")
         self.check("a pasted table")
+        self.page.keyboard.press("Escape")
+        self.page.evaluate(
+            "text => navigator.clipboard.writeText(text)", "Station 4\n0:30\t1,500\n1:00\t2,250\n1:30\tn/a"
+        )
+        self.page.keyboard.press("Control+v")
+        dialog = self.page.get_by_role("dialog", name="Import a table")
+        expect(dialog).to_contain_text("Answer the questions above to import.")
+        self.check("a table with open questions")
+
+    def test_a_calculated_column_and_the_menu_of_the_table(self) -> None:
+        self.open_sample("A draining bucket")
+        readings = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings")
+        if readings.is_visible():
+            readings.click()
+        self.cell(2, 1).click(button="right")
+        expect(self.page.get_by_role("menu")).to_be_visible()
+        self.check("the menu of the table")
+        self.page.keyboard.press("Escape")
+        self.choose_from("Column", "Calculated by a formula")
+        self.page.keyboard.type("1/(h - 31.4) + zz")
+        expect(self.page.get_by_text("There is no column 'zz'")).to_be_visible()
+        self.check("a calculated column with a mistake")
 
     def test_empty_and_refused(self) -> None:
         self.open_new()

@@ -45,6 +45,8 @@ class TakingFiles(BrowserCase):
         self.open_sample("Stretch of the mooring line")
         self.drop("new.csv", as_csv(ROWS))
         dialog = self.page.get_by_role("dialog", name="Import new.csv")
+        expect(dialog.get_by_label("below the readings")).to_be_checked()  # what throws nothing away
+        dialog.get_by_label("in place of them").check()
         dialog.get_by_role("button", name="Import").click()
         self.expect_cell(2, 0, "0.5")
         self.page.get_by_role("button", name="Undo").click()

@@ -600,3 +600,74 @@ case(
     pick=1,
 )
 case("lists as a program writes them", "x=[1,2,3,4]\ny=[2,4,6,9]", "x||x||1 2 3 4\ny||y||2 4 6 9")
+case(
+    "a quantity called I is no numbering",
+    "λ/nm\tI\tδI\n400\t1\t0.1\n500\t2\t0.1\n600\t3\t0.2",
+    "x||λ|nm|400 500 600\ny||I||1 2 3\ny_error||δI||0.1 0.1 0.2",
+)
+case("an id that counts on", "id,t,h\n17,0,1\n18,1,2\n19,2,4", "other|id|||17 18 19\nx||t||0 1 2\ny||h||1 2 4")
+case("a column named x alone", "x\n1\n2\n3", "y||x||1 2 3", asks="alone")
+case("rows of a typesetter", "x & y \\\\\n1 & 2 \\\\\n2 & 4 \\\\", refused="markup")
+case("thousands by points alone", "1.234.567;2\n2.345.678;3", "x||||1234567 2345678\ny||||2 3")
+case("units of the heading alone", "°C\t%\n20\t5\n30\t7", "x|||°C|20 30\ny|||%|5 7")
+case(
+    "a heading shorter than the rows",
+    "a\tb\n1\t2\t3\n4\t5\t6",
+    "x||a||1 4\ny||b||2 5\nother||||3 6",
+    asks="several",
+    pick=1,
+)
+case("runs below one another", "Run 1\n0 1\n1 2\n2 4\nRun 2\n0 2\n1 3", "x||||0 1 2\ny||||1 2 4", passed=(1, 6))
+case(
+    "runs below one another with their headings",
+    "Run 1\nt;h\n0;1\n1;2\n2;4\nRun 2\nt;h\n0;2\n1;3",
+    "x||t||0 1 2\ny||h||1 2 4",
+    passed=(1, 6, 7),
+)
+case(
+    "a table of a database",
+    "  x |  y \n----+----\n  1 |  2 \n  2 |  4 \n(2 rows)",
+    "x||x||1 2\ny||y||2 4",
+    passed=(2, 5),
+)
+case("months", "Jan 2026;12\nFeb 2026;13\nMar 2026;15", "x|||d|0 31 59\ny||||12 13 15")
+case(
+    "both uncertainties by a sign",
+    "mass/kg;±;length/m;±\n1;0.1;2;0.1\n2;0.1;3;0.1\n3;0.1;5;0.2",
+    "x|mass||kg|1 2 3\nx_error|±|||0.1 0.1 0.1\ny|length||m|2 3 5\ny_error|±|||0.1 0.1 0.2",
+)
+case(
+    "a column of units",
+    "Time,Value,Unit\n0,1.5,V\n1,1.7,V\n2,1.8,V",
+    "x|Time|||0 1 2\ny|Value||V|1.5 1.7 1.8\nskip|Unit|||V V V",
+)
+case(
+    "value (uncertainty)",
+    "x\ty (error)\n1\t2.0 (0.1)\n2\t4.1 (0.1)\n3\t6.2 (0.2)",
+    "x||x||1 2 3\ny|y (error)|||2.0 4.1 6.2\ny_error||||0.1 0.1 0.2",
+)
+case(
+    "an uncertainty in the heading",
+    "length ± 0.1 cm\ttime ± 0.02 s\n10\t0.63\n20\t0.90",
+    "x|length ± 0.1||cm|10 20\ny|time ± 0.02||s|0.63 0.90",
+)
+case("days and months or fractions", "12/5\t3\n13/5\t4\n14/5\t6", "x||||2.4 2.6 2.8\ny||||3 4 6", asks="fractions")
+case(
+    "pairs under a heading each",
+    "Group A\t\tGroup B\t\nx\ty\tx\ty\n1\t2\t1\t3\n2\t4\t2\t6",
+    "x||x||1 2\ny|Group A|y||2 4\nx||x||1 2\ny|Group B|y||3 6",
+)
+case("symbols as typesetters write them", "$t_{1}$,$h$\n1,2\n2,3", "x||t_1||1 2\ny||h||2 3")
+case(
+    "an index k",
+    "k\tx_k\ty_k\n1\t0.0\t1.0\n2\t0.5\t1.6\n3\t1.0\t2.7",
+    "other||k||1 2 3\nx||x_k||0.0 0.5 1.0\ny||y_k||1.0 1.6 2.7",
+)
+case("an error in the first cell", "#N/A;1\n2;3\n4;5", "x||||#N/A 2 4\ny||||1 3 5", wrong=((0, 0),))
+case("one line of numbers", "0,1,4,9,16,25", "y||||0 1 4 9 16 25", asks="turned")
+case(
+    "named values",
+    "Reading 1: 2,5\nReading 2: 2,7\nReading 3: 2,6",
+    "other||||Reading_1 Reading_2 Reading_3\ny||||2.5 2.7 2.6",
+    asks="alone",
+)

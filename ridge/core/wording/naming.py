@@ -72,6 +72,10 @@ class Naming:
     def y_given(self, value: float) -> str:
         return clock_text(value, self.y_clock) if self.y_clock else self.y_with_unit(number_as_given(value))
 
+    def x_span(self, low: float, high: float) -> str:
+        """``0 to 60 s``, or ``1:30 to 8:15`` on a clock."""
+        return f"{self.x_given(low) if self.x_clock else number_as_given(low)} to {self.x_given(high)}"
+
     def x_on_clock(self, value: float) -> str:
         """`` (13:30)`` behind a result in hours; empty where x is read off no clock."""
         return f" ({clock_text(value, self.x_clock)})" if self.x_clock and isfinite(value) else ""

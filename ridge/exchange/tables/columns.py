@@ -20,7 +20,7 @@ _DIGIT = re.compile(r"\d")
 @dataclass(frozen=True)
 class Kind:
     """``what``: "numbers", "date", "clock" or "words". ``unit``: what stands behind the numbers; ``uncertain``: whether
-    they carry an uncertainty, ``of_value`` in per cent of the value. ``why``: what it looks like, in words."""
+    they carry an uncertainty, ``of_value`` in per cent of the value."""
 
     what: str
     unit: str = ""
@@ -49,6 +49,20 @@ def kind_of(cells: Sequence[str], decimal: str, *, as_text: bool = False) -> Kin
             unit = ""  # one cell does not say it for all
     uncertain = [one for one in numbers if one.uncertainty]
     return Kind("numbers", unit, bool(uncertain), bool(uncertain) and all(one.of_value for one in uncertain))
+
+
+_DAY = re.compile(r"\d{1,2}/\d{1,2}")
+
+
+def like_days(cells: Sequence[str]) -> str:
+    """The first of cells such as ``12/5`` and ``13/5`` that may be days of months as well as fractions; empty where they are
+    neither, or plainly fractions, as ``1/2`` is."""
+    filled = [cell for cell in cells if cell]
+    parts = [tuple(map(int, cell.split("/"))) for cell in filled if _DAY.fullmatch(cell)]
+    if not parts or 2 * len(parts) < len(filled):
+        return ""
+    days = all((1 <= a <= 31 and 1 <= b <= 12) or (1 <= b <= 31 and 1 <= a <= 12) for a, b in parts)
+    return next((cell for cell in filled if _DAY.fullmatch(cell)), "") if days and max(a for a, _ in parts) > 9 else ""
 
 
 def _gap(cell: str, why: str) -> bool:

@@ -10,6 +10,7 @@ from ridge.exchange.tables.written import unquoted
 _BRACKETED = re.compile(r"^(?P<before>.*?)\s*[(\[{](?P<inside>(?:[^()\[\]{}]|\([^()]*\))*)[)\]}]\s*$")
 _SYMBOL = re.compile(r"[Δδ∆]?[^\W\d_](?:_\w{1,8}|\d{1,2}|[\u2080-\u2089]{1,2}|['′])?")
 _IN = re.compile(r"^(?P<name>.*\S)\s+in\s+(?P<unit>\S.*)$", re.I)
+_ERROR_WORD = re.compile(r"(?i:\b(?:err(?:or)?|unc(?:ertainty)?|sd|se|std)\b)")
 _FUNCTIONS = re.compile(
     r"(?:^|[\s\-+*/(])(?:log|log10|log2|ln|lg|exp|sqrt|cbrt|sin|cos|tan|asin|acos|atan|arcsin|arccos|arctan|abs|sinh|cosh|tanh|√)\s*$", re.I
 )  # fmt: skip
@@ -43,9 +44,13 @@ def read_heading(text: str) -> tuple[str, str, str]:
     An expression such as ``1/R`` or ``log(c)`` is a name: a symbol is what a formula can be written with.
     """
     text = " ".join(unquoted(text).split())
+    if "$" in text or "_{" in text:  # as typesetters write symbols
+        text = re.sub(r"_\{(\w+)\}", r"_\1", text).replace("$", "").replace("\\", "")
     if len(text) > 1 and text[0] in "([{" and text[-1] in ")]}" and is_unit(text[1:-1]):
         return "", "", text[1:-1].strip()
     before, unit = _cut(text)
+    if not unit and before and before[0] in "°%‰µμΩ" and is_unit(before):
+        return "", "", before
     name, symbol = _name_and_symbol(before.strip().rstrip(",:;").strip(), unit)
     if not unit and symbol and name and _is_bare_unit(name, symbol):
         return name, "", symbol
@@ -66,6 +71,8 @@ def _cut(text: str) -> tuple[str, str]:
         own = not is_unit(inside) or (before in ("u", "σ", "f", "Δ") and len(inside) == 1)
         if attached and own and len(before.split()) == 1:
             return text, ""  # ``f(x)``, ``A(520 nm)``, ``u(d)``
+        if _ERROR_WORD.search(inside):
+            return text, ""
         if before and (over or is_unit(inside) or inside in ("-", "–", "1", "—") or len(inside) <= 16):
             return before, "" if inside in ("-", "–", "—", "1") else inside
         return text, ""
@@ -89,6 +96,8 @@ def _cut(text: str) -> tuple[str, str]:
             return " ".join(words[:-1]), words[-1]
         return ("", text) if is_unit(text) and not text[0].isdigit() else (text, "")
     words = text.split()
+    if len(words) > 2 and "±" in text and is_unit(words[-1]):
+        return " ".join(words[:-1]), words[-1]
     if (
         len(words) > 1
         and (len(words[-1]) > 1 or not words[-1].isalpha())
@@ -131,7 +140,7 @@ def _name_and_symbol(text: str, unit: str) -> tuple[str, str]:
     if not words:
         return "", ""
     last = words[-1]
-    if text.startswith(("±", "+/-", "+-")):
+    if "±" in text or text.startswith(("+/-", "+-")):
         return text, ""
     if len(words) == 1:
         return ("", last) if _SYMBOL.fullmatch(last) else (text, "")

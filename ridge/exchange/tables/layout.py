@@ -21,6 +21,10 @@ _FOOT = re.compile(
     r"(?:grand |sub)?total|sum|Σ|mean|average|avg\.?|⌀|median|std\.?(?: ?dev\.?)?|st\.? ?dev\.?|standard (?:deviation|error)|s\.?d\.?|s\.?e\.?m?\.?"
     r"|min(?:imum)?|max(?:imum)?|count|variance|var|range|slope|intercept|r²|r\^2|r2|rsq|correl(?:ation)?", re.I
 )  # fmt: skip
+_RUN = re.compile(
+    r"(?:run|trial|set|series|group|part|table|experiment|test|block|day|station)\.? (?:no\.? ?)?(?:\d{1,3}|[A-Z]|I{1,3}|IV|V):?",
+    re.I,
+)
 _SHOWN = 60
 
 
@@ -78,7 +82,13 @@ class _Rows:
         filled = self.filled(place)
         if all(cell.lower() in MISSING or _is_no_heading(cell) for cell in filled):
             return True
+        if self.is_run(place):
+            return False
         return self.counts[place] > 0 and 2 * self.counts[place] >= min(self.usual, len(filled))
+
+    def is_run(self, place: int) -> bool:
+        """Whether a line says whose rows follow: ``Run 2``, also where it was cut at the space."""
+        return place in self.cells and bool(_RUN.fullmatch(" ".join(self.filled(place))))
 
     def text(self, place: int) -> str:
         return " ".join(self.filled(place))[:_SHOWN]
@@ -197,7 +207,8 @@ def _blocks(rows: _Rows, lines: Lines, count: int, cutter: Cutter, header: int |
                 and _width(rows, place) != _width(rows, held[-1])
                 and _width(rows, place) > 1
             )
-            if not held or (names and not again) or (wide and not names):
+            run = any(rows.is_run(text) for text in texts)
+            if not held or (names and not again) or (wide and not names) or run:
                 close()
                 heading = found
                 seen[names] = place
@@ -235,6 +246,8 @@ def _heading(rows: _Rows, texts: list[int], first: int) -> tuple[int, int, int]:
 
 def _could_be_names(rows: _Rows, place: int, width: int) -> bool:
     row, filled = rows.cells[place], rows.filled(place)
+    if rows.is_run(place) and width > 1:
+        return False
     if width == 1:
         return len(filled) == 1
     return (len(filled) > 1 and len(row) <= width + 1 and 2 * len(filled) >= width) or (

@@ -17,11 +17,12 @@ _MARKUP = (
     (re.compile(r"<\s*(?:!doctype|html|table|thead|tbody|tr|td|div|span|p)\b", re.I), "HTML"),
     (re.compile(r"^\s*<\?xml", re.I), "XML"),
     (re.compile(r"^\s*\{\\rtf"), "RTF"),
+    (re.compile(r"^[^\n]*&[^\n]*\\\\\s*$", re.M), "LaTeX"),
     (re.compile(r"\\begin\{(?:tabular|array|table|document)\}"), "LaTeX"),
 )
 _JSON = re.compile(r"""^\s*[\[{]\s*\{?\s*"[^"\n]*"\s*[:,]""")
 _RULE = re.compile(r"[\s|:+=_─━═┼├┤┬┴*~-]{3,}")
-_COMMENT = re.compile(r"\s*(?:#+|%+|//+|!+)(?=[^\S\t]|[^\W\d]|$)")
+_COMMENT = re.compile(r"\s*(?:#+|%+|//+|!+)(?!N/A|DIV|REF|VALUE|NAME|NUM|NULL)(?=[^\S\t]|[^\W\d]|$)", re.I)
 _OPEN_QUOTE = re.compile(r'(?:^|[\t,;|])\s*"')
 
 
@@ -55,6 +56,8 @@ def lines_of(text: str) -> Lines:
     points = _points(text) or _assignments(text)
     if points is not None:
         return Lines(points, range(1, len(points) + 1))
+    if ": " in text[:2_000]:
+        text = _named(text)
     found = text.split("\n", MOST_ROWS + _SPARE)
     more = 0
     if len(found) > MOST_ROWS + _SPARE:
@@ -64,6 +67,20 @@ def lines_of(text: str) -> Lines:
     if max(map(len, found)) > _LONGEST_LINE:
         raise NoTable("A line of this has more than 200 000 characters: that is no table. Import a part of it.")
     return _sorted_out(_joined(found) if '"' in text else [(i + 1, line) for i, line in enumerate(found)], max(0, more))
+
+
+_NAMED_VALUE = re.compile(r"(?P<name>[^\t;|:]*[^\W\d_][^\t;|:]*):\s+(?P<value>[+\-−]?[\d.,]+\S*(?:\s\S{1,6})?)\s*")
+
+
+def _named(text: str) -> str:
+    """``Reading 1: 2.5`` on every line as a name and a number; other texts as they are."""
+    lines = [line for line in text[:200_000].split("\n") if line.strip()]
+    if len(text) > 200_000 or len(lines) < 2:
+        return text
+    matches = [_NAMED_VALUE.fullmatch(line) for line in lines]
+    return (
+        "\n".join(f"{match['name'].strip()}\t{match['value']}" for match in matches if match) if all(matches) else text
+    )
 
 
 def _sorted_out(found: list[tuple[int, str]], more: int) -> Lines:

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import zip_longest
 
-from ridge.exchange.tables.columns import FIRST, Cells, Kind, kind_of
+from ridge.exchange.tables.columns import FIRST, Cells, Kind, kind_of, like_days
 from ridge.exchange.tables.cutting import Cutter
 from ridge.exchange.tables.headings import read_heading
 from ridge.exchange.tables.layout import LOOKED_AT, Block, find_layout
@@ -136,6 +136,8 @@ class _Held:
             and all(len(row) == self.width for row in first)
         )
         self.first = self._columns(first)
+        if self._shift and not _numbers_rows(self.first[0]):
+            self._shift = 0
 
     def rows_at(self, places: Sequence[int]) -> list[list[str]]:
         return self._cutter.rows([self._lines.texts[place] for place in places])
@@ -174,6 +176,13 @@ class _Held:
         return next((said for place in range(column, -1, -1) if (said := self.over(self.block.over, place))), "")
 
 
+def _numbers_rows(cells: Sequence[str]) -> bool:
+    """Whether a column without a heading names or counts the rows: words, or 0, 1, 2 …"""
+    if not any(cell.isdigit() for cell in cells):
+        return not any(is_number(cell, "point") for cell in cells)
+    return cells[0] in ("0", "1") and all(cell == str(int(cells[0]) + place) for place, cell in enumerate(cells))
+
+
 def _columns(
     held: _Held, decimal: str, choices: Choices, wanted: frozenset[int] | None
 ) -> tuple[tuple[TableColumn, ...], list[Question]]:
@@ -187,10 +196,15 @@ def _columns(
         raise NoTable("These cells are empty.")
     headed = [_Headed(held, place, decimal) for place in kept]
     readers: list[Cells] = []
+    questions: list[Question] = []
     place = 0
     for one in headed:
         chosen = choices.elapsed.get(place)
         kind = kind_of(one.first, decimal, as_text=chosen == "")
+        if kind.what == "numbers" and (day := like_days(one.first)) and not choices.fractions:
+            kind = Kind("words")
+            if choices.fractions is None:
+                questions.append(_ask_fraction(day, place))
         whole = wanted is None or place in wanted or (kind.uncertain and place + 1 in wanted)
         readers.append(Cells(kind, decimal, one.unit, whole))
         place += 2 if kind.uncertain else 1
@@ -198,7 +212,6 @@ def _columns(
         for reader, at in zip(readers, kept, strict=True):
             reader.add(part[at])
     found: list[tuple[TableColumn, Proposed]] = []
-    questions: list[Question] = []
     for one, reader in zip(headed, readers, strict=True):
         if reader.kind.what in ("date", "clock"):
             column, asked = _times(one, reader, len(found), choices)
@@ -261,15 +274,13 @@ class _Headed:
         )
         complete = len(numbers) == len(self.first) and not kind.unit and not kind.uncertain
         start = numbers[0] if numbers else 0.0
-        counts = (
-            complete
-            and len(numbers) > 2
-            and start in (0, 1)
-            and all(value == start + place for place, value in enumerate(numbers))
+        consecutive = (
+            complete and len(numbers) > 2 and all(value == start + place for place, value in enumerate(numbers))
         )
+        counts = consecutive and start in (0, 1)
         different = len(set(cells))
         return Proposed(
-            column.name, column.symbol, column.unit, column.numbers, time=bool(column.times), counts=counts,
+            column.name, column.symbol, column.unit, column.numbers, time=bool(column.times), counts=counts, consecutive=consecutive,
             whole=bool(numbers) and len(numbers) == len(cells) and all(value >= 1 and value == int(value) for value in numbers),
             dotted=counts and all(cell.endswith(".") for cell in cells), words=_words(column),
             alone=self.alone, labels=different if different <= _FEW and different < len(cells) else 0, number_name=self.number_name, group=self.group,
@@ -348,6 +359,16 @@ def _times(one: _Headed, reader: Cells, place: int, choices: Choices) -> tuple[T
         one.name, one.symbol, unit, "other", "", shown if whole else shown[:FIRST], tuple(wrong[:FIRST]), len(wrong), times.kind, times.first,
     )  # fmt: skip
     return column, questions
+
+
+def _ask_fraction(cell: str, place: int) -> Question:
+    over, under = (int(part) for part in cell.split("/"))
+    value = repr(over / under).removesuffix(".0")[:8]
+    options = (
+        Option(f"{over} divided by {under}, {value}", {"fractions": True}),
+        Option("a day and a month, kept as a label", {"fractions": False}),
+    )
+    return Question("fractions", f"What is {cell}?", options, place)
 
 
 def _ask_order(first: str, place: int) -> Question:

@@ -31,7 +31,7 @@ class Choices:
     one another, from 0. ``turned``: whether each line is one quantity. ``elapsed``: by the place of a column of times,
     from 0, the unit in which the time since the first one counts; or ``h:min``, ``min:s``, ``h:min:s`` to keep clock
     readings as they are written; "" to leave them as text. ``several``: whether all columns that may be y are series of
-    one study, or only the first is y. ``alone``: what the only column of numbers is: y over the number of the row, y
+    one study, or only the first is y. ``fractions``: whether ``12/5`` is 2.4 rather than a day of a month. ``alone``: what the only column of numbers is: y over the number of the row, y
     without an x, or x. ``numbering``: whether a first column that counts 1, 2, 3 is a label.
     """
 
@@ -45,6 +45,7 @@ class Choices:
     several: Several | None = None
     alone: Alone | None = None
     numbering: bool | None = None
+    fractions: bool | None = None
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ MANY = 12
 """Columns beyond which those without a part are left out."""
 
 _ERROR_NAME = re.compile(
-    r"^(?:±|\+/?-)|^(?:u|σ|s|sigma)[_(]|^Δ|(?i:\b(?:err|error|errors|uncert|uncertainty|uncertainties|unc|sd|s\.d\.|std|stdev|st\.? ?dev|se|s\.e\.|sem|"
+    r"^(?:±|\+/?-)|^(?:u|σ|s|sigma)[_(]|^[Δδ∆]|(?i:\b(?:err|error|errors|uncert|uncertainty|uncertainties|unc|sd|s\.d\.|std|stdev|st\.? ?dev|se|s\.e\.|sem|"
     r"standard (?:error|deviation)|sigma|deviation|tolerance|accuracy)(?!\w)\.?)|(?i:[_ ](?:err|error|unc|sd|se|std)$)|^(?i:d|delta)_\w"
 )
 _WEIGHT_NAME = re.compile(r"^(?:w|wt|weights?|weighting)$", re.I)
@@ -24,7 +24,7 @@ _SERIES_NAME = re.compile(
     re.I,
 )
 _NUMBERING_NAME = re.compile(
-    r"^(?:no|nr|num|number|#|№|index|idx|i|row|id|entry|obs|observation|point|reading|measurement|sample|trial|run|n|test|step|line|item|student|unnamed: ?0)s?\.?(?: ?(?:no|nr|number|id|#)\.?)?$", re.I
+    r"^(?:no|nr|num|number|#|№|index|idx|row|id|entry|obs|observation|point|reading|measurement|sample|trial|run|test|step|line|item|student|unnamed: ?0)s?\.?(?: ?(?:no|nr|number|id|#)\.?)?$", re.I
 )  # fmt: skip
 _LABEL_NAME = re.compile(r"^(?:label|name|remark|comment|note|place|site|station|day|who|by)s?$", re.I)
 _INDEXED = re.compile(r"^(?P<stem>.*?[^\d\s_.₀-₉])[\s_.]?(?P<index>\d{1,3}|[₀-₉]{1,2}|[A-Ha-h])$")
@@ -33,7 +33,8 @@ _LETTERED = re.compile(r"^(?P<stem>.+[\s_.])(?P<index>[A-Za-z]|\d{1,3})$")
 
 @dataclass(eq=False)
 class Proposed:
-    """A column as far as its role goes. ``counts``: whether it counts 1, 2, 3 …; ``whole``: whether it holds nothing but
+    """A column as far as its role goes. ``counts``: whether it counts 1, 2, 3 …, ``consecutive``
+    whether it counts on from any number; ``whole``: whether it holds nothing but
     whole numbers from 1 on; ``dotted``: whether a full stop stands
     behind each of them; ``words``: why it holds no numbers; ``group``: what stands over it and its neighbours, ``alone`` its
     name without that; ``labels``: its different words, where they are few and come again; ``own``: whether it is the
@@ -45,6 +46,7 @@ class Proposed:
     numbers: bool
     time: bool = False
     counts: bool = False
+    consecutive: bool = False
     whole: bool = False
     labels: int = 0
     own: bool = False
@@ -62,7 +64,8 @@ class Proposed:
 
     @property
     def known(self) -> str:
-        return self.name or self.symbol
+        """What it is called by itself: not by what stands over its neighbours as well."""
+        return (self.alone if self.group else self.name) or self.symbol or self.name
 
     def becomes(self, role: str, why: str) -> None:
         self.role, self.why = role, why
@@ -108,6 +111,8 @@ def propose(columns: list[Proposed], choices: Choices) -> Roles:
 def _set_numbering(roles: Roles, free: list[Proposed], choices: Choices) -> None:
     """A column that counts its rows is a label; without a name it may be x as well."""
     for place, column in enumerate(free):
+        if column.consecutive and not column.counts and _NUMBERING_NAME.match(column.known) and not column.unit:
+            column.becomes("other", f"numbers the rows, as “{column.known}” says")
         if not column.counts:
             continue
         others = [other for other in free if other is not column and not other.own]
@@ -117,7 +122,7 @@ def _set_numbering(roles: Roles, free: list[Proposed], choices: Choices) -> None
             column.becomes("other", "numbers the rows, as its full stops say")
             continue
         named = bool(_NUMBERING_NAME.match(column.known)) and not column.unit
-        if named and (column.known not in ("n", "N", "i") or len(others) > 1):
+        if named or (column.known in ("n", "i", "j", "k") and place == 0 and len(others) > 1):
             column.becomes("other", f"numbers the rows, as “{column.known}” says")
         elif not column.known and place == 0 and len(others) > 1:
             headed = any(other.known for other in others)
@@ -164,7 +169,7 @@ def _set_named_parts(columns: list[Proposed], free: list[Proposed]) -> None:
 def _is_quantity(column: Proposed, symbols: dict[str, Proposed]) -> bool:
     """Whether ``ΔT`` or ``s_x`` is a quantity of its own: nothing in the table is called T."""
     for text in (column.symbol, column.name):
-        if text.startswith(("Δ", "∆")) and len(text) > 1:
+        if text.startswith(("Δ", "∆", "δ")) and len(text) > 1:
             return text[1:].strip("_ ()") not in symbols
         if re.match(r"^(?:s|d|u|σ)_\w+$", text):
             return text.partition("_")[2] not in symbols and text[0] in "sd"
@@ -305,7 +310,7 @@ def _pairs(measured: list[Proposed]) -> bool:
     again = [
         c
         for c in measured
-        if (c.name, c.symbol, c.unit) == (first.name, first.symbol, first.unit)
+        if (c.known, c.symbol, c.unit) == (first.known, first.symbol, first.unit)
         or (stem and _stem(c.known) == stem and c.unit == first.unit)
     ]
     rest = [column for column in measured if column not in again]

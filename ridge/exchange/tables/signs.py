@@ -18,7 +18,7 @@ _STRONG_COMMA_ANYWHERE = re.compile(r"(?<![\d.,])(?:0,\d|\d+,(?:\d{1,2}|\d{4,})(
 _STRONG_POINT_ANYWHERE = re.compile(
     r"(?<![\d.,])(?:\d+(?:,\d{3})+\.\d|\d+\.(?:\d{1,2}|\d{4,})(?![\d.,])|0\.\d|\d{4,}\.\d|\d{1,3}(?:,\d{3}){2,}(?![\d,]))"
 )
-_MANY = 30
+_BY_POINTS = re.compile(r"[+-]?[1-9]\d{0,2}(?:\.\d{3}){2,}")
 
 
 def is_number(cell: str, decimal: str) -> bool:
@@ -148,7 +148,9 @@ def find_decimal(
             if not cell or looks_like_time(cell) or not (is_number(cell, "point") or is_number(cell, "comma")):
                 continue
             for token in _TOKEN.findall(cell):
-                if _UNCLEAR.fullmatch(token):
+                if _BY_POINTS.fullmatch(token):
+                    strong.setdefault("comma", token)
+                elif _UNCLEAR.fullmatch(token):
                     unclear.append((place, token))
                 elif "," not in token and "." not in token:
                     whole.setdefault(place, set()).add(token.lstrip("+-"))
@@ -163,7 +165,8 @@ def find_decimal(
                     )
                     strong.setdefault(sign, token)
     if "comma" in strong and not ("point" in strong and unclear):
-        return Decision("comma", f"{strong['comma']} has a decimal comma"), []
+        has = "points between thousands" if _BY_POINTS.fullmatch(strong["comma"]) else "a decimal comma"
+        return Decision("comma", f"{strong['comma']} has {has}"), []
     if "point" in strong and "comma" not in strong:
         return Decision(
             "point",

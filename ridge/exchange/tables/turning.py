@@ -21,6 +21,12 @@ def wants_turning(
     """Whether each line is one quantity: few lines, many cells, a name before the numbers; asked where there are no names."""
     if chosen is not None:
         return chosen, []
+    if count == 1 and len(rows[0]) > 3 and all(is_number(cell, decimal) for cell in rows[0]):
+        options = (
+            Option("readings of one quantity", {"turned": True}),
+            Option("one reading of each of several quantities", {"turned": False}),
+        )
+        return False, [Question("turned", f"One line of {len(rows[0])} numbers: what are they?", options)]
     if not 2 <= count <= _MOST_LINES:
         return False, []
     held = [gathered(row, decimal) for row in rows if sum(map(bool, row)) > 1]

@@ -31,7 +31,7 @@ _FORMS = re.compile(
     rf"(?P<power>{_POWER})?\s*(?P<unit>{_UNIT})?"
 )
 _CONCISE = re.compile(
-    rf"(?P<value>[+-]?\d[\d.,]*)\((?P<last>\d+(?:[.,]\d+)?)\)(?P<power>{_POWER})?\s*(?P<unit>{_UNIT})?"
+    rf"(?P<value>[+-]?\d[\d.,]*)(?:\((?P<last>\d+(?:[.,]\d+)?)\)|\s+\(±?\s*(?P<apart>\d*[.,]\d+)\))(?P<power>{_POWER})?\s*(?P<unit>{_UNIT})?"
 )
 _FRACTION = re.compile(r"(?P<sign>[+-]?)\s*(?:(?P<whole>\d{1,6})\s+)?(?P<over>\d{1,9})\s*[/⁄∕]\s*(?P<under>\d{1,9})")
 _VULGAR = str.maketrans(
@@ -67,14 +67,11 @@ MISSING = frozenset(
         ".",
         "…",
         "?",
-        "x",
         "null",
         "none",
         "nil",
         "missing",
         "#n/a",
-        "void",
-        "nd",
         "n.d.",
     ]
 )
@@ -145,7 +142,7 @@ def _more(body: str, decimal: str) -> Written | None:
 def _concise(match: re.Match[str], decimal: str) -> Written | None:
     """``0.10(1)``: the bracket counts in units of the last digit, unless it has a decimal sign of its own."""
     digits = plain_number(match["value"], decimal)
-    last = plain_number(match["last"], decimal)
+    last = plain_number(match["last"] or match["apart"], decimal)
     if digits is None or last is None:
         return None
     power = match["power"] or ""

@@ -30,6 +30,7 @@ class HowRead(Schema):
     several: Literal["series", "first"] | None = None
     alone: Literal["rows", "y", "x"] | None = None
     numbering: bool | None = None
+    fractions: bool | None = None
 
     @property
     def choices(self) -> Choices:

@@ -36,7 +36,7 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
       <ContextMenu.Trigger asChild onContextMenu={aim}>
         {children}
       </ContextMenu.Trigger>
-      <ContextMenu.Portal>
+      <ContextMenu.Portal container={document.querySelector("main")}>
         <ContextMenu.Content
           className="floating min-w-52 p-1"
           collisionPadding={8}
