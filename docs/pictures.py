@@ -13,17 +13,25 @@ from bench.interface import server
 
 FOLDER = Path(__file__).with_name("screenshots")
 SIZE = {"width": 1280, "height": 800}
-TABLE = """Gauges at the pontoon, field week
+TABLE = (
+    """Gauges at the pontoon, field week
 when;inner gauge h / m;outer gauge h / m
-""" + "".join(
-    f"2026-05-04 {8 + half // 2:02d}:{30 * (half % 2):02d};{inner};{outer}\n".replace(".", ",")
-    for half, (inner, outer) in enumerate(
-        zip(
-            (1.8, 2.0, 2.2, 2.38, 2.54, 2.7, 2.84, 2.98, 3.1, 3.2, 3.27, 3.33, 3.36, 3.36),
-            (1.7, 1.92, 2.13, "n/a", 2.51, 2.68, 2.83, 2.97, 3.09, 3.19, 3.26, 3.32, 3.35, 3.35),
-            strict=True,
+"""
+    + "".join(
+        f"2026-05-04 {8 + half // 2:02d}:{30 * (half % 2):02d};{inner};{outer}\n".replace(".", ",")
+        for half, (inner, outer) in enumerate(
+            zip(
+                (1.8, 2.0, 2.2, 2.38, 2.54, 2.7, 2.84, 2.98, 3.1, 3.2, 3.27, 3.33, 3.36, 3.36),
+                (1.7, 1.92, 2.13, "n/a", 2.51, 2.68, 2.83, 2.97, 3.09, 3.19, 3.26, 3.32, 3.35, 3.35),
+                strict=True,
+            )
         )
     )
+    + "Mean;2,79;2,72\n"
+)
+UNCLEAR = "No.\tload (N)\tstretch ± (mm)\n" + "".join(
+    f"{i + 1}\t{load}\t{stretch} ± 2\n"
+    for i, (load, stretch) in enumerate((("1,000", 353), ("1,250", 448), ("1,500", 541), ("1,750", 629)))
 )
 
 
@@ -136,6 +144,13 @@ def table(page: Page) -> None:
     page.get_by_role("dialog").get_by_text("2 series of one study").wait_for()
 
 
+def asked_table(page: Page) -> None:
+    page.locator("input[type=file]").first.set_input_files(
+        {"name": "mooring.txt", "mimeType": "text/plain", "buffer": UNCLEAR.encode()}
+    )
+    page.get_by_role("dialog").get_by_text("What is “1,000”?").wait_for()
+
+
 def report(page: Page) -> None:
     open_study(page, "Salinity probe, calibration")
     page.get_by_role("radio", name="Report").click()
@@ -161,7 +176,7 @@ PICTURES: dict[str, Callable[[Page], None]] = {
     one.__name__.replace("_", "-"): one
     for one in (
         shelf, bench, models, straightened, column, axes, by_hand, formula, residuals, compare, resample, asking,
-        bench_calibration, table, report, bench_phone,
+        bench_calibration, table, asked_table, report, bench_phone,
     )
 }  # fmt: skip
 

@@ -148,6 +148,14 @@ class Taking(TestCase):
             by_role = {one.role: one.cells for one in state.columns}
             self.assertEqual(list(zip(by_role["x"], by_role["y"], strict=True)), expected, roles)
 
+    def test_symbols_that_formulas_cannot_use_become_names(self) -> None:
+        columns = [
+            {"name": "", "symbol": symbol, "unit": "", "role": role}
+            for symbol, role in (("t", "x"), ("sin", "y"), ("t", "other"), ("ש", "other"))
+        ]
+        state = take(empty_study("a"), text="1;2;3;4", header=0, decimal="point", columns=columns).state
+        self.assertEqual([(c.name, c.symbol) for c in state.columns], [("", "t"), ("sin", ""), ("t", ""), ("ש", "")])
+
     def test_a_change_of_an_earlier_version(self) -> None:
         old = [{**COLUMNS[0], "elapsed": "min"}, {**COLUMNS[1], "elapsed": None}]
         outcome = take(empty_study("a"), text="9:00;1\n9:30;2", header=0, decimal="point", columns=old)

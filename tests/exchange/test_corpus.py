@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import contextlib
 from unittest import TestCase
 
+from ridge.exchange.files import read_file
 from ridge.exchange.tables import Choices, NoTable, TextTable, read_text_table
 from tests.exchange.corpus import CASES, Case
 
@@ -95,6 +97,19 @@ class Corpus(TestCase):
         )
         self.assertGreaterEqual(len(CASES), 150)
         self.assertEqual(problems, [], "\n".join(problems))
+
+    def test_as_files_they_are_read_alike(self) -> None:
+        for case in CASES:
+            if case.refused or case.text.lstrip()[:2] in ("[[", "[{"):  # JSON, when it comes as a file
+                continue
+            for encoding in ("utf-8-sig", "utf-16", "cp1252"):
+                with contextlib.suppress(UnicodeEncodeError):
+                    found = read_file(
+                        "table.csv", case.text.encode(encoding), encoding="windows-1252" if encoding == "cp1252" else ""
+                    )
+                    self.assertEqual(
+                        written(read_text_table(found.text)), written(read_text_table(case.text)), (case.name, encoding)
+                    )
 
     def test_a_survey_and_the_whole_agree(self) -> None:
         for case in CASES:

@@ -15,6 +15,7 @@ from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Cell, Row, refuse_calculated, refuse_too_many_rows
 from ridge.studies.changes.columns import ColumnSettings, Name, Role, Symbol, Unit
 from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
+from ridge.studies.symbols import symbol_problem
 
 
 class HowRead(Schema):
@@ -76,7 +77,7 @@ class TakeTable(Change, HowRead):
         taken = self.read() if self.where in ("replace", "below") else self._chosen(iter(self.new_keys))
         inverse = PutTable.of(state)
         put = {"replace": self._replace, "below": self._below, "beside": self._beside, "at": self._at}
-        columns = put[self.where](state, taken)
+        columns = _with_own_symbols(put[self.where](state, taken), {column.key for column in state.columns})
         if len(columns) > LIMITS["columns"]:
             raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most; this would make {len(columns)}.")
         refuse_too_many_rows(len(columns[0].cells))
@@ -202,6 +203,18 @@ def stack_series(columns: list[ColumnState], keys: Iterator[str]) -> list[Column
     series = ColumnState(next(keys), "series", "", "", "series", tuple(labels[block] for block, _ in rows))
     others = [replace(column, cells=tuple(column.cells[row] for _, row in rows)) for column in beside]
     return [*stacked, series, *others]
+
+
+def _with_own_symbols(columns: list[ColumnState], held: set[str]) -> list[ColumnState]:
+    """The columns; a symbol of a new one that formulas cannot use, or that another column has, goes into its name."""
+    found: list[ColumnState] = []
+    taken = [column.symbol for column in columns if column.key in held]
+    for column in columns:
+        if column.key not in held and symbol_problem(column.symbol, taken)[0]:
+            column = replace(column, name=f"{column.name} {column.symbol}".strip()[:100], symbol="")
+        taken.append(column.symbol)
+        found.append(column)
+    return found
 
 
 def series_of(roles: Sequence[str]) -> list[dict[str, int]]:

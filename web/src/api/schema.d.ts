@@ -2008,6 +2008,8 @@ export interface components {
             elapsed?: {
                 [key: string]: "s" | "min" | "h" | "d" | "h:min" | "min:s" | "h:min:s" | "";
             };
+            /** Fractions */
+            fractions?: boolean | null;
             /** Header */
             header?: number | null;
             /** Numbering */
@@ -3307,6 +3309,8 @@ export interface components {
             elapsed?: {
                 [key: string]: "s" | "min" | "h" | "d" | "h:min" | "min:s" | "h:min:s" | "";
             };
+            /** Fractions */
+            fractions?: boolean | null;
             /** Header */
             header?: number | null;
             /**
@@ -3389,6 +3393,8 @@ export interface components {
             elapsed?: {
                 [key: string]: "s" | "min" | "h" | "d" | "h:min" | "min:s" | "h:min:s" | "";
             };
+            /** Fractions */
+            fractions?: boolean | null;
             /** Header */
             header?: number | null;
             /** Numbering */
