@@ -5,6 +5,7 @@ import { select } from "../study/view";
 import { Sheet } from "../ui/Sheet";
 import { SignPalette, withSign } from "../ui/SignPalette";
 import { ColumnFormula } from "./ColumnFormula";
+import { SymbolProblem } from "./SymbolProblem";
 import { useColumnLook } from "./useColumnLook";
 
 /** A new column that is calculated from others. */
@@ -51,16 +52,7 @@ export function CalculatedDialog({ onClose }: { onClose: () => void }) {
           {field("symbol", "Symbol", "r")}
           {field("unit", "Unit", "m")}
         </div>
-        {look?.symbol_problem && (
-          <p role="alert" className="text-[12.5px] text-amber">
-            {look.symbol_problem}{" "}
-            {look.symbol_proposal && (
-              <button type="button" className="underline" onClick={() => setDraft({ ...draft, symbol: look.symbol_proposal })}>
-                Take {look.symbol_proposal}
-              </button>
-            )}
-          </p>
-        )}
+        <SymbolProblem look={look} onTake={(symbol) => setDraft({ ...draft, symbol })} />
         <SignPalette onSign={(sign) => setDraft({ ...draft, unit: withSign(unitField, draft.unit, sign) })} />
         <div className="flex justify-end gap-2">
           <button type="button" className="button" onClick={onClose}>

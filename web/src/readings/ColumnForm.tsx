@@ -8,6 +8,7 @@ import { powerOfTen } from "../ui/raised";
 import { SignPalette, withSign } from "../ui/SignPalette";
 import { ColumnFormula } from "./ColumnFormula";
 import { ROLES } from "./roles";
+import { SymbolProblem } from "./SymbolProblem";
 import { useColumnLook } from "./useColumnLook";
 
 const EXPONENTS = [-12, -9, -6, -3, -2, 0, 2, 3, 6, 9, 12];
@@ -68,16 +69,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
     >
       {field("name", "Name", "depth", 100)}
       {field("symbol", "Symbol", "h", 20)}
-      {look?.symbol_problem && (
-        <p role="alert" className="text-[12.5px] text-amber">
-          {look.symbol_problem}{" "}
-          {look.symbol_proposal && (
-            <button type="button" className="underline" onClick={() => setDraft({ ...draft, symbol: look.symbol_proposal })}>
-              Take {look.symbol_proposal}
-            </button>
-          )}
-        </p>
-      )}
+      <SymbolProblem look={look} onTake={(symbol) => setDraft({ ...draft, symbol })} />
       {field("unit", "Unit", "m", 40)}
       <SignPalette
         onSign={(sign) => {
