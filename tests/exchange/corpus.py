@@ -671,3 +671,4 @@ case(
     "other||||Reading_1 Reading_2 Reading_3\ny||||2.5 2.7 2.6",
     asks="alone",
 )
+case("a unit that is none of time over times", "load (N);h\n2026-05-04;1\n2026-05-05;2", "x|load (N)||d|0 1\ny||h||1 2")

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import zip_longest
 
+from ridge.exchange.cells import CLOCK_UNITS
 from ridge.exchange.tables.columns import FIRST, Cells, Kind, kind_of, like_days
 from ridge.exchange.tables.cutting import Cutter
 from ridge.exchange.tables.headings import read_heading
@@ -232,7 +233,7 @@ def _columns(
     roles = propose([proposed for _, proposed in found], choices)
     columns = tuple(
         # The x of a pair keeps its own name: what stands over both names the series.
-        replace(column, role=one.role, why=one.why, name=one.alone if one.role == "x" else column.name)
+        replace(column, role=one.role, why=one.why, name=one.alone if one.role == "x" and one.group else column.name)
         for (column, _), one in zip(found, roles.columns, strict=True)
     )
     return columns, questions + roles.questions
@@ -327,11 +328,14 @@ def _skipped(one: _Headed, column: TableColumn) -> Proposed:
 def _times(one: _Headed, reader: Cells, place: int, choices: Choices) -> tuple[TableColumn, list[Question]]:
     """A column of dates or clock times: elapsed, or kept as a stopwatch shows them."""
     kind, chosen, whole = reader.kind.what, choices.elapsed.get(place), reader.whole
+    # A unit that is none of time cannot be that of the times, but is not lost.
+    strange = one.unit and one.unit not in SECONDS and one.unit not in CLOCK_UNITS
+    name = f"{one.name or one.symbol} ({one.unit})".strip() if strange else one.name
     cells = reader.times
     questions: list[Question] = []
     if kind == "clock":
         times = find_times(cells)
-        kept = kept_as_clock(cells, one.name, one.unit, chosen)
+        kept = kept_as_clock(cells, name, one.unit, chosen)
         if kept:
             wrong = [
                 (row, cell, "is not a clock time")
@@ -339,15 +343,13 @@ def _times(one: _Headed, reader: Cells, place: int, choices: Choices) -> tuple[T
                 if cell and not is_clock(cell, kept)
             ]
             shown = tuple(cells if whole else cells[:FIRST])
-            return TableColumn(
-                one.name, one.symbol, kept, "other", "", shown, tuple(wrong[:FIRST]), len(wrong), kind
-            ), []
+            return TableColumn(name, one.symbol, kept, "other", "", shown, tuple(wrong[:FIRST]), len(wrong), kind), []
         if kept is None:
             questions.append(ask_clock(cells, place, times.fitting_unit if times else "s"))
     times = find_times(cells, choices.day_first)
     if times is None:
         return TableColumn(
-            one.name, one.symbol, one.unit, "other", "", tuple(cells if whole else cells[:FIRST]), numbers=False
+            name, one.symbol, one.unit, "other", "", tuple(cells if whole else cells[:FIRST]), numbers=False
         ), []
     if times.ambiguous and choices.day_first is None:
         questions.append(_ask_order(times.first, place))
@@ -356,7 +358,7 @@ def _times(one: _Headed, reader: Cells, place: int, choices: Choices) -> tuple[T
     shown = tuple(cell if cell is not None else text for cell, text in zip(elapsed, cells, strict=True))
     wrong = [(row, cells[row], "is not a time") for row in times.wrong]
     column = TableColumn(
-        one.name, one.symbol, unit, "other", "", shown if whole else shown[:FIRST], tuple(wrong[:FIRST]), len(wrong), times.kind, times.first,
+        name, one.symbol, unit, "other", "", shown if whole else shown[:FIRST], tuple(wrong[:FIRST]), len(wrong), times.kind, times.first,
     )  # fmt: skip
     return column, questions
 

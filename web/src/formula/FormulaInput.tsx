@@ -39,7 +39,9 @@ export function FormulaInput({ label, text, placeholder, invalid, own, known, va
   const putCaret = useRef<number | null>(null);
   const id = useId();
   const begun = caret === null ? "" : (BEGUN.exec(text.slice(0, caret))?.[0] ?? "");
-  const offers = focused && begun.length >= (eager ? 1 : 2) && begun !== variable ? complete(begun, own, known) : [];
+  // A name that stands for something as it is: Tab goes on to the next field.
+  const whole = eager && own.some(({ name }) => name === begun);
+  const offers = focused && !whole && begun.length >= (eager ? 1 : 2) && begun !== variable ? complete(begun, own, known) : [];
 
   useLayoutEffect(() => {
     if (putCaret.current === null || !field.current) return;
