@@ -189,6 +189,7 @@ def run() -> None:
             f"\nCSV of 100 000 rows: {median(a for a, _ in taken):.2f} s to its preview, {median(b for _, b in taken):.2f} s "
             f"from there to the drawn plot; together {median(a + b for a, b in taken):.2f} s (goal 2)"
         )
+        print(f"Largest server process meanwhile: {memory(port):.0f} MB (goal 500)")
         edits, undos = edited(page)
         print(
             f"One cell edited, until it is seen: median {median(edits):.0f} ms (goal 300); undone: median {median(undos):.0f} ms (goal 500)"
@@ -203,7 +204,7 @@ def run() -> None:
             print(
                 f"Frames while the view is {word}: median {median(times):.1f} ms, p95 {percentile(times, 0.95):.1f} ms (goal 17)"
             )
-        print(f"Largest server process meanwhile: {memory(port):.0f} MB (goal 500)")
+        print(f"Largest server process after all that: {memory(port):.0f} MB")
         understood(port)
         times = reading_dragged(page, base)
         print(

@@ -7,6 +7,13 @@ from ridge.studies import analysis, fits, readings, shelf, store
 
 def forget_recent() -> None:
     """Forget all that is remembered between requests."""
-    for memory in (analysis._recent, fits._recent, fits._recent_large, shelf._recent, store._recent):
+    for memory in (
+        analysis._recent,
+        analysis._recent_large,
+        fits._recent,
+        fits._recent_large,
+        shelf._recent,
+        store._recent,
+    ):
         memory.forget()
     readings._recent.clear()

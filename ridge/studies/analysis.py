@@ -17,7 +17,7 @@ from ridge.studies.answers import answer, answer_unknown, follow, unanswered, un
 from ridge.studies.apart import FAILED, Failures
 from ridge.studies.curves import default_view, finite, sample_curve
 from ridge.studies.fit_words import differ, refused, word_fitted
-from ridge.studies.fits import Fitted, fit_all
+from ridge.studies.fits import MANY, Fitted, fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
@@ -206,10 +206,10 @@ def _summary(table: Table) -> str:
 
 
 _recent: Recent[tuple[UUID, int], AnalysisOut] = Recent(8)
+_recent_large: Recent[tuple[UUID, int], AnalysisOut] = Recent(2)  # one of 100 000 readings holds some 15 MB
 
 
 def analysis_of(study: Study, state: StudyState) -> AnalysisOut:
     """The analysis of a stored state, computed once; what failed is tried again."""
-    return _recent.get_or_make(
-        (study.pk, study.version), lambda: analyse(state), worth=lambda found: not found.failures
-    )
+    memory = _recent_large if state.row_count > MANY else _recent
+    return memory.get_or_make((study.pk, study.version), lambda: analyse(state), worth=lambda found: not found.failures)
