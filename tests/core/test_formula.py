@@ -14,7 +14,7 @@ from ridge.core.errors import FormulaError
 from ridge.core.formula import differentiate, evaluate, parse, to_latex, to_text
 from ridge.core.formula.checks import check_text, meant_variable
 from ridge.core.formula.functions import FUNCTIONS
-from ridge.core.formula.parse import rename
+from ridge.core.formula.parse import Curve, rename
 from ridge.core.formula.tree import Node, Number, contains
 from ridge.core.models import Formula
 
@@ -247,6 +247,24 @@ class Work(TestCase):
         plain, usual, special = (Formula(text).operations for text in ("a*x+b", "exp(a*x)+b", "gamma(a*x)+b"))
         self.assertGreater(usual, plain)
         self.assertGreater(special, 5 * usual)
+
+
+class Called(TestCase):
+    """Other curves called by their letters."""
+
+    PARABOLA = (("A", Curve(parse("2*x^2 + 3*x + 1").tree, "x")),)
+
+    def test_the_value_of_the_other_curve(self) -> None:
+        tree = parse("A(x) - A(x - 1)/2", curves=self.PARABOLA).tree
+        self.assertEqual(evaluate(tree, {"x": 3.0}), 28 - 15 / 2)
+        self.assertEqual(parse("A*(x - 1)", curves=self.PARABOLA).names, ("A",))
+
+    def test_calls_inside_calls_do_not_grow_without_end(self) -> None:
+        # Each call doubles what is written out: thirty of them, in ninety letters, would be a thousand million parts.
+        self.assertEqual(evaluate(parse("A(A(0*x))", curves=self.PARABOLA).tree, {"x": 1.0}), 6.0)
+        for deep in (10, 30, 95):
+            with self.assertRaisesRegex(FormulaError, "make the formula too long"):
+                parse("A(" * deep + "x" + ")" * deep, curves=self.PARABOLA)
 
 
 class WhatIsMeant(TestCase):

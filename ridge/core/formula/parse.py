@@ -36,6 +36,8 @@ from ridge.core.formula.tree import (
 LONGEST = 500
 DEEPEST = 100
 LONGEST_CHAIN = 150
+LARGEST_CALLED = 1500
+"""Parts that a formula may have once the curves that it calls are written out."""
 
 _SAME = str.maketrans("−–×·⋅∙÷[]{}µ", "--****/()()μ")
 _RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
@@ -171,7 +173,13 @@ class _Build(Transformer_NonRecursive[Any, Node]):
         curve = self.curves[letter]
         if curve is None:
             return Call(letter, (arguments[0],))
-        return substitute(curve.tree, {curve.variable: arguments[0]})
+        written_out = substitute(curve.tree, {curve.variable: arguments[0]})
+        if _size(written_out) > LARGEST_CALLED:
+            raise FormulaError(
+                f"Written out, the calls of {letter} make the formula too long. Call it fewer times inside itself.",
+                start, 1, letter,
+            )  # fmt: skip
+        return written_out
 
     def call_to_power(self, function: Token, exponent: Node | Token, arguments: list[Node]) -> Node:
         raised = _exponent(exponent) if isinstance(exponent, Token) else exponent
@@ -290,6 +298,22 @@ def _prepared(text: str) -> tuple[str, str]:
 
 
 _CURVE_LETTERS = {chr(0xE000 + place): letter for place, letter in enumerate("ABCDEFGHIJKLMNOPQRSTUVWXYZ")}
+
+
+def _size(tree: Node) -> int:
+    """How many parts a tree has when it is written out: a part that stands in several places is counted at each, but looked
+    at once, since calls inside calls double it again and again."""
+    sizes: dict[Node, int] = {}
+    waiting = [tree]
+    while waiting:
+        node = waiting[-1]
+        missing = [part for part in children(node) if part not in sizes]
+        if missing:
+            waiting += missing
+        else:
+            sizes[node] = 1 + sum(sizes[part] for part in children(node))
+            waiting.pop()
+    return sizes[tree]
 
 
 def _with_curves(prepared: str, letters: Iterable[str]) -> str:

@@ -140,7 +140,7 @@ def find_layout(lines: Lines, cutter: Cutter, decimal: str, choices: Choices) ->
         return Layout((Block(names, units, -1, rest),), 0, tuple(passed))
     sizes = [len(block.rows) for block in blocks]
     chosen = choices.table if choices.table is not None and choices.table < len(blocks) else sizes.index(max(sizes))
-    block, foot = _without_foot(blocks[chosen], rows, lines)
+    block, foot = _without_foot(blocks[chosen], rows)
     for place, why in foot:
         pass_over(place, why)
     if block.names < 0 and block.rows and choices.header is None:
@@ -296,9 +296,9 @@ def _with_comment_heading(blocks: list[Block], lines: Lines, rows: _Rows, cutter
     return [replace(blocks[0], names=place, comment=number), *blocks[1:]]
 
 
-def _without_foot(block: Block, rows: _Rows, lines: Lines) -> tuple[Block, list[tuple[int, str]]]:
+def _without_foot(block: Block, rows: _Rows) -> tuple[Block, list[tuple[int, str]]]:
     """The block without rows at its end that are sums or means of those above."""
-    held = list(block.rows) if len(block.rows) <= _EVERY else None
+    summed = len(block.rows) <= _EVERY  # of longer ones not every row was looked at
     foot: list[tuple[int, str]] = []
     tail = block.rows
     while len(tail) > 2:
@@ -309,7 +309,7 @@ def _without_foot(block: Block, rows: _Rows, lines: Lines) -> tuple[Block, list[
         word = next((cell for cell in rows.cells[last] if cell), "")
         if _FOOT.fullmatch(word.strip(" :=")) and not _named_alike(block, rows, rows.cells[last].index(word)):
             foot.append((last, "looks like a sum or a mean of the rows above"))
-        elif held is not None and len(filled) < rows.width and rows.counts[last] == len(filled) and _is_sum(rows, tail):
+        elif summed and len(filled) < rows.width and rows.counts[last] == len(filled) and _is_sum(rows, tail):
             foot.append((last, "the sum or the mean of the rows above"))
         else:
             break

@@ -26,7 +26,6 @@ _SERIES_NAME = re.compile(
 _NUMBERING_NAME = re.compile(
     r"^(?:no|nr|num|number|#|№|index|idx|row|id|entry|obs|observation|point|reading|measurement|sample|trial|run|test|step|line|item|student|unnamed: ?0)s?\.?(?: ?(?:no|nr|number|id|#)\.?)?$", re.I
 )  # fmt: skip
-_LABEL_NAME = re.compile(r"^(?:label|name|remark|comment|note|place|site|station|day|who|by)s?$", re.I)
 _INDEXED = re.compile(r"^(?P<stem>.*?[^\d\s_.₀-₉])[\s_.]?(?P<index>\d{1,3}|[₀-₉]{1,2}|[A-Ha-h])$")
 _LETTERED = re.compile(r"^(?P<stem>.+[\s_.])(?P<index>[A-Za-z]|\d{1,3})$")
 
