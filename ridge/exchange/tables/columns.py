@@ -83,6 +83,7 @@ class Cells:
     wrong: list[tuple[int, str, str]] = field(default_factory=list)
     wrong_count: int = 0
     count: int = 0
+    one_by_one: int = 0
     times: list[str] = field(default_factory=list)
 
     def add(self, cells: Sequence[str]) -> None:
@@ -105,6 +106,7 @@ class Cells:
         if self.kind.what == "words" and not self.whole and not _DIGIT.search("".join(cells)):
             self._count_words(cells, begin)
             return cells[:FIRST], None
+        self.one_by_one += len(cells)
         values: list[str] = []
         errors: list[str] = []
         for row, cell in enumerate(cells, begin):

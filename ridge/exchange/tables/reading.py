@@ -31,6 +31,7 @@ AS_IT_IS = Choices()
 _SAMPLE = 90  # lines by which separator and decimal sign are found
 _AT_ONCE = 60_000  # cells that are cut at a time
 _TOO_MANY_CELLS = 12_000_000
+_MOST_WORK = 500_000  # cells that are taken apart one by one
 _FEW = 8  # different labels that may be series
 
 
@@ -212,6 +213,10 @@ def _columns(
     for part in held.parts():
         for reader, at in zip(readers, kept, strict=True):
             reader.add(part[at])
+        if sum(reader.one_by_one for reader in readers) > _MOST_WORK:
+            raise NoTable(
+                "This table is too much work to read: hardly a cell is a number alone. Import a part of it, or without units."
+            )
     found: list[tuple[TableColumn, Proposed]] = []
     for one, reader in zip(headed, readers, strict=True):
         if reader.kind.what in ("date", "clock"):
