@@ -7,7 +7,6 @@ import shutil
 import time
 from collections.abc import Iterator
 from statistics import median
-from typing import Any
 
 from playwright.sync_api import Page, sync_playwright
 
@@ -56,9 +55,9 @@ def answered(page: Page, address: str) -> list[float]:
 def gallery(visitor: Visitor, study: str) -> float:
     """Seconds until every model of the catalogue is laid over the readings and ranked, asked as the gallery asks."""
     start = time.perf_counter()
-    first: dict[str, Any] = visitor.ask("GET", f"/api/studies/{study}/candidates/0")
-    for place in range(1, first["total"]):
-        visitor.ask("GET", f"/api/studies/{study}/candidates/{place}")
+    keys = [entry["key"] for entry in visitor.ask("GET", "/api/catalogue") if entry["tried"]]
+    for key in keys:
+        visitor.ask("GET", f"/api/studies/{study}/candidates/{key}")
     visitor.ask("GET", f"/api/studies/{study}/ranking")
     return time.perf_counter() - start
 

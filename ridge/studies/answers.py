@@ -13,11 +13,11 @@ from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.at_y import MOST, Solution
 from ridge.core.predicting.sense import prediction_within, solutions_within
 from ridge.core.wording.answers import AnswerText, word_prediction, word_solutions
+from ridge.core.wording.families import beyond_sentence
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import capital, count_word, name_rows, number_as_given, significant
-from ridge.core.wording.outside import beyond_sentence
 from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber, read_numbers
@@ -219,7 +219,7 @@ def _how_many_more(fit: Fit, count: int, naming: Naming) -> str:
         return ""
     others = f"{count_word(count - 1, capital=True)}{' or more' if count == MOST else ''} more {naming.x}"
     listed = f"; the nearest {MOST_SOLUTIONS} are listed" if count > MOST_SOLUTIONS else ""
-    if "angular_frequency" in fit.values:
+    if fit.model.periodic:
         return f"{others} within three measured ranges{listed}; the same value comes back with every period."
     return f"{others} with that {naming.y}{listed}."
 

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Any
-
 import numpy as np
 
+from ridge.core.catalogue import MODELS, Entry
 from ridge.core.judging.ranking import CLOSE, order_models
 from ridge.studies.fits import Fitted, fit_one
 from ridge.studies.readings import Table
@@ -16,25 +14,10 @@ MOST_TRIED = 2000
 """Readings up to which the catalogue is tried for a remedy."""
 
 
-@dataclass(frozen=True)
-class Candidate:
-    family: str
-    options: dict[str, Any]
+CANDIDATES = tuple(entry for entry in MODELS if entry.form.tried)
 
 
-CANDIDATES = (
-    Candidate("constant", {}), Candidate("line", {}), Candidate("polynomial", {"degree": 2}),
-    Candidate("polynomial", {"degree": 3}), Candidate("polynomial", {"degree": 4}), Candidate("exponential", {"level": False}),
-    Candidate("exponential", {"level": True}), Candidate("logarithmic", {"shift": False}),
-    Candidate("logarithmic", {"shift": True}), Candidate("power", {}), Candidate("reciprocal", {}),
-    Candidate("sinusoid", {}), Candidate("logistic", {"level": False}), Candidate("logistic", {"level": True}),
-    Candidate("gaussian", {}),
-)  # fmt: skip
-
-
-def fit_candidate(
-    table: Table, candidate: Candidate, series: str, x_range: tuple[float, float] | None = None
-) -> Fitted:
+def fit_candidate(table: Table, candidate: Entry, series: str, x_range: tuple[float, float] | None = None) -> Fitted:
     return fit_one(table, FitState("A", candidate.family, options=candidate.options, series=series, x_range=x_range))
 
 

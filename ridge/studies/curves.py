@@ -9,14 +9,13 @@ import numpy as np
 
 from ridge.core import Fit, Interpolation
 from ridge.core.judging.misses import seen_residuals
-from ridge.core.models import Sinusoid
 from ridge.core.readings import Array
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.sense import sense_of
 from ridge.studies.readings import Status, Table
 from ridge.studies.schemas import AnswerOut, CurveOut, StretchOut, ViewOut
 
-SAMPLES = {"line": 97, "other": 321}
+SAMPLES, SAMPLES_A_LINE = 321, 97
 SAMPLES_A_CYCLE, MOST_SAMPLES = 24, 4000
 SAMPLES_A_PIECE = 12
 FARTHEST = 1e307  # no view reaches farther, so that its width stays finite
@@ -88,15 +87,14 @@ def _sampled(
 
 def _places(result: Fit | Interpolation, low: float, high: float, growing: bool) -> Array:
     if isinstance(result, Interpolation):
-        count = int(min(max(SAMPLES["other"], SAMPLES_A_PIECE * len(result.x)), MOST_SAMPLES))
+        count = int(min(max(SAMPLES, SAMPLES_A_PIECE * len(result.x)), MOST_SAMPLES))
     else:
-        count = SAMPLES.get(result.model.family, SAMPLES["other"])
-        if isinstance(result.model, Sinusoid):
-            cycles = abs(result.values["angular_frequency"]) / result.model.turn * (high - low)
-            count = int(min(max(count, SAMPLES_A_CYCLE * cycles), MOST_SAMPLES))
+        count = SAMPLES if result.model.bends else SAMPLES_A_LINE
+        cycles = result.model.cycles(result.values, low, high)
+        count = int(min(max(count, SAMPLES_A_CYCLE * cycles), MOST_SAMPLES))
     x = 2 * np.linspace(low / 2, high / 2, count)  # halved, so that the widest stretch does not overflow
     if growing and low > 0 and high / low > 2:
-        x = np.geomspace(low, high, max(count, SAMPLES["other"]))
+        x = np.geomspace(low, high, max(count, SAMPLES))
     if isinstance(result, Interpolation):
         nodes = result.x[(result.x > low) & (result.x < high)]
         x = np.union1d(x, nodes[:MOST_SAMPLES])  # its corners are at the readings

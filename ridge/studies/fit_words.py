@@ -10,17 +10,19 @@ import numpy as np
 
 from ridge.core import Fit, Interpolation
 from ridge.core.by_hand import handles, places
+from ridge.core.catalogue import entry_of
 from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation.cautions import find as find_in_interpolation
 from ridge.core.judging.cautions import Finding
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
 from ridge.core.judging.profile import Interval, intervals, lopsided, unchecked
+from ridge.core.models import FAMILIES, Formula
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.checklist import failing_checks
 from ridge.core.wording.derived import word_derived
 from ridge.core.wording.equation import Equation, word_equation, write_symbols
-from ridge.core.wording.families import model_name, parameter_meaning
+from ridge.core.wording.families import parameter_meaning
 from ridge.core.wording.interpolation import NO_R_SQUARED, beyond_interpolation, how_it_goes, interpolation_name
 from ridge.core.wording.judgement import how_well, list_statistics, signed_share
 from ridge.core.wording.limits import from_limits, level_text, limits_text, what_plus_minus_is
@@ -32,6 +34,7 @@ from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.core.wording.sense import word_sense
 from ridge.studies.curves import drawn, finite
+from ridge.studies.fit_settings import settings, ways
 from ridge.studies.fits import Fitted, fit_one, hand_values
 from ridge.studies.readings import Status, Table
 from ridge.studies.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
@@ -60,10 +63,13 @@ BY_HAND_DIGITS = 4
 
 def refused(one: Fitted) -> FitOut:
     """What a wanted fit is, and why nothing came of it; without reading it further."""
-    wanted = one.wanted
+    wanted, entry = one.wanted, entry_of(one.wanted.family, one.wanted.options)
     return FitOut(
         letter=wanted.letter,
-        family=wanted.family,
+        family=wanted.family if entry else "unknown",
+        form=entry.key if entry else "",
+        settings=settings(one),
+        ways=[],
         kind=one.kind,
         name=name_of(one),
         label=wanted.name,
@@ -83,6 +89,7 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
     """What came of one wanted fit, or its refusal, in words. ``checked``: whether ± is held against refits."""
     wanted, naming = one.wanted, table.naming
     out = refused(one)
+    out.ways = ways(one, table)
     if wanted.x_range is not None:
         out.range_text = f"Only {naming.x} from {naming.x_span(*wanted.x_range)} is used."
     if senses := [said for said in (word_sense(naming, "x"), word_sense(naming, "y")) if said]:
@@ -109,7 +116,7 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
         _word_interpolation(out, one.interpolation, naming)
         out.cautions = _cautions(one, table, naming)
     if (
-        wanted.family == "formula"
+        wanted.family == Formula.family
         and wanted.options.get("text")
         and (one.error is not None or (one.fit is not None and one.fit.held))
     ):
@@ -146,14 +153,14 @@ def _other_way(fit: Fit | None, naming: Naming) -> OtherWayOut | None:
 
 def name_of(one: Fitted) -> str:
     """What a sentence calls it."""
-    if one.wanted.family == "interpolation":
+    if one.kind == "interpolation":
         options = one.options
         return interpolation_name(options["kind"], options["ends"], options["spline_degree"])
     if one.model is None:
-        return "own formula" if one.wanted.family == "formula" else one.wanted.family
+        return FAMILIES[one.wanted.family].title if one.wanted.family in FAMILIES else one.wanted.family
     if one.kind == "known":
         return "known curve"
-    return f"{model_name(one.model)}, by hand" if one.kind == "hand" else model_name(one.model)
+    return f"{one.model.name}, by hand" if one.kind == "hand" else one.model.name
 
 
 def _cautions(one: Fitted, table: Table, naming: Naming, of_limits: Sequence[Finding] = ()) -> list[CautionOut]:

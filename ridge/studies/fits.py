@@ -10,11 +10,13 @@ from typing import Any
 
 from ridge.core import Fit, fit, interpolate
 from ridge.core.by_hand import first_values, with_values
+from ridge.core.catalogue import defaults_of
 from ridge.core.errors import FormulaError, OutsideSense, RidgeError
 from ridge.core.formula.checks import meant_variable
 from ridge.core.formula.parse import Curve, rename
 from ridge.core.formula.tree import number, substitute
 from ridge.core.interpolation import Interpolation
+from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
 from ridge.core.models import FAMILIES, Formula, Model
 from ridge.core.readings import Readings
 from ridge.core.wording.naming import Naming
@@ -26,38 +28,20 @@ from ridge.studies.worker import Interrupted, fit_in_worker
 
 log = logging.getLogger(__name__)
 
-OPTIONS: dict[str, dict[str, Any]] = {
-    "polynomial": {"degree": 2, "terms": None},
-    "exponential": {"level": False},
-    "logarithmic": {"shift": False},
-    "sinusoid": {"degrees": False, "form": "sin"},
-    "logistic": {"level": False},
-    "formula": {"text": "", "degrees": False, "curves": ()},
-    "interpolation": {
-        "kind": "cubic-spline",
-        "ends": "natural",
-        "spline_degree": 3,
-        "average": False,
-        "first_slope": 0.0,
-        "last_slope": 0.0,
-    },
-}
-"""What can be chosen within a family, with what holds when nothing is said."""
-
 MANY = 5000
 _recent: Recent[object, Fit | Interpolation] = Recent(64)
 _recent_large: Recent[object, Fit | Interpolation] = Recent(6)  # a fit of 100 000 readings holds some 10 MB
 
 NOTHING = Curve(number(0), "x")
 """In place of a curve of which nothing is known yet."""
-IN_LOGARITHMS = ("exponential", "power", "logarithmic")
 
 
 def model_of(wanted: FitState, naming: Naming, curves: Mapping[str, Curve] | None = None) -> Model:
     """The model that a state asks for. ``curves``: those that its formula calls, by letter; without them the calls are
     read, but stand for nothing. Raises OutsideSense, FormulaError."""
-    options = OPTIONS.get(wanted.family, {}) | dict(wanted.options)
-    if wanted.family == "formula":
+    family = FAMILIES[wanted.family]
+    options = defaults_of(wanted.family) | dict(wanted.options)
+    if issubclass(family, Formula):
         # A symbol that is no name in formulas (such as one with a space) leaves x for the variable.
         options["variable"] = naming.x if naming.x.replace("_", "").isalnum() and not naming.x[0].isdigit() else "x"
         called = options["curves"] or ()
@@ -65,7 +49,7 @@ def model_of(wanted: FitState, naming: Naming, curves: Mapping[str, Curve] | Non
         if curves is not None and (gone := [letter for letter in called if letter not in curves]):
             said = f"There is no fit {gone[0]} to call any more. Write the formula without {gone[0]}(…)."
             raise FormulaError(said, options["text"].find(gone[0]), 1, gone[0])
-    model = FAMILIES[wanted.family](**options)
+    model = family(**options)
     if isinstance(model, Formula):
         _check_variable(model, naming)
     return model.with_fixed(wanted.fixed)
@@ -108,7 +92,7 @@ class Fitted:
     @property
     def kind(self) -> str:
         """``interpolation``, ``hand``, ``known`` (every number given, nothing fitted) or ``fit``."""
-        if self.wanted.family == "interpolation":
+        if self.wanted.family == INTERPOLATION:
             return "interpolation"
         if self.wanted.by_hand:
             return "hand"
@@ -117,7 +101,7 @@ class Fitted:
     @property
     def options(self) -> dict[str, Any]:
         """Every option of the family with the value that holds."""
-        return OPTIONS.get(self.wanted.family, {}) | dict(self.wanted.options)
+        return defaults_of(self.wanted.family) | dict(self.wanted.options)
 
 
 def fit_one(table: Table, wanted: FitState) -> Fitted:
@@ -125,7 +109,7 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
     model: Model | None = None
     readings: Readings | None = None
     try:
-        interpolating = wanted.family == "interpolation"
+        interpolating = wanted.family == INTERPOLATION
         curves = called_by(table, wanted)
         model = None if interpolating else model_of(wanted, table.naming, curves)
         readings = used = readings_for(table, wanted)
@@ -174,7 +158,7 @@ def _fingerprint(wanted: FitState) -> str:
 def _make(readings: Readings, model: Model, wanted: FitState) -> Fit:
     if wanted.by_hand or not model.free_names:
         return with_values(readings, model, hand_values(readings, model, wanted))
-    if wanted.family == "formula":
+    if isinstance(model, Formula):
         return fit_in_worker(readings, model, wanted.values, _bounds(wanted), wanted.method)
     start, bounds = _known(wanted.values, model), _bounds(wanted)
     return fit(readings, model, start=start, bounds=bounds, least_squares_in=wanted.method)
@@ -200,7 +184,7 @@ def _bounds(wanted: FitState) -> dict[str, tuple[float, float]]:
 
 
 def _interpolate(readings: Readings, wanted: FitState) -> Interpolation:
-    options = OPTIONS["interpolation"] | dict(wanted.options)
+    options = defaults_of(INTERPOLATION) | dict(wanted.options)
     return interpolate(
         readings,
         options["kind"],

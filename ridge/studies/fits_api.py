@@ -9,11 +9,13 @@ from django.http import HttpRequest
 from ninja import Query, Router, Schema
 from pydantic import FiniteFloat, StringConstraints
 
+from ridge.core.catalogue import ENTRIES
 from ridge.studies.comparing import comparison_of, without_reading
 from ridge.studies.curves import sample_curve
+from ridge.studies.fit_settings import offered
 from ridge.studies.fits import fit_all
 from ridge.studies.formula_editor import known_names, look_at
-from ridge.studies.gallery import ALL, candidate, ranking
+from ridge.studies.gallery import candidate, ranking
 from ridge.studies.lens_schemas import (
     ComparisonOut,
     ResamplingIn,
@@ -33,6 +35,7 @@ from ridge.studies.schemas import (
     FormulaOut,
     KnownNameOut,
     Message,
+    OfferOut,
     RankingOut,
 )
 from ridge.studies.state import FORMULA_TYPED
@@ -78,13 +81,19 @@ class SeriesIn(Schema):
     series: Annotated[str, StringConstraints(max_length=200)] = ""
 
 
-@router.get("/studies/{study_id}/candidates/{place}", response={200: CandidateOut, 404: Message})
-def one_candidate(request: HttpRequest, study_id: uuid.UUID, place: int, wanted: Query[SeriesIn]) -> Any:
+@router.get("/catalogue", response=list[OfferOut])
+def catalogue(request: HttpRequest) -> list[OfferOut]:
+    """Every model and interpolation that there is, in order."""
+    return [offered(entry) for entry in ENTRIES.values()]
+
+
+@router.get("/studies/{study_id}/candidates/{key}", response={200: CandidateOut, 404: Message})
+def one_candidate(request: HttpRequest, study_id: uuid.UUID, key: str, wanted: Query[SeriesIn]) -> Any:
     """One model of the catalogue over these readings."""
     state = read_state(own_study(request, study_id))
-    if not 0 <= place < len(ALL):
+    if key not in ENTRIES:
         return 404, Message(message="The catalogue has no such model.")
-    return candidate(state, place, wanted.series)
+    return candidate(state, ENTRIES[key], wanted.series)
 
 
 @router.get("/studies/{study_id}/ranking", response={200: RankingOut, 404: Message})

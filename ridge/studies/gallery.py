@@ -4,17 +4,18 @@ from __future__ import annotations
 
 import numpy as np
 
+from ridge.core.catalogue import Entry
 from ridge.core.interpolation.cautions import find
 from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.judging.ranking import bends, order_models
 from ridge.core.wording.cautions import word_caution
-from ridge.core.wording.families import model_name
 from ridge.core.wording.interpolation import how_it_goes
 from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.numbers import significant
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
-from ridge.studies.catalogue import CANDIDATES, Candidate, fit_candidate
+from ridge.studies.catalogue import CANDIDATES, fit_candidate
+from ridge.studies.changes.options import FitOptions
 from ridge.studies.curves import default_view
 from ridge.studies.fit_words import name_of
 from ridge.studies.fits import Fitted
@@ -31,21 +32,13 @@ TOO_MANY = (
 )
 
 
-INTERPOLATIONS = (
-    Candidate("interpolation", {"kind": "linear"}), Candidate("interpolation", {"kind": "monotone"}),
-    Candidate("interpolation", {"kind": "cubic-spline"}), Candidate("interpolation", {"kind": "polynomial"}),
-)  # fmt: skip
-ALL = (*CANDIDATES, *INTERPOLATIONS)
-
-
 def _refusal(one: Fitted, table: Table) -> str:
     return word_refusal(one.error, one.readings or table.readings, table.naming, name_of(one)) if one.error else ""
 
 
-def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
-    """One model of the catalogue with its curve over the view of all readings. ``place`` counts from 0."""
+def candidate(state: StudyState, chosen: Entry, series: str) -> CandidateOut:
+    """One model of the catalogue with its curve over the view of all readings."""
     table = read_table(state)
-    chosen = ALL[place]
     through_too_many = chosen.options.get("kind") == "polynomial" and table.readings.n > MOST_FOR_ONE_POLYNOMIAL
     one = (
         Fitted(FitState("A", chosen.family, options=chosen.options), None, None, TOO_MANY)
@@ -53,8 +46,7 @@ def candidate(state: StudyState, place: int, series: str) -> CandidateOut:
         else fit_candidate(table, chosen, series)
     )
     out = CandidateOut(
-        place=place, total=len(ALL), family=chosen.family, options=chosen.options,
-        group="interpolation" if chosen.family == "interpolation" else "model",
+        key=chosen.key, family=chosen.family, options=FitOptions(**chosen.options), group=chosen.group,
         name=name_of(one), refusal=one.refusal or _refusal(one, table),
     )  # fmt: skip
     if one.curve is not None:
@@ -81,13 +73,13 @@ def ranking(state: StudyState, series: str) -> RankingOut:
     fitted = [fit_candidate(table, one, series) for one in CANDIDATES]
     models = [(one.model, one.fit, _refusal(one, table)) for one in fitted if one.model is not None]
     ranked = order_models(models)
-    places = {id(model): place for place, (model, _, _) in enumerate(models)}
+    keys = {id(one.model): entry.key for entry, one in zip(CANDIDATES, fitted, strict=True)}
     suggested = [one.close and not one.patterned for one in ranked]
-    names = [model_name(one.model) for one, holds in zip(ranked, suggested, strict=True) if holds]
+    names = [one.model.name for one, holds in zip(ranked, suggested, strict=True) if holds]
     readings = next((one.readings for one in fitted if one.readings is not None), table.readings)
     seen = word_bends(bends(readings), readings.n) if readings.n <= MOST_LOOKED_AT else ""
     return RankingOut(
-        order=[places[id(one.model)] for one in ranked],
+        order=[keys[id(one.model)] for one in ranked],
         reasons=[reason(one, table.naming) for one in ranked],
         suggested=suggested,
         # Where a model holds, counting bends as polynomials do would only mislead.

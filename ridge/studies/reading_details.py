@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 
 from ridge.core import Fit
-from ridge.core.wording.families import curve_word
 from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.studies.readings import Status, Table
@@ -38,7 +37,7 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
         return naming.y_with_unit(shown.text)
 
     entries += [
-        (f"on the {curve_word(fit.model)}", word(float(fit.fitted[row]))),
+        (f"on the {fit.model.graph}", word(float(fit.fitted[row]))),
         ("residual", word(float(fit.residuals[row]))),
     ]
     standardised, leverage = float(fit.standardised_residuals[row]), float(fit.leverage[row])

@@ -8,7 +8,7 @@ from typing import Any
 from ridge.core.errors import FormulaError, NoFit, OutsideSense, RepeatedX, UndefinedAt
 from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.misses import typical_miss
-from ridge.core.wording.families import model_name
+from ridge.core.models import Constant, Formula, Line, Polynomial
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import name_rows, significant
 from ridge.studies.catalogue import better_model
@@ -41,7 +41,7 @@ def other_model(state: StudyState, letter: str) -> ActionOut | None:
         table.naming.y_with_unit(significant(typical_miss(fit) or 0.0, 2).text) for fit in (one.fit, better.fit)
     )
     return ActionOut(
-        label=f"Use {model_name(better.model)}: typical miss {then}, not {now}",
+        label=f"Use {better.model.name}: typical miss {then}, not {now}",
         change={
             "kind": "set_fit", "letter": letter, "family": better.wanted.family, "options": dict(better.wanted.options),
         },
@@ -78,7 +78,7 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
                 set_fit(f"Remove the bound on {naming.letter(n)}", bounds={k: v for k, v in bounds.items() if k != n})
                 for n in names[:3]
             ]
-        case "patterned-residuals" if one.wanted.family == "formula" and one.model and one.model.constant is None:
+        case "patterned-residuals" if isinstance(one.model, Formula) and one.model.constant is None:
             taken = one.model.parameter_names
             letter_free = next(name for name in "cdbfghkmpqrsuvwz" if name not in taken and name != one.model.variable)
             text = f"{one.options['text']} + {letter_free}"
@@ -89,18 +89,18 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
             return [set_fit(f"Fit only {said}", x_range=[low, high])]
         case "level-not-near" if one.options.get("level"):
             return [set_fit("Fit it without a level", options={"level": False})]
-        case "swings" if one.wanted.family == "polynomial" and int(one.options["degree"]) > 2:
+        case "swings" if isinstance(one.model, Polynomial) and int(one.options["degree"]) > 2:
             degree = int(one.options["degree"]) - 1
             return [set_fit(f"Lower the degree to {degree}", options={"degree": degree})]
         case "far-off":
             return list(aside())
         case "no-better-than-constant" | "slope-not-significant" if not finding.facts["patterned"]:
-            return [set_fit("Use a constant", family="constant")]
+            return [set_fit("Use a constant", family=Constant.family)]
         case "highest-term-not-needed":
             degree = int(one.options.get("degree", 0))
             if degree > 2:
                 return [set_fit(f"Lower the degree to {degree - 1}", options={"degree": degree - 1})]
-            return [set_fit("Use a line", family="line")] if degree == 2 else []
+            return [set_fit("Use a line", family=Line.family)] if degree == 2 else []
         case "in-logarithms":
             return [set_fit(f"Least squares in {naming.y}", method="y")]
         case "x-errors-not-used":
@@ -132,7 +132,7 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
     if isinstance(error, RepeatedX):
         found.append(set_fit(f"Average at each {naming.x}", options={"average": True}))
     if isinstance(error, UndefinedAt):
-        if one.wanted.family == "logarithmic" and not one.options.get("shift"):
+        if one.options.get("shift") is False:
             found.append(set_fit("Allow a shift", options={"shift": True}))
         if one.wanted.method == "logarithms":
             found.append(set_fit(f"Least squares in {naming.y}", method="y"))

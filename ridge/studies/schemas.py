@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
 from pydantic import BaseModel as Schema
 
+from ridge.studies.changes.options import Family, FitOptions
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.report import PartSettings
 
@@ -228,6 +229,28 @@ class DecimalsOut(Schema):
     significant: int
 
 
+class ChoiceOut(Schema):
+    value: bool | int | str
+    word: str
+
+
+class SettingOut(Schema):
+    """An option that can be set by itself: "pick" one of the choices, "several" of them, or a "number"."""
+
+    option: str
+    kind: Literal["pick", "several", "number"]
+    label: str
+    value: bool | int | float | str | list[int]
+    choices: list[ChoiceOut]
+
+
+class WayOut(Schema):
+    """A way of least squares."""
+
+    method: Literal["y", "logarithms", "orthogonal"]
+    word: str
+
+
 class FitOut(Schema):
     """``kind``: fit, hand (set by hand), known (every number given) or interpolation. ``label``: what the user calls it.
     ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
@@ -235,11 +258,15 @@ class FitOut(Schema):
     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
     hand, the least sum of squared residuals that least squares finds. ``safe_text`` and ``safe_latex``: the equation with
     as many decimals as it needs, which is copied; the one that is shown may have those of the course, whose
-    ``rounding_cost`` is told. ``plus_minus``: what ± and limits beside parameters are. ``range_text``: which stretch of x is
+    ``rounding_cost`` is told. ``form``: its key in the catalogue; ``settings``: what can be chosen within it; ``ways``: of least
+    squares, where there are several. ``plus_minus``: what ± and limits beside parameters are. ``range_text``: which stretch of x is
     used, where it is not all."""
 
     letter: str
-    family: str
+    family: Family | Literal["unknown"]
+    form: str
+    settings: list[SettingOut]
+    ways: list[WayOut]
     kind: str
     name: str
     label: str
@@ -515,15 +542,26 @@ class PlaceOut(Schema):
     y: float
 
 
-class CandidateOut(Schema):
-    """One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation;
-    ``said``: what an interpolation does, or the gravest caution about it."""
+class OfferOut(Schema):
+    """One form of a family as the catalogue offers it. ``tried``: whether it is laid over readings to choose from."""
 
-    place: int
-    total: int
-    family: str
-    options: dict[str, bool | int | str]
-    group: str
+    key: str
+    name: str
+    family: Family
+    options: FitOptions
+    group: Literal["model", "interpolation"]
+    synonyms: list[str]
+    tried: bool
+
+
+class CandidateOut(Schema):
+    """One model of the catalogue laid over the readings; ``said``: what an interpolation does, or the gravest caution about
+    it."""
+
+    key: str
+    family: Family
+    options: FitOptions
+    group: Literal["model", "interpolation"]
     name: str
     refusal: str
     r_squared: str = ""
@@ -533,9 +571,9 @@ class CandidateOut(Schema):
 
 
 class RankingOut(Schema):
-    """Places of the catalogue in order, the reason for each, and which are as good as the best with nothing left over."""
+    """Keys of the catalogue in order, the reason for each, and which are as good as the best with nothing left over."""
 
-    order: list[int]
+    order: list[str]
     reasons: list[str]
     suggested: list[bool]
     summary: str

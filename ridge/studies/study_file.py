@@ -10,7 +10,8 @@ from ninja import Schema
 from pydantic import ConfigDict, Field, FiniteFloat, StringConstraints, ValidationError
 
 from ridge.studies.changes import ChangeRefused
-from ridge.studies.changes.fits import Decimals, Family, FitOptions, Letter, PutFits
+from ridge.studies.changes.fits import Decimals, PutFits
+from ridge.studies.changes.options import Family, FitOptions, Letter
 from ridge.studies.changes.page import Asked, CourseLetter, Direction, Parameter
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.changes.report import Author, Parts, PartSettings, ReportDate, read_parts

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from ridge.core.catalogue import ENTRIES
 from ridge.core.judging.ranking import rank_models
-from ridge.core.wording.families import model_name
-from ridge.studies.gallery import ALL, CANDIDATES, candidate, ranking
+from ridge.studies.catalogue import CANDIDATES
+from ridge.studies.gallery import candidate, ranking
 from ridge.studies.readings import read_table
 from ridge.studies.samples import build_sample
 from ridge.studies.state import empty_study
@@ -16,30 +17,29 @@ class Gallery(ApiCase):
     def test_the_order_is_the_cores(self) -> None:
         state = build_sample("can-of-soup")
         found = ranking(state, "")
-        names = [candidate(state, place, "").name for place in found.order]
-        self.assertEqual(names, [model_name(one.model) for one in rank_models(read_table(state).readings)])
+        names = [candidate(state, ENTRIES[key], "").name for key in found.order]
+        self.assertEqual(names, [one.model.name for one in rank_models(read_table(state).readings)])
         self.assertEqual(names[0], "exponential with level")
         self.assertTrue(found.suggested[0])
         self.assertIn("The exponential with level is the best", found.summary)
-        self.assertEqual(sorted(found.order), list(range(len(CANDIDATES))))
+        self.assertEqual(sorted(found.order), sorted(entry.key for entry in CANDIDATES))
 
     def test_a_model_that_cannot_be_laid_over_them_says_why(self) -> None:
         state = build_sample("can-of-soup")
-        place = next(i for i, one in enumerate(ALL) if one.family == "logarithmic")
-        found = candidate(state, place, "")
+        found = candidate(state, ENTRIES["logarithmic"], "")
         self.assertIn("ln t has no value where t is 0 or negative (row 1)", found.refusal)
         self.assertEqual(found.curve, [])
 
     def test_nothing_to_lay_it_over(self) -> None:
         state = empty_study("empty")
-        self.assertIn("No usable reading yet", candidate(state, 0, "").refusal)
+        self.assertIn("No usable reading yet", candidate(state, ENTRIES["constant"], "").refusal)
         self.assertEqual(len(ranking(state, "").order), len(CANDIDATES))
 
     def test_one_series_alone(self) -> None:
         t, h = column("t", "x", "1 2 3 4 5 1 2 3 4 5"), column("h", "y", "1 2 3.1 4 5 5 4 2.9 2 1")
         state = study(t, h, column("", "series", "up " * 5 + "down " * 5))
-        self.assertGreater(float(candidate(state, 1, "up").r_squared), 0.99)
-        self.assertLess(float(candidate(state, 0, "").r_squared), 0.01)
+        self.assertGreater(float(candidate(state, ENTRIES["line"], "up").r_squared), 0.99)
+        self.assertLess(float(candidate(state, ENTRIES["constant"], "").r_squared), 0.01)
 
     def test_where_nothing_holds_the_bends_are_said(self) -> None:
         y = " ".join(str(round(20 + 8 * ((i % 9) - 4) ** 2 + i**2 / 3, 2)) for i in range(27))
@@ -50,7 +50,8 @@ class Gallery(ApiCase):
 
     def test_through_the_api(self) -> None:
         sample = self.new(sample="tide")
-        first = self.read(f"/studies/{sample}/candidates/0")
-        self.assertEqual((first["name"], first["total"]), ("constant", len(ALL)))
-        self.assertEqual(self.read(f"/studies/{sample}/ranking")["order"][0], 11)
-        self.read(f"/studies/{sample}/candidates/99", status=404)
+        offered = [entry["key"] for entry in self.read("/catalogue")]
+        self.assertEqual(offered, list(ENTRIES))
+        self.assertEqual(self.read(f"/studies/{sample}/candidates/constant")["name"], "constant")
+        self.assertEqual(self.read(f"/studies/{sample}/ranking")["order"][0], "sinusoid")
+        self.read(f"/studies/{sample}/candidates/nothing", status=404)

@@ -111,7 +111,7 @@ class Interpolation(BrowserCase):
         expect(model).to_contain_text("occur more than once (rows 2, 3)")
         model.get_by_role("button", name="Average at each x").click()
         expect(model).to_contain_text("were replaced by their mean")
-        model.get_by_label("repeats averaged").click()
+        model.get_by_label("Repeats").select_option("false")
         expect(model).to_contain_text("occur more than once")
 
 

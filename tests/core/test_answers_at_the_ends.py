@@ -28,9 +28,9 @@ from ridge.core.predicting.at_y import MOST
 from ridge.core.predicting.features import roots
 from ridge.core.wording.answers import word_prediction, word_solution, word_solutions
 from ridge.core.wording.derived import word_derived
+from ridge.core.wording.families import beyond_sentence
 from ridge.core.wording.features import word_places
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.outside import beyond_sentence
 from tests.reading_back import read_back, read_both
 
 NAMING = Naming("t", "h", "min", "m")

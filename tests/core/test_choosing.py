@@ -11,7 +11,7 @@ from ridge.core import Readings, fit
 from ridge.core.errors import OutsideSense
 from ridge.core.judging.comparison import compare, leave_one_out
 from ridge.core.judging.quantiles import normal_quantiles
-from ridge.core.judging.ranking import CATALOGUE, bends, rank_models
+from ridge.core.judging.ranking import TRIED, bends, rank_models
 from ridge.core.judging.resampling import bootstrap, k_fold, random_shares, root_mean_square
 from ridge.core.judging.significance import CHECK
 from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
@@ -61,7 +61,7 @@ class Ranking(TestCase):
         ):  # fmt: skip
             ranked = rank_models(Readings(X, y + NOISE))
             self.assertEqual(repr(ranked[0].model), first)
-            self.assertEqual(len(ranked), len(CATALOGUE))
+            self.assertEqual(len(ranked), len(TRIED))
             self.assertAlmostEqual(sum(one.weight for one in ranked), 1, places=9)
             sentences = [reason(one, Naming()) for one in ranked]
             self.assertTrue(all(sentence.endswith(".") for sentence in sentences))
@@ -75,7 +75,7 @@ class Ranking(TestCase):
 
     def test_three_readings(self) -> None:
         ranked = rank_models(Readings([1, 2, 4], [1.0, 2.1, 3.7]))
-        self.assertEqual(len(ranked), len(CATALOGUE))
+        self.assertEqual(len(ranked), len(TRIED))
 
     def test_bends(self) -> None:
         for y, count in ((2 * X + 1, 0), ((X - 5) ** 2, 1), ((X - 2) * (X - 5) * (X - 8) / 5, 2)):

@@ -26,6 +26,7 @@ from ridge.core.models import (
     Reciprocal,
     Sinusoid,
 )
+from ridge.core.models.square_root import SquareRoot
 
 X = np.array([0.4, 0.9, 1.3, 2.2, 2.9, 3.1, 4.2, 5.0, 5.8, 6.1, 7.4, 8.3, 9.1, 9.9])
 EXAMPLES: list[tuple[Model, dict[str, float]]] = [
@@ -38,6 +39,7 @@ EXAMPLES: list[tuple[Model, dict[str, float]]] = [
     (Logarithmic(), {"a": 3.0, "b": -1.0}),
     (Logarithmic(shift=True), {"a": 3.0, "x0": -2.0, "b": 1.0}),
     (Power(), {"a": 3.0, "n": 1.7}),
+    (SquareRoot(), {"a": 2.0, "b": -1.0}),
     (Reciprocal(), {"a": 5.0, "b": 1.0}),
     (Sinusoid(), {"amplitude": 3.0, "angular_frequency": 2.0, "phase": 1.0, "midline": 4.0}),
     (Sinusoid(form="cos"), {"amplitude": 3.0, "angular_frequency": 2.0, "phase": -1.0, "midline": 4.0}),

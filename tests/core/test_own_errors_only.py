@@ -33,9 +33,9 @@ from ridge.core.models import (
 from ridge.core.predicting.features import area, crossings, inflexions, roots, tangent, turning_points
 from ridge.core.wording.answers import word_prediction, word_solutions
 from ridge.core.wording.derived import word_derived
+from ridge.core.wording.families import beyond_sentence
 from ridge.core.wording.judgement import how_well, list_statistics
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.outside import beyond_sentence
 from ridge.core.wording.residuals import word_residuals
 
 NAMING = Naming()

@@ -24,11 +24,11 @@ from ridge.core.models import (
 from ridge.core.predicting.features import area, roots, tangent, turning_points
 from ridge.core.wording.derived import word_derived
 from ridge.core.wording.equation import word_equation, write_symbols
+from ridge.core.wording.families import beyond_sentence
 from ridge.core.wording.features import word_places, word_quantity, word_tangent
 from ridge.core.wording.headings import heading
 from ridge.core.wording.judgement import how_well
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.outside import beyond_sentence
 from ridge.core.wording.pieces import word_piece
 
 X = np.linspace(0.5, 10, 25)

@@ -22,7 +22,8 @@ from ridge.core.models import (
     Reciprocal,
     Sinusoid,
 )
-from ridge.core.wording.families import model_name, parameter_meaning
+from ridge.core.models.square_root import SquareRoot
+from ridge.core.wording.families import parameter_meaning
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.residuals import word_residuals
 from ridge.core.wording.straight import Straight, straighten
@@ -52,7 +53,7 @@ class Names(TestCase):
             (Sinusoid(degrees=True, form="cos"), "cosine in degrees"),
             (Formula("a*x"), "own formula"),
         ):
-            self.assertEqual(model_name(model), name)
+            self.assertEqual(model.name, name)
 
     def test_every_parameter_of_every_family_has_a_meaning(self) -> None:
         options: dict[str, dict[str, Any]] = {
@@ -92,9 +93,10 @@ class Straightened(TestCase):
 
     def test_the_usual_coordinates(self) -> None:
         self.check(Exponential(), 5 * np.exp(-X / 4), "t / s", "ln(h / m)", "1/s, intercept")
-        self.check(Logarithmic(), 2 * np.log(X) + 3, "ln(t / s)", "h / m", " m")
+        self.check(Logarithmic(), 2 * np.log(X) + 3, "ln(t / s)", "h / m", "\u00a0m")
         self.check(Power(), 2 * X**1.5, "ln(t / s)", "ln(h / m)", "slope 1.")
-        self.check(Reciprocal(), 3 / X + 1, "1/t / (1/s)", "h / m", "slope")
+        self.check(Reciprocal(), 3 / X + 1, "1/t / (1/s)", "h / m", "\u00a0m·s")
+        self.check(SquareRoot(), 3 * np.sqrt(X) + 1, "√t / √s", "h / m", "slope 2.99")
 
     def test_what_is_taken_off_first_is_in_the_title(self) -> None:
         found = straighten(fitted(Exponential(level=True), 5 * np.exp(-X / 2) + 2), NAMING)

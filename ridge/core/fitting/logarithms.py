@@ -66,15 +66,16 @@ def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
 
     Raises OutsideSense for a model that is no straight line in logarithms, UndefinedAt where y (or x) is not positive.
     """
-    if model.family == "logarithmic" and model.linear_form is not None:
-        return replace(fit(readings, model), least_squares_in="logarithms")
-    second = {"exponential": "k", "power": "n"}.get(model.family)
-    if second is None or len(model.parameter_names) != 2:
+    form = model.logarithms
+    if form is None:
         raise OutsideSense(
             "least_squares_in",
             "logarithms make a straight line of an exponential without level, a power law and a logarithmic model only.",
         )
-    used, both = readings.used, model.family == "power"
+    if not form.of_y:
+        return replace(fit(readings, model), least_squares_in="logarithms")
+    factor, second, both = form.factor, form.slope, form.of_x
+    used = readings.used
     with np.errstate(invalid="ignore"):
         wrong = used & ((readings.y <= 0) | (both & (readings.x <= 0)))
     if wrong.any():
@@ -95,19 +96,19 @@ def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
             absolute_errors=readings.absolute_errors,
         )
     fixed = {}
-    if "a" in model.fixed:
-        if model.fixed["a"] <= 0:
-            raise OutsideSense("a", "must be kept at a positive value in logarithms.")
-        fixed["intercept"] = float(np.log(model.fixed["a"]))
+    if factor in model.fixed:
+        if model.fixed[factor] <= 0:
+            raise OutsideSense(factor, "must be kept at a positive value in logarithms.")
+        fixed["intercept"] = float(np.log(model.fixed[factor]))
     if second in model.fixed:
         fixed["slope"] = model.fixed[second]
     line = fit(line_readings, Line(), fixed=fixed)
     intercept, slope = line.parameters["intercept"], line.parameters["slope"]
     a = float(np.exp(intercept.value))
     parameters = {
-        "a": replace(
+        factor: replace(
             intercept,
-            name="a",
+            name=factor,
             value=a,
             standard_error=None if intercept.standard_error is None else a * intercept.standard_error,
             logarithm=intercept,

@@ -117,7 +117,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
             "that reading, and the others are none the better for it. Choose another model, or set that row aside."
         )
     if minima:
-        raise BeyondDoubles(f"factor of the {model.family}")
+        raise BeyondDoubles(f"factor of the {model.title}")
     raise _Nowhere
 
 
@@ -289,7 +289,7 @@ def _hold_one(
     search_first = [name for name in names if name not in model.linear] or names
     # In a formula the fault is as a rule in its form, and another value serves as well; a family's own form has none.
     # Where much is redundant, trying values for each would take for ever: they stay where they are.
-    simple = model.family == "formula" and len(directions) + len(held) <= 2 and not effort.passed
+    simple = model.typed and len(directions) + len(held) <= 2 and not effort.passed
     for name in search_first[:3] if simple else ():
         for value in (0.0, 1.0, -1.0):
             low, high = bounds.get(name, (-np.inf, np.inf))

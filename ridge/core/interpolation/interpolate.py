@@ -6,12 +6,11 @@ import numpy as np
 
 from ridge.core.errors import OutsideSense, RepeatedX, TooFewReadings
 from ridge.core.interpolation.base import Interpolation, Shape
+from ridge.core.interpolation.kinds import ENDS, HIGHEST, KINDS
 from ridge.core.interpolation.piecewise import cubic_spline, monotone, spline, straight
 from ridge.core.interpolation.through_all import ThroughAll
 from ridge.core.readings import Array, Readings
 
-KINDS = ("linear", "polynomial", "cubic-spline", "monotone", "spline")
-ENDS = ("natural", "not-a-knot", "clamped", "periodic")
 MOST_FOR_ONE = 1000
 """Nodes up to which one polynomial is led through all; its value takes a step for each of them."""
 _LEAST = {"linear": 2, "polynomial": 2, "cubic-spline": 2, "monotone": 2}
@@ -47,10 +46,10 @@ def interpolate(
     """
     if kind not in KINDS:
         raise OutsideSense("kind", f"is one of {', '.join(KINDS)}.")
-    if ends not in ENDS:
-        raise OutsideSense("ends", f"is one of {', '.join(ENDS)}.")
-    if kind == "spline" and degree not in (1, 2, 3, 4, 5):
-        raise OutsideSense("degree", "is a whole number from 1 to 5.")
+    if ends not in dict(ENDS):
+        raise OutsideSense("ends", f"is one of {', '.join(dict(ENDS))}.")
+    if kind == "spline" and degree not in range(1, HIGHEST + 1):
+        raise OutsideSense("degree", f"is a whole number from 1 to {HIGHEST}.")
     if not np.all(np.isfinite(end_slopes)):
         raise OutsideSense("end_slopes", "must be two finite numbers.")
     x, y, averaged = _nodes(readings, average_repeats)

@@ -31,7 +31,7 @@ def chance_beside_constant(fit: Fit) -> float | None:
         or not fit.model.free_names
     ):
         return None
-    if fit.model.family == "constant":
+    if fit.model.flat:
         return None
     if statistics.compared_with == "constant":
         return statistics.f_p_value

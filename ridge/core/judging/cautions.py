@@ -23,6 +23,7 @@ from ridge.core.judging.between import (
 from ridge.core.judging.influence import readings_far_off, readings_that_decide
 from ridge.core.judging.misses import through_every_reading
 from ridge.core.judging.significance import ALARM, SIGNIFICANT
+from ridge.core.models import Polynomial
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -50,7 +51,7 @@ class Caution:
 
 def find(fit: Fit) -> list[Finding]:
     """Findings on a fit, the gravest first."""
-    curve = {"line": "line", "constant": "constant"}.get(fit.model.family, "curve")
+    curve = fit.model.graph
     statistics = fit.statistics
     if statistics.r_squared is None and fit.log_line is None:
         found: list[Finding] = [Finding("y-all-equal")]
@@ -109,7 +110,7 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
         yield Finding("one-reading-decides", tuple(decide))
     if pattern.spread_changes and fit.readings.y_error is None and fit.readings.weight is None:
         yield Finding("spread-changes", facts={"spread": pattern.spread})
-    if not as_well and fit.model.family == "polynomial" and free > 2:
+    if not as_well and isinstance(fit.model, Polynomial) and free > 2:
         highest = fit.model.free_names[-1]
         p = fit.parameters[highest].p_value
         if p is not None and p > SIGNIFICANT:
@@ -127,7 +128,7 @@ def _of_pattern(fit: Fit) -> dict[str, float]:
 def _without_value(fit: Fit) -> Iterator[Finding]:
     """Places within the measured range where there is no curve."""
     low, high = fit.readings.measured_range
-    if not high > low or fit.model.family in ("line", "constant"):
+    if not high > low or not fit.model.bends:
         return
     if poles := poles_inside(fit):
         yield Finding("pole-inside", facts={"x": poles[0], "number": float(len(poles)), **_sides(fit, poles)})
@@ -148,7 +149,7 @@ def _sides(fit: Fit, poles: list[float]) -> dict[str, float]:
 def _of_shape(fit: Fit, as_well: bool = False) -> Iterator[Finding]:
     """What the curve does where no reading says so. ``as_well``: a constant does as well, so that its shape means nothing."""
     low, high = fit.readings.measured_range
-    if not high > low or fit.model.family in ("line", "constant"):
+    if not high > low or not fit.model.bends:
         return
     if not poles_inside(fit) and (outside := swings(fit)):
         yield Finding("swings", facts={"outside": outside})

@@ -109,9 +109,9 @@ def contains(larger: Model, smaller: Model) -> bool:
     if larger.expression == smaller.expression:
         return other < free and all(smaller.fixed.get(name) == value for name, value in larger.fixed.items())
     # With and without a level or a shift: the same parameters and one more.
-    with_level = getattr(larger, "level", False) and not getattr(smaller, "level", False)
-    with_shift = getattr(larger, "shift", False) and not getattr(smaller, "shift", False)
-    return bool(with_level or with_shift) and other < free and not larger.fixed and not smaller.fixed
+    with_level = larger.level and not smaller.level
+    with_shift = larger.shift and not smaller.shift
+    return (with_level or with_shift) and other < free and not larger.fixed and not smaller.fixed
 
 
 def _powers(model: Model) -> set[int] | None:

@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 class DerivedQuantity:
     """Value and standard error (None where unknown), in powers ``unit`` of the units of x and y; or an angle in degrees.
 
-    ``of``: the parameter that it follows from where that is a single free one, else empty.
+    ``meaning``: a template, see ``ridge.core.models.declared``. ``of``: the parameter that it follows from where that is a single free one, else empty.
     """
 
     name: str
@@ -29,6 +29,7 @@ class DerivedQuantity:
     standard_error: float | None
     unit: tuple[int, int]
     angle: bool
+    meaning: str
     of: str = ""
 
 
@@ -54,7 +55,9 @@ def derive(fit: Fit) -> list[DerivedQuantity]:
                 name for name, slope in zip(names, gradient, strict=True) if slope and name in fit.model.free_names
             ]
             of = moving[0] if len(moving) == 1 else ""
-            found.append(DerivedQuantity(quantity.name, value, error, quantity.unit, quantity.angle, of))
+            found.append(
+                DerivedQuantity(quantity.name, value, error, quantity.unit, quantity.angle, quantity.meaning, of)
+            )
     return found
 
 

@@ -103,7 +103,7 @@ def _bend(fit: Fit, own: list[Extended], kept: Indices) -> tuple[float | None, i
     u = _unit_range(fit.readings.x[used])[kept]
     root = np.sqrt(fit.readings.used_weights[kept].astype(np.longdouble))
     target = fit.residuals[used][kept].astype(np.longdouble)
-    for power in (1, 2, 3, 4) if fit.model.family == "constant" else (2, 3, 4):
+    for power in (1, 2, 3, 4) if fit.model.flat else (2, 3, 4):
         columns = np.stack([*own, u**power])
         try:
             solution = solve(columns, target / np.abs(target).max(), root)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ridge.core.catalogue import MODELS
 from ridge.core.errors import RidgeError
 from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.fit import fit
@@ -14,25 +15,10 @@ from ridge.core.fitting.result import Fit
 from ridge.core.judging.beside_constant import constant_does_as_well
 from ridge.core.judging.comparison import nested_test
 from ridge.core.judging.significance import SIGNIFICANT
-from ridge.core.models import (
-    Constant,
-    Exponential,
-    Gaussian,
-    Line,
-    Logarithmic,
-    Logistic,
-    Model,
-    Polynomial,
-    Power,
-    Reciprocal,
-    Sinusoid,
-)
+from ridge.core.models import Model, Polynomial
 from ridge.core.readings import Readings
 
-CATALOGUE: tuple[Model, ...] = (
-    Constant(), Line(), Polynomial(2), Polynomial(3), Polynomial(4), Exponential(), Exponential(level=True), Logarithmic(),
-    Logarithmic(shift=True), Power(), Reciprocal(), Sinusoid(), Logistic(), Logistic(level=True), Gaussian(),
-)  # fmt: skip
+TRIED: tuple[Model, ...] = tuple(entry.model() for entry in MODELS if entry.form.tried)
 CLOSE = 2.0
 """Differences of AICc up to which two models are as good as each other (Burnham and Anderson 2002, section 2.6)."""
 
@@ -57,9 +43,7 @@ class Ranked:
     parameters: int
 
 
-def rank_models(
-    readings: Readings, candidates: Sequence[Model] = CATALOGUE, effort: Effort | None = None
-) -> list[Ranked]:
+def rank_models(readings: Readings, candidates: Sequence[Model] = TRIED, effort: Effort | None = None) -> list[Ranked]:
     """Fit every candidate and order by AICc; of models as good as each other the one with fewer parameters comes first.
 
     Models that fit exactly come first of all; those that are no better than a constant stand below it (the search of a shape

@@ -15,6 +15,7 @@ import numpy.typing as npt
 from ridge.core.errors import OutsideSense
 from ridge.core.formula import Program, differentiate, parse
 from ridge.core.formula.tree import Node
+from ridge.core.models.declared import About, Form, Going, LogarithmicLine, Option, StraightForm
 from ridge.core.models.grips import Grip, Look
 
 Array = npt.NDArray[np.float64]
@@ -27,12 +28,14 @@ class Derived:
     """A quantity that follows from the parameters.
 
     ``expression``: a formula in the parameter names. ``unit``: powers of the units of x and y; ``angle`` instead
-    for an angle. ``when``: a formula that must be positive for the quantity to have a meaning, if any.
+    for an angle. ``meaning``: what it says, a template (see ``declared``). ``when``: a formula that must be positive for the
+    quantity to have a meaning, if any.
     """
 
     name: str
     expression: str
     unit: tuple[int, int]
+    meaning: str
     when: str = ""
     angle: bool = False
 
@@ -126,9 +129,38 @@ class Model(ABC):
     derivatives follow from it. ``linear`` names the parameters that enter linearly, ``constant`` the one that
     is a constant term, if any. A ``linear_form`` or an ``inner_form`` tells how it is fitted without starting
     values; a model with neither is searched on scales read off its formula.
+
+    Everything else that is said or drawn of a family follows from what it declares here: nothing outside its file
+    knows it by name.
     """
 
     family: ClassVar[str]
+    title: ClassVar[str]
+    """What the family is called."""
+    synonyms: ClassVar[tuple[str, ...]] = ()
+    """What else it is called (common practice), for those who look for it."""
+    place: ClassVar[int]
+    """Where it stands in the catalogue, ascending."""
+    options: ClassVar[tuple[Option, ...]] = ()
+    forms: ClassVar[tuple[Form, ...]]
+    """Its forms as the catalogue offers them; the first that holds is the one that a model is of."""
+    flat: ClassVar[bool] = False
+    """Whether its curve is one value throughout."""
+    bends: ClassVar[bool] = True
+    """Whether its curve is anything but a straight line."""
+    graph: ClassVar[str] = "curve"
+    """What its graph is called."""
+    typed: ClassVar[bool] = False
+    """Whether its equation was typed by its user, and stays in their order of terms."""
+    periodic: ClassVar[bool] = False
+    level: bool = False
+    """Whether it has a level that can be left out."""
+    shift: bool = False
+    """Whether it has a shift along x that can be left out."""
+    logarithms: LogarithmicLine | None = None
+    """How it is a straight line in logarithms, if at all."""
+    angle_unit: str = ""
+    """Of its parameters that are angles."""
     variable: str = "x"
     formula: str
     """The equation's right side as a formula in x and the parameters."""
@@ -162,6 +194,33 @@ class Model(ABC):
     def first_values(self, look: Look) -> dict[str, float]:
         """Values read off the readings by eye, to begin setting the curve by hand; one for each by default."""
         return dict.fromkeys(self.parameter_names, 1.0)
+
+    @property
+    def name(self) -> str:
+        """What a sentence calls this very model: ``exponential with level``."""
+        return self.title
+
+    @property
+    def about(self) -> Mapping[str, About]:
+        """What is said of each parameter."""
+        return {}
+
+    @property
+    def settings(self) -> tuple[Option, ...]:
+        """Those options that can be set by themselves in this form."""
+        return tuple(option for option in self.options if option.label)
+
+    def straight(self, values: Mapping[str, float]) -> StraightForm | str:
+        """The coordinates in which its curve is a straight line (common practice), or why there are none, a template."""
+        return "There are no usual coordinates in which this model is a straight line."
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        """How the curve goes on beyond the readings, on the side of ``x``, and what that supposes."""
+        return Going("What this formula does there is the formula's doing, not the readings'.")
+
+    def cycles(self, values: Mapping[str, float], low: float, high: float) -> float:
+        """How often it repeats between two x."""
+        return 0.0
 
     @cached_property
     def expression(self) -> Node:

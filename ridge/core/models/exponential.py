@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, Model
+from ridge.core.models.declared import About, Axis, Form, Going, LogarithmicLine, Option, StraightForm
 from ridge.core.models.grips import Grip, Look
 
 _SIZES = np.geomspace(1e-2, 2e4, 56)
@@ -30,7 +32,14 @@ def _natural(inner: dict[str, Any], origin: Any, span: Any) -> dict[str, Any]:
 class Exponential(Model):
     """y = a·e^(k·x), or with ``level=True`` y = a·e^(k·x) + c."""
 
-    family = "exponential"
+    family = title = "exponential"
+    synonyms = ("growth", "decay", "half-life", "cooling", "charging")
+    place = 30
+    options = (Option("level", "flag", False),)
+    forms = (
+        Form("exponential", "exponential", {"level": False}),
+        Form("exponential-level", "exponential with level", {"level": True}),
+    )
 
     def __init__(self, level: bool = False) -> None:
         self.level = level
@@ -41,19 +50,56 @@ class Exponential(Model):
         self.inverses = (f"ln((y{' - c' if level else ''})/a)/k",)
         self.formula = "a*exp(k*x) + c" if level else "a*exp(k*x)"
         self.inner_form = InnerForm(self.formula, self.linear, ("k",), _rates, _natural)
+        self.logarithms = None if level else LogarithmicLine(of_x=False, of_y=True, slope="k", factor="a")
         self.fixed = {}
 
     def __repr__(self) -> str:
         return f"Exponential(level={self.level})" if self.level else "Exponential()"
 
     @property
+    def name(self) -> str:
+        return "exponential with level" if self.level else "exponential"
+
+    @property
+    def about(self) -> Mapping[str, About]:
+        a = (
+            About("{y} above its level where {x} is zero", "More stretches the curve away from its level.")
+            if self.level
+            else About("{y} where {x} is zero", "More stretches the curve up.")
+        )
+        return {
+            "a": a,
+            "k": About(
+                "relative rate of change of {y} per {x_step}; one more multiplies {y} by e^k",
+                "Further from zero lets the curve rise or fall faster; its sign says which.",
+            ),
+            "c": About(
+                "level that {y} approaches", "More moves the whole curve up, with the level that it approaches."
+            ),
+        }
+
+    def straight(self, values: Mapping[str, float]) -> StraightForm | str:
+        if values["a"] <= 0:
+            return "ln {y} has no value here, since the curve lies below its level."
+        y = Axis("ln", shift=values.get("c", 0.0))
+        return StraightForm(Axis(), y, values["k"], float(np.log(values["a"])))
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        if values["k"] < 0 if right else values["k"] > 0:
+            return Going("On this side the exponential levels off towards {at_y}.", values.get("c", 0.0))
+        return Going("On this side the exponential moves away ever faster; few things go on like that.")
+
+    @property
     def derived(self) -> tuple[Derived, ...]:
+        distance = "the distance of {y} from its level" if self.level else "{y}"
         return (
-            Derived("half-life", "-ln(2)/k", (1, 0), when="-k"),
-            Derived("doubling time", "ln(2)/k", (1, 0), when="k"),
-            Derived("time constant", "1/abs(k)", (1, 0), when="abs(k)"),
-            Derived("growth factor", "exp(k)", (0, 0)),
-            *((Derived("limit", "c", (0, 1)),) if self.level else ()),
+            Derived("half-life", "-ln(2)/k", (1, 0), f"{{x}} in which {distance} halves", when="-k"),
+            Derived("doubling time", "ln(2)/k", (1, 0), f"{{x}} in which {distance} doubles", when="k"),
+            Derived(
+                "time constant", "1/abs(k)", (1, 0), f"{{x}} in which {distance} changes by the factor e", when="abs(k)"
+            ),
+            Derived("growth factor", "exp(k)", (0, 0), f"factor by which {distance} changes for one {{x_step}} more"),
+            *((Derived("limit", "c", (0, 1), "level that {y} approaches"),) if self.level else ()),
         )
 
     @property

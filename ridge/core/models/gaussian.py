@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, Model
+from ridge.core.models.declared import About, Form, Going
 from ridge.core.models.grips import Grip, Look
 
 
@@ -28,6 +30,16 @@ class Gaussian(Model):
     """y = height·e^(−(x − centre)²/(2·width²)) + level; width is positive."""
 
     family = "gaussian"
+    title = "Gaussian peak"
+    synonyms = ("bell curve", "normal curve", "peak")
+    place = 90
+    forms = (Form("gaussian", title),)
+    about = {
+        "height": About("height of the peak above its level", "More makes the peak higher.", "h"),
+        "centre": About("{x} of the peak", "More moves the peak to the right.", "μ"),
+        "width": About("distance from the centre to the point of steepest slope", "More makes the peak wider.", "σ"),
+        "level": About("{y} far away from the peak", "More moves the curve up.", "b"),
+    }
     formula = "height*exp(-(x - centre)^2/(2*width^2)) + level"
     parameter_names = ("height", "centre", "width", "level")
     linear = ("height", "level")
@@ -36,8 +48,10 @@ class Gaussian(Model):
     inverses = tuple(f"centre {side} width*sqrt(2*ln(height/(y - level)))" for side in "-+")
     inner_form = InnerForm(formula, linear, ("width", "centre"), _shapes, _natural)
     derived = (
-        Derived("full width at half maximum", "2*sqrt(2*ln(2))*abs(width)", (1, 0)),
-        Derived("area over the level", "height*abs(width)*sqrt(2*pi)", (1, 1)),
+        Derived(
+            "full width at half maximum", "2*sqrt(2*ln(2))*abs(width)", (1, 0), "width of the peak at half its height"
+        ),
+        Derived("area over the level", "height*abs(width)*sqrt(2*pi)", (1, 1), "area between the peak and its level"),
     )
 
     def __init__(self) -> None:
@@ -45,6 +59,9 @@ class Gaussian(Model):
 
     def __repr__(self) -> str:
         return "Gaussian()"
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        return Going("Away from the peak it returns to the level {at_y}.", values["level"])
 
     def canonical(self, values: dict[str, Any]) -> dict[str, Any]:
         return values if "width" in self.fixed else {**values, "width": abs(values["width"])}

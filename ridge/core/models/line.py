@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from ridge.core.models.base import Derived, LinearForm, Model
+from ridge.core.models.declared import About, Form, Going, StraightForm
 from ridge.core.models.grips import Grip, Look
 
 
@@ -16,14 +19,28 @@ class Line(Model):
         Left out, it is fitted.
     """
 
-    family = "line"
+    family = title = graph = "line"
+    synonyms = ("straight line", "linear", "trend", "proportional")
+    place = 10
+    forms = (Form("line", "line"),)
+    bends = False
+    about = {
+        "slope": About("change in {y} for one {x_step} more", "More makes the line steeper.", "m"),
+        "intercept": About("{y} where {x} is zero", "More moves the line up.", "c"),
+    }
     formula = "slope*x + intercept"
     parameter_names = linear = ("slope", "intercept")
     linear_form = LinearForm((1, 0))
     constant = "intercept"
     derived = (
-        Derived("x-intercept", "-intercept/slope", (1, 0), when="abs(slope)"),
-        Derived("angle of slope", "atan(slope)*180/pi", (0, 0), angle=True),
+        Derived("x-intercept", "-intercept/slope", (1, 0), "{x} where {y} is zero", when="abs(slope)"),
+        Derived(
+            "angle of slope",
+            "atan(slope)*180/pi",
+            (0, 0),
+            "angle of the line to the {x} axis in plain numbers, whatever the scales of a plot",
+            angle=True,
+        ),
     )
 
     grips = (
@@ -49,6 +66,18 @@ class Line(Model):
         self.fixed = {}
         if intercept is not None:
             self.fixed = self.with_fixed({"intercept": intercept}).fixed
+
+    @property
+    def name(self) -> str:
+        if "intercept" not in self.fixed:
+            return "line"
+        return "line through the origin" if self.fixed["intercept"] == 0 else "line with fixed intercept"
+
+    def straight(self, values: Mapping[str, float]) -> StraightForm | str:
+        return "A line is straight already."
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        return Going("A line goes on for ever: every unit of {x} changes {y} by the same amount.")
 
     def __repr__(self) -> str:
         return f"Line(intercept={self.fixed['intercept']})" if "intercept" in self.fixed else "Line()"

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, LinearForm, Model
+from ridge.core.models.declared import About, Axis, Form, Going, LogarithmicLine, Option, StraightForm
 from ridge.core.models.grips import Grip, Look
 
 
@@ -31,15 +33,23 @@ class Logarithmic(Model):
     many; it is this one with x0 = −q/p and b = d + a·ln p.
     """
 
-    family = "logarithmic"
+    family = title = "logarithmic"
+    synonyms = ("logarithm", "ln")
+    place = 40
+    options = (Option("shift", "flag", False),)
+    forms = (
+        Form("logarithmic", "logarithmic", {"shift": False}),
+        Form("logarithmic-shift", "logarithmic with shift", {"shift": True}),
+    )
     linear = ("a", "b")
     constant = "b"
-    derived = (Derived("change per doubling", "a*ln(2)", (0, 1)),)
+    derived = (Derived("change per doubling", "a*ln(2)", (0, 1), "change in {y} when {x} doubles"),)
     formula = "a*ln(x) + b"
 
     def __init__(self, shift: bool = False) -> None:
         self.fixed = {}
         self.shift = shift
+        self.logarithms = None if shift else LogarithmicLine(of_x=True, of_y=False, slope="a", factor="b")
         self.inverses = ("x0 + exp((y - b)/a)",) if shift else ("exp((y - b)/a)",)
         if shift:
             self.parameter_names: tuple[str, ...] = ("a", "x0", "b")
@@ -54,6 +64,32 @@ class Logarithmic(Model):
                 "Set such readings aside, allow a shift, or choose another model.",
                 lambda x: (1 / x, -1 / (x * x)),
             )
+
+    @property
+    def name(self) -> str:
+        return "logarithmic with shift" if self.shift else "logarithmic"
+
+    @property
+    def about(self) -> Mapping[str, About]:
+        past = " past its beginning" if self.shift else ""
+        return {
+            "a": About("change in {y} when {x} grows e-fold", "More makes the curve steeper."),
+            "b": About(f"{{y}} where {{x}} is {{x_one}}{past}", "More moves the curve up."),
+            "x0": About("{x} at which the logarithm begins", "Moves where the curve begins along {x}.", "x_0"),
+        }
+
+    def straight(self, values: Mapping[str, float]) -> StraightForm | str:
+        return StraightForm(Axis("ln", shift=values.get("x0", 0.0)), Axis(), values["a"])
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        rises = values["a"] > 0
+        if right:
+            way = "rising" if rises else "falling"
+            return Going(f"A logarithm keeps {way}, ever more slowly, and never levels off.")
+        way = "down" if rises else "up"
+        return Going(
+            f"On this side a logarithm runs off {way} ever faster and ends at {{at_x}}.", at_x=values.get("x0", 0.0)
+        )
 
     def __repr__(self) -> str:
         return "Logarithmic(shift=True)" if self.shift else "Logarithmic()"

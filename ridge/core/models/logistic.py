@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
 
 from ridge.core.models.base import Array, Derived, InnerForm, Model
+from ridge.core.models.declared import About, Form, Going, Option
 from ridge.core.models.grips import Grip, Look
 
 
@@ -34,7 +36,24 @@ class Logistic(Model):
     With a level, upper lies above lower and rate may have either sign.
     """
 
-    family = "logistic"
+    family = title = "logistic"
+    synonyms = ("S curve", "sigmoid", "saturation", "growth to a limit")
+    place = 80
+    options = (Option("level", "flag", False),)
+    forms = (
+        Form("logistic", "logistic", {"level": False}),
+        Form("logistic-level", "logistic with level", {"level": True}),
+    )
+    about = {
+        "upper": About("upper limit of {y}", "More raises the upper level.", "L"),
+        "lower": About("lower limit of {y}", "More raises the lower level.", "l"),
+        "rate": About(
+            "relative rate at which the change begins",
+            "Further from zero makes the step steeper; its sign says whether it rises.",
+            "k",
+        ),
+        "midpoint": About("{x} half-way between the levels", "More moves the step to the right.", "x_0"),
+    }
 
     def __init__(self, level: bool = False) -> None:
         self.level = level
@@ -57,6 +76,17 @@ class Logistic(Model):
     def __repr__(self) -> str:
         return f"Logistic(level={self.level})" if self.level else "Logistic()"
 
+    @property
+    def name(self) -> str:
+        return "logistic with level" if self.level else "logistic"
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        rising = values["rate"] > 0 if right else values["rate"] < 0
+        level, name = (values["upper"], "upper") if rising else (values.get("lower", 0.0), "lower")
+        return Going(
+            f"It levels off at its {name} limit, {{at_y}}, known only as well as the readings come near it.", level
+        )
+
     def canonical(self, values: dict[str, Any]) -> dict[str, Any]:
         if not self.level or values["upper"] >= values["lower"] or {"upper", "lower", "rate"} & set(self.fixed):
             return values
@@ -67,8 +97,8 @@ class Logistic(Model):
         rise = "(upper - lower)" if self.level else "upper"
         middle = "(upper + lower)/2" if self.level else "upper/2"
         return (
-            Derived("steepest slope", f"{rise}*rate/4", (-1, 1)),
-            Derived("y at the midpoint", middle, (0, 1)),
+            Derived("steepest slope", f"{rise}*rate/4", (-1, 1), "greatest rate of change, at the midpoint"),
+            Derived("y at the midpoint", middle, (0, 1), "{y} half-way between the levels"),
         )
 
     @property

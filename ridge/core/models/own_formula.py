@@ -8,10 +8,12 @@ from ridge.core.errors import FormulaError
 from ridge.core.formula import differentiate, parse
 from ridge.core.formula.linearity import linear_names
 from ridge.core.formula.parse import Curve
-from ridge.core.formula.tree import ONE, ZERO, Node, contains, substitute
+from ridge.core.formula.tree import ONE, ZERO, Call, Node, contains, substitute, walk
 from ridge.core.models.base import Model
+from ridge.core.models.declared import Form, Option
 
 MOST_PARAMETERS = 20
+_ANGLED = {"sin", "cos", "tan", "asin", "acos", "atan"}
 
 
 class Formula(Model):
@@ -34,6 +36,16 @@ class Formula(Model):
     """
 
     family = "formula"
+    title = "own formula"
+    synonyms = ("equation", "function")
+    place = 110
+    options = (
+        Option("text", "text", ""),
+        Option("degrees", "flag", False, "Angles in", ((False, "angles in radians"), (True, "angles in degrees"))),
+        Option("curves", "letters", (), high=6),
+    )
+    forms = (Form("formula", title, tried=False),)
+    typed = True
 
     def __init__(
         self,
@@ -67,6 +79,12 @@ class Formula(Model):
         if not self.called:
             return self.parsed.tree
         return parse(self.formula, self.variable, degrees=self.degrees, named_on_the_left=True, curves=self.called).tree
+
+    @property
+    def settings(self) -> tuple[Option, ...]:
+        """Angles only where there are any."""
+        used = {node.function for node in walk(self.parsed.tree) if isinstance(node, Call)}
+        return super().settings if self.degrees or used & _ANGLED else ()
 
     @cached_property
     def linear(self) -> tuple[str, ...]:  # type: ignore[override]

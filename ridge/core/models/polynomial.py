@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
+from dataclasses import replace
 
 import numpy as np
 
 from ridge.core.errors import OutsideSense
 from ridge.core.models.base import Derived, LinearForm, Model
+from ridge.core.models.declared import About, Axis, Form, Going, Option, StraightForm
 from ridge.core.models.grips import Grip, Look
 
 HIGHEST = 12
+_NAMES = {2: "quadratic", 3: "cubic", 4: "quartic"}
 
 
 class Polynomial(Model):
@@ -26,7 +29,18 @@ class Polynomial(Model):
     Raises OutsideSense for a degree or a power outside sense.
     """
 
-    family = "polynomial"
+    family = title = "polynomial"
+    synonyms = ("parabola", "second degree", "third degree")
+    place = 20
+    options = (
+        Option("degree", "whole", 2, "Degree", [(n, f"degree {n}") for n in range(4, HIGHEST + 1)], 2, HIGHEST),
+        Option("terms", "powers", None, "Terms", low=0, high=HIGHEST),
+    )
+    forms = (
+        Form("quadratic", "quadratic", {"degree": 2}),
+        Form("cubic", "cubic", {"degree": 3}),
+        Form("polynomial", "polynomial of higher degree", {"degree": 4}, varies=("degree",)),
+    )
 
     def __init__(self, degree: int, terms: Collection[int] | None = None) -> None:
         if degree != int(degree) or not 1 <= degree <= HIGHEST:
@@ -48,13 +62,60 @@ class Polynomial(Model):
         return f"Polynomial({self.degree}, terms={list(self.powers)})" if left_out else f"Polynomial({self.degree})"
 
     @property
+    def name(self) -> str:
+        return _NAMES.get(self.degree, f"polynomial of degree {self.degree}")
+
+    @property
+    def about(self) -> Mapping[str, About]:
+        return {f"c{power}": self._of(power) for power in self.powers}
+
+    def _of(self, power: int) -> About:
+        if power == 0:
+            return About("{y} where {x} is zero", "More moves the curve up.")
+        if power == 1:
+            meaning = "slope where {x} is zero" if self.degree > 1 else "coefficient of {x_to[1]}"
+            return About(meaning, "More tilts the curve, about {x} = 0.")
+        narrower = "Further from zero makes the parabola narrower; its sign says whether it opens upwards."
+        return About(f"coefficient of {{x_to[{power}]}}", narrower if self.degree == 2 else "")
+
+    @property
+    def settings(self) -> tuple[Option, ...]:
+        """Low degrees are forms of their own."""
+        degree, terms = self.options
+        words = [(0, "constant"), (1, "first power"), *((power, f"power {power}") for power in range(2, HIGHEST + 1))]
+        terms = replace(terms, words=words[: self.degree + 1])
+        return (terms,) if self.degree in (2, 3) else (degree, terms)
+
+    def straight(self, values: Mapping[str, float]) -> StraightForm | str:
+        """A polynomial of one power and a constant is straight against that power."""
+        powers = [power for power in self.powers if power and values[f"c{power}"] != 0]
+        if len(powers) != 1:
+            return "A polynomial is only straight against a power when it has that power and a constant alone."
+        return StraightForm(Axis("power", power=powers[0]), Axis(), values[f"c{powers[0]}"])
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        highest = max((power for power in self.powers if values[f"c{power}"]), default=0)
+        if not highest:
+            return Going("It stays at {at_y}.", values.get("c0", 0.0))
+        up = (values[f"c{highest}"] > 0) == (right or highest % 2 == 0)
+        return Going(
+            "Beyond the readings its highest power takes over and turns the curve steeply "
+            f"{'up' if up else 'down'} on this side."
+        )
+
+    @property
     def derived(self) -> tuple[Derived, ...]:
         if self.powers != (0, 1, 2):
             return ()
         return (
-            Derived("x of the vertex", "-c1/(2*c2)", (1, 0), when="abs(c2)"),
-            Derived("y of the vertex", "c0 - c1^2/(4*c2)", (0, 1), when="abs(c2)"),
-            Derived("discriminant", "c1^2 - 4*c2*c0", (-2, 2)),
+            Derived("x of the vertex", "-c1/(2*c2)", (1, 0), "{x} where the curve turns", when="abs(c2)"),
+            Derived("y of the vertex", "c0 - c1^2/(4*c2)", (0, 1), "{y} where the curve turns", when="abs(c2)"),
+            Derived(
+                "discriminant",
+                "c1^2 - 4*c2*c0",
+                (-2, 2),
+                "positive where the curve crosses zero twice, negative where it never does",
+            ),
         )
 
     @property

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
 
 from ridge.core.models.base import Array, InnerForm, Model
+from ridge.core.models.declared import About, Axis, Form, Going, LogarithmicLine, StraightForm
 from ridge.core.models.grips import Grip, Look
 
 
@@ -23,6 +25,19 @@ class Power(Model):
     """y = a·xⁿ. For positive x; x takes the number in the unit of its column."""
 
     family = "power"
+    title = "power law"
+    synonyms = ("power function", "allometric")
+    place = 50
+    forms = (Form("power", title),)
+    logarithms = LogarithmicLine(of_x=True, of_y=True, slope="n", factor="a")
+    about = {
+        # It carries the unit of y: the value of y where x is one.
+        "a": About("{y} where {x} is {x_one}", "More stretches the curve up.", unit=(0, 1)),
+        "n": About(
+            "per cent that {y} changes for one per cent more {x}",
+            "Changes the curvature: above 1 the curve steepens, below 1 it flattens, below 0 it falls.",
+        ),
+    }
     formula = "a*x^n"
     parameter_names = ("a", "n")
     linear = ("a",)
@@ -44,6 +59,18 @@ class Power(Model):
             "changes the exponent, from the middle of the curve on",
         ),
     )
+
+    def straight(self, values: Mapping[str, float]) -> StraightForm | str:
+        if values["a"] <= 0:
+            return "ln {y} has no value where {y} is negative."
+        return StraightForm(Axis("ln"), Axis("ln"), values["n"])
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        rises = (values["n"] > 0) == ((values["a"] > 0) == right)
+        return Going(
+            f"A power law keeps {'rising' if rises else 'falling'} on this side, by the same factor each time {{x}} is "
+            f"{'doubled' if right else 'halved'}."
+        )
 
     def first_values(self, look: Look) -> dict[str, float]:
         (x1, y1), (x2, y2) = look.first, look.last

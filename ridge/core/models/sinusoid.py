@@ -12,6 +12,7 @@ from ridge.core.errors import OutsideSense
 from ridge.core.formula import parse
 from ridge.core.formula.tree import Node
 from ridge.core.models.base import Derived, InnerForm, Model
+from ridge.core.models.declared import About, Form, Going, Option
 from ridge.core.models.grips import Grip, Look
 from ridge.core.models.periods import angular_frequencies, high_frequencies
 
@@ -30,7 +31,25 @@ class Sinusoid(Model):
     of frequencies that fit equally well the lowest is taken.
     """
 
-    family = "sinusoid"
+    family = title = "sinusoid"
+    synonyms = ("sine", "cosine", "wave", "oscillation", "tide", "equilibrium")
+    place = 70
+    options = (
+        Option("form", "choice", "sin", "Sine or cosine", (("sin", "as a sine"), ("cos", "as a cosine"))),
+        Option("degrees", "flag", False, "Angles in", ((False, "angles in radians"), (True, "angles in degrees"))),
+    )
+    forms = (Form("sinusoid", "sinusoid"),)
+    periodic = True
+    about = {
+        "amplitude": About(
+            "half the difference between crest and trough", "More makes crests higher and troughs deeper.", "A"
+        ),
+        "angular_frequency": About(
+            "angle gained per {x_step}", "More brings the crests closer together.", "ω", unit=(-1, 0), angle=True
+        ),
+        "phase": About("angle where {x} is zero", "More moves the curve to the left.", "φ", unit=(0, 0), angle=True),
+        "midline": About("middle between trough and crest", "More moves the curve up.", "d"),
+    }
     parameter_names = ("amplitude", "angular_frequency", "phase", "midline")
     linear = ("amplitude", "midline")
     constant = "midline"
@@ -57,6 +76,22 @@ class Sinusoid(Model):
     @cached_property
     def expression(self) -> Node:
         return parse(self.formula, degrees=self.degrees).tree
+
+    @property
+    def name(self) -> str:
+        return f"{'sinusoid' if self.form == 'sin' else 'cosine'} in {'degrees' if self.degrees else 'radians'}"
+
+    @property
+    def angle_unit(self) -> str:  # type: ignore[override]
+        return "°" if self.degrees else "rad"
+
+    def beyond(self, values: Mapping[str, float], x: float, right: bool) -> Going:
+        return Going(
+            "A sinusoid repeats itself for ever with the same height; a small error of the period adds up with every cycle."
+        )
+
+    def cycles(self, values: Mapping[str, float], low: float, high: float) -> float:
+        return abs(values["angular_frequency"]) * (high - low) / self.turn
 
     @property
     def turn(self) -> float:
@@ -92,11 +127,11 @@ class Sinusoid(Model):
     def derived(self) -> tuple[Derived, ...]:
         turn = "360" if self.degrees else "2*pi"
         return (
-            Derived("period", f"{turn}/angular_frequency", (1, 0)),
-            Derived("frequency", f"angular_frequency/({turn})", (-1, 0)),
-            Derived("shift along x", "-phase/angular_frequency", (1, 0)),
-            Derived("greatest value", "midline + abs(amplitude)", (0, 1)),
-            Derived("least value", "midline - abs(amplitude)", (0, 1)),
+            Derived("period", f"{turn}/angular_frequency", (1, 0), "{x} from one crest to the next"),
+            Derived("frequency", f"angular_frequency/({turn})", (-1, 0), "cycles per {x_step}"),
+            Derived("shift along x", "-phase/angular_frequency", (1, 0), "{x} where the cycle begins"),
+            Derived("greatest value", "midline + abs(amplitude)", (0, 1), "{y} at a crest"),
+            Derived("least value", "midline - abs(amplitude)", (0, 1), "{y} at a trough"),
         )
 
     def derived_beyond(self, values: Mapping[str, float], last: float) -> tuple[Derived, ...]:
@@ -106,7 +141,8 @@ class Sinusoid(Model):
             return ()
         turns = np.ceil((values["angular_frequency"] * last + values["phase"]) / self.turn - top) + top
         turn = "360" if self.degrees else "2*pi"
-        return (Derived("next crest", f"({turns:.2f}*{turn} - phase)/angular_frequency", (1, 0)),)
+        at = f"({turns:.2f}*{turn} - phase)/angular_frequency"
+        return (Derived("next crest", at, (1, 0), "{x} of the first crest past the readings"),)
 
     @property
     def _crest(self) -> float:

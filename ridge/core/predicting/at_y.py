@@ -11,6 +11,7 @@ import numpy.typing as npt
 from ridge.core.errors import BeyondDoubles, NoSolution, OutsideSense
 from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.judging.profile import can_mislead
+from ridge.core.models import Line
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.profile import x_limits
 
@@ -102,7 +103,7 @@ def solve(
         raise OutsideSense("interval", "its first value must be smaller than its second, both finite.")
     fit.critical_value(level)
     target = np.longdouble(wanted.astype(np.longdouble).mean())
-    if fit.model.family == "line" and fit.least_squares_in == "y" and "slope" not in fit.model.fixed:
+    if isinstance(fit.model, Line) and fit.least_squares_in == "y" and "slope" not in fit.model.fixed:
         found = [solve_line(fit, target, int(repeats), level)]  # by closed form, however far
         if interval is not None:
             found = [solution for solution in found if interval[0] <= solution.value <= interval[1]]

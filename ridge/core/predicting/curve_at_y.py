@@ -32,15 +32,6 @@ def default_interval(fit: Fit, reach: float = REACH) -> tuple[float, float]:
         return max(low - reach * width, -1e300), min(high + reach * width, 1e300)
 
 
-def cycles_within(fit: Fit, low: float, high: float) -> float:
-    """How often a periodic model repeats between two x."""
-    frequency = fit.values.get("angular_frequency")
-    if frequency is None:
-        return 0.0
-    turn = 360.0 if getattr(fit.model, "degrees", False) else 2 * np.pi
-    return abs(frequency) * (high - low) / turn
-
-
 def solve_curve(
     fit: Fit, target: float, repeats: int, level: float, interval: tuple[float, float] | None
 ) -> list[Solution]:
@@ -87,11 +78,13 @@ def _touches(
     as easily as not. Those within the limits of a solution are not told again."""
     fit = inverse.fit
     low, high = interval or default_interval(fit)
-    if inverse.width is None or fit.model.family in ("line", "constant") or fit.log_line is not None:
+    if inverse.width is None or not fit.model.bends or fit.log_line is not None:
         return []
     y = fit.readings.y[fit.readings.used]
     rounding = 1e-12 * float(np.max(np.abs(y), initial=0.0)) / (high - low)
-    turns = find_crossings(fit.curve.slope, search_grid(low, high, cycles_within(fit, low, high)), rounding)[:MOST]
+    turns = find_crossings(fit.curve.slope, search_grid(low, high, fit.model.cycles(fit.values, low, high)), rounding)[
+        :MOST
+    ]
     found: list[Solution] = []
     for x in turns:
         if inverse.holds(x) and not any(one.low <= x <= one.high for one in (*solutions, *found)):
@@ -120,8 +113,8 @@ class _Inverse:
             return sorted(known)
         low, high = default_interval(self.fit)
         low, high = max(low, farthest[0]), min(high, farthest[1])
-        grids = [search_grid(low, high, cycles_within(self.fit, low, high))]
-        if "angular_frequency" not in self.fit.values:
+        grids = [search_grid(low, high, self.fit.model.cycles(self.fit.values, low, high))]
+        if not self.fit.model.periodic:
             ends = [default_interval(self.fit, reach) for reach in STRETCHES]
             for (inner_low, inner_high), (outer_low, outer_high) in pairwise(ends):
                 grids += [

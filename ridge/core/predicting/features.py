@@ -15,7 +15,7 @@ from ridge.core.errors import OutsideSense
 from ridge.core.judging.statistics import critical_value
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.crossings import find_crossings, search_grid
-from ridge.core.predicting.curve_at_y import cycles_within, default_interval
+from ridge.core.predicting.curve_at_y import default_interval
 from ridge.core.readings import Array, Mask
 
 if TYPE_CHECKING:
@@ -140,7 +140,7 @@ def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = No
     independent. The limits take the wider of the two fits' quantiles.
     """
     low, high = _stretch(first, interval)
-    cycles = max(cycles_within(first, low, high), cycles_within(second, low, high))
+    cycles = max(first.model.cycles(first.values, low, high), second.model.cycles(second.values, low, high))
     widths = [width for one in (first, second) if (width := one.critical_value(level)) is not None]
     width = max(widths) if len(widths) == 2 else None
     places = []
@@ -211,7 +211,7 @@ def _stretch(fit: Fit, interval: tuple[float, float] | None) -> tuple[float, flo
 
 
 def _grid(fit: Fit, low: float, high: float) -> Array:
-    return search_grid(low, high, cycles_within(fit, low, high))
+    return search_grid(low, high, fit.model.cycles(fit.values, low, high))
 
 
 def _level(fit: Fit) -> float:

@@ -7,9 +7,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from ridge.core.models import Line
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.at_y import Solution
-from ridge.core.wording.families import curve_word
 from ridge.core.wording.limits import from_limits, level_text, limits_text
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import NumberText, place, significant, write
@@ -76,7 +76,7 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
         line = naming.y_with_unit(half_width_text(mean_half, rounded.uncertainty) if mean_half > 0 else "0")
         sentence = (
             f"± is the {level_text(prediction.level)} prediction interval of {new_reading(fit, naming)}; "
-            f"{level_text(prediction.level)} confidence interval of the {curve_word(fit.model)}: ±{line}."
+            f"{level_text(prediction.level)} confidence interval of the {fit.model.graph}: ±{line}."
         )
     if prediction.unchecked:
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
@@ -107,7 +107,7 @@ def _asymmetric(fit: Fit, prediction: Prediction, naming: Naming) -> tuple[str, 
     """A result whose limits are no ±, and how they came about."""
     value, low, high = (float(part) for part in (prediction.value, prediction.low, prediction.high))
     said = naming.y_with_unit(_between(value, low, high).text)
-    level, curve = level_text(prediction.level), curve_word(fit.model)
+    level, curve = level_text(prediction.level), fit.model.graph
     mean = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
     if _ends_at_sense(prediction, naming) and math.isfinite(low) and math.isfinite(high):
         why = f"They end where {naming.y} makes sense: {word_sense(naming, 'y')}."
@@ -193,7 +193,7 @@ def _limits_of_x(fit: Fit, solution: Solution, naming: Naming, finer: int) -> tu
         return plain, "The fit is exact, so the scatter of a reading is unknown."
     low, high = solution.low, solution.high
     if not math.isfinite(low) and not math.isfinite(high):
-        if fit.model.family == "line":
+        if isinstance(fit.model, Line):
             return plain, f"No finite {level} limits: the slope is not significantly different from zero."
         return plain, f"No finite {level} limits: within its uncertainty the curve takes that value at any {x}."
     error = solution.standard_error

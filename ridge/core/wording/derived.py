@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 from ridge.core.judging.derived import limits_of
 from ridge.core.judging.profile import Interval
-from ridge.core.wording.families import derived_meaning
+from ridge.core.wording.families import in_names
 from ridge.core.wording.limits import from_limits, limits_text
 from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.numbers import full, significant
@@ -55,8 +55,6 @@ def word_derived(
             said = limits_text(*limits_of(fit, quantity, limits or {}, level))
         name = naming.in_symbols(quantity.name)
         listed.append(
-            DerivedText(
-                name, text, full(quantity.value), value, unit, said, derived_meaning(fit.model, quantity.name, naming)
-            )
+            DerivedText(name, text, full(quantity.value), value, unit, said, in_names(quantity.meaning, naming))
         )
     return listed

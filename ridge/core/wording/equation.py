@@ -97,7 +97,7 @@ def word_equation(
 def _places(fit: Fit) -> Array:
     """Where the rounded equation is compared with the full one: a line strays most at the ends."""
     low, high = fit.readings.measured_range
-    if fit.model.family == "line":
+    if not fit.model.bends:
         return np.array([low, high])
     return np.linspace(low, high, 61)
 
@@ -206,7 +206,7 @@ def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:
 def _ordered(model: Model, naming: Naming) -> Node:
     """The equation's right side with its terms in the order of the course; an own formula stays as it was typed."""
     tree = model.written_expression
-    if not naming.rising or model.family == "formula":
+    if not naming.rising or model.typed:
         return tree
     terms = []
     while isinstance(tree, Operation) and tree.sign == "+":

@@ -9,7 +9,6 @@ import numpy as np
 
 from ridge.core.judging.misses import through_every_reading, typical_miss
 from ridge.core.wording.answers import new_reading
-from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import NumberText, count_words, full, group, probability, share, significant
 from ridge.core.wording.units import raised
@@ -38,7 +37,7 @@ def how_well(fit: Fit, naming: Naming) -> str:
         if statistics.n == 1:
             return f"There is only one {naming.y}, so there is no variation to account for."
         return f"All {group(str(statistics.n))} values of {naming.y} are equal, so there is nothing to account for."
-    curve = curve_word(fit.model)
+    curve = fit.model.graph
     if fit.least_squares_in == "given":
         return _as_given(fit, naming)
     if statistics.degrees_of_freedom == 0 and not through_every_reading(fit):
@@ -52,7 +51,7 @@ def how_well(fit: Fit, naming: Naming) -> str:
         return f"{_in_logarithms(fit, naming)} {_signs(fit)}"
     missed = f"typically misses a reading by {_miss(fit, naming)} ({degrees_text(statistics.degrees_of_freedom)})."
     r_squared = statistics.r_squared
-    if fit.model.family == "constant":
+    if fit.model.flat:
         first = f"The constant is the mean of {naming.y} and {missed}"
     elif r_squared is None:
         first = f"The {curve} {missed}"
@@ -110,7 +109,7 @@ def _signs(fit: Fit) -> str:
 
 def _as_given(fit: Fit, naming: Naming) -> str:
     """The same for a curve whose numbers were given."""
-    statistics, curve = fit.statistics, curve_word(fit.model)
+    statistics, curve = fit.statistics, fit.model.graph
     if statistics.exact:
         return f"With these numbers every reading lies on the {curve}."
     text = f"With these numbers the {curve} typically misses a reading by {_miss(fit, naming)}."
@@ -154,11 +153,11 @@ def strength(correlation: float) -> str:
 def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
     """Every statistic of the fit, labelled, in the order a report gives them; in logarithms those of the line there."""
     if fit.log_line is not None:
-        x = f"ln {naming.x}" if fit.model.family == "power" else naming.x
+        x = f"ln {naming.x}" if fit.model.logarithms and fit.model.logarithms.of_x else naming.x
         return list_statistics(fit.log_line, replace(naming, x=x, y=f"ln {naming.y}", y_unit=""))
     statistics = fit.statistics
     squared = raised(naming.y_unit, 2) if naming.y_unit else ""
-    y, curve = naming.y, curve_word(fit.model)
+    y, curve = naming.y, fit.model.graph
     about = {"constant": "its mean", "zero": "zero"}.get(statistics.compared_with, "the fixed constant")
     weighted = not fit.readings.equally_weighted
     weighed, by_weight = ("Weighted sum", "weighted ") if weighted else ("Sum", "")

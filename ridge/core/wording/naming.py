@@ -6,11 +6,12 @@ import re
 from dataclasses import dataclass
 from math import inf, isfinite
 
+from ridge.core.catalogue import MODELS
 from ridge.core.formula.dimensions import unit_powers
 from ridge.core.models import Model
 from ridge.core.wording.clock import clock_text
 from ridge.core.wording.numbers import number_as_given
-from ridge.core.wording.units import product, quotient
+from ridge.core.wording.units import product
 
 NO_BREAK = "\u00a0"
 _LATEX_SPECIAL = {
@@ -20,11 +21,13 @@ _LATEX_SPECIAL = {
 
 
 USUAL_LETTERS = {
-    "slope": "m", "intercept": "c", "amplitude": "A", "angular_frequency": "ω", "phase": "φ", "midline": "d",
-    "upper": "L", "lower": "l", "rate": "k", "midpoint": "x_0", "height": "h", "centre": "μ", "width": "σ", "level": "b",
-    "x0": "x_0",
-}  # fmt: skip
-"""Letters that textbooks give to parameters (common practice); others are their own letter."""
+    name: about.letter
+    for entry in MODELS
+    if entry.form.tried
+    for name, about in entry.model().about.items()
+    if about.letter
+}
+"""Letters that textbooks give to parameters, as each family declares them; others are their own letter."""
 
 
 def _escape(text: str) -> str:
@@ -91,17 +94,14 @@ class Naming:
         return product([(self.y_unit, int(in_y)), (self.x_unit, int(in_x))])
 
     def parameter_units(self, model: Model) -> dict[str, str]:
-        """Unit of each parameter, as far as the equation tells it; angles in ° or rad.
-
-        The factor of a power law carries the unit of y: it is the value of y where x is one.
-        """
+        """Unit of each parameter, as the family declares it, or as far as the equation tells it; angles in ° or rad."""
         powers = unit_powers(model.expression, model.variable, model.parameter_names)
         units = {name: self.unit(*powers[name]) for name in model.parameter_names}
-        if model.family == "sinusoid":
-            angle = "°" if getattr(model, "degrees", False) else "rad"
-            units |= {"phase": angle, "angular_frequency": quotient(angle, self.x_unit)}
-        if model.family == "power":
-            units["a"] = self.y_unit
+        for name, about in model.about.items():
+            if about.unit is not None and name in units:
+                in_x, in_y = about.unit
+                known = [(model.angle_unit, 1)] if about.angle else []
+                units[name] = product([*known, (self.y_unit, in_y), (self.x_unit, in_x)])
         return units
 
     def letter(self, parameter: str) -> str:

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from typing import TYPE_CHECKING
 
 from ridge.core.interpolation import Interpolation
+from ridge.core.models import Line
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -50,7 +51,7 @@ def works_behind(curve: Fit | Interpolation, *, inverse: bool = False) -> set[st
     found |= {ORTHOGONALISATION} if curve.model.linear_form is not None else {SEPARABLE, NONLINEAR}
     if curve.statistics.searched is not None and curve.statistics.f_statistic is not None:
         found.add(MONTE_CARLO)  # for p of F where the shape was searched
-    if inverse and curve.model.family == "line":
+    if inverse and isinstance(curve.model, Line):
         found.add(FIELLER)
     return found
 

@@ -10,7 +10,6 @@ from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.misses import through_every_reading
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.significance import CHECK, SIGNIFICANT
-from ridge.core.wording.families import curve_word
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.numbers import count_word, count_words, group, name_rows, p_text, significant
 
@@ -34,7 +33,7 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
     if statistics.exact:
         return ["The fit is exact: there are no residuals to look at."]
     pattern = fit.pattern
-    said = [_signs(pattern.above, pattern.below, pattern.signs_p, curve_word(fit.model))]
+    said = [_signs(pattern.above, pattern.below, pattern.signs_p, fit.model.graph)]
     if pattern.order_p is not None:
         changes = pattern.changes
         expected = 2 * pattern.above * pattern.below / (pattern.above + pattern.below)
@@ -91,7 +90,7 @@ def _shape(fit: Fit) -> list[str]:
         largest = significant(float(np.max(np.abs(fit.standardised_residuals[far]))), 2).text
         rows = name_rows(sorted(far))
         said.append(
-            f"{rows.capitalize()} lie{'s' if len(far) == 1 else ''} farther from the {curve_word(fit.model)} than expected of "
+            f"{rows.capitalize()} lie{'s' if len(far) == 1 else ''} farther from the {fit.model.graph} than expected of "
             f"{group(str(fit.statistics.n))} readings (up to {largest} standard deviations)."
         )
     if fit.readings.count is not None:

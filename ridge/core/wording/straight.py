@@ -5,13 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-import numpy as np
-
-from ridge.core.models import Exponential, Logarithmic, Model, Polynomial
+from ridge.core.models.declared import Axis, StraightForm
+from ridge.core.wording.families import in_letters
 from ridge.core.wording.headings import heading, over
-from ridge.core.wording.naming import Naming
+from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.numbers import significant
-from ridge.core.wording.units import quotient, raised
+from ridge.core.wording.units import held_together, quotient, raised
 
 if TYPE_CHECKING:
     from ridge.core.fitting.result import Fit
@@ -34,73 +33,49 @@ class Straight:
 
 
 def straighten(fit: Fit, naming: Naming) -> Straight | str:
-    """The coordinates for a fit (common practice: ln y against x, y against ln x, ln y against ln x, y against 1/x or xⁿ),
-    or why there are none."""
-    model, values = fit.model, fit.values
-    x, y = _title(naming.x, naming.x_unit), _title(naming.y, naming.y_unit)
-    if model.family in ("constant", "line"):
-        return "A line is straight already."
-    if isinstance(model, Exponential):
-        if values["a"] <= 0:
-            return f"ln {naming.y} has no value here, since the curve lies below its level."
-        level = values.get("c", 0.0)
-        name, unit = _less(naming.y, level, naming.y_unit)
-        title = _title(f"ln({name}{unit})", "")
-        line = f"slope {_number(values['k'])}{_per(naming.x_unit)}, intercept {_number(float(np.log(values['a'])))}"
-        return Straight("none", "ln", x, title, line, y_shift=level)
-    if isinstance(model, Logarithmic):
-        shift = values.get("x0", 0.0)
-        name, unit = _less(naming.x, shift, naming.x_unit)
-        line = f"slope {_number(values['a'])}{_in(naming.y_unit)}"
-        return Straight("ln", "none", f"ln({name}{unit})", y, line, x_shift=shift)
-    if model.family == "power":
-        if values["a"] <= 0:
-            return f"ln {naming.y} has no value where {naming.y} is negative."
-        line = f"slope {_number(values['n'])}"
-        return Straight("ln", "ln", _ln(naming.x, naming.x_unit), _ln(naming.y, naming.y_unit), line)
-    if model.family == "reciprocal":
-        title = _title(f"1/{naming.x}", quotient("", naming.x_unit) if naming.x_unit else "")
-        return Straight("reciprocal", "none", title, y, f"slope {_number(values['a'])}")
-    return _of_polynomial(model, fit, naming, x, y)
+    """The coordinates for a fit, or why there are none; as its family declares them."""
+    form = fit.model.straight(fit.values)
+    if isinstance(form, str):
+        return in_letters(form, naming)
+    line = f"slope {with_unit(_number(form.slope), _unit_of_slope(form, naming))}"
+    if form.intercept is not None:
+        line = f"{line}, intercept {_number(form.intercept)}"
+    return Straight(
+        form.x.how, form.y.how, _axis_title(form.x, naming.x, naming.x_unit), _axis_title(form.y, naming.y, naming.y_unit), line,
+        form.x.shift, form.y.shift, form.x.power,
+    )  # fmt: skip
 
 
-def _of_polynomial(model: Model, fit: Fit, naming: Naming, x: str, y: str) -> Straight | str:
-    """A polynomial of one power and a constant is straight against that power."""
-    if isinstance(model, Polynomial):
-        free = [int(name.removeprefix("c")) for name in model.parameter_names if fit.values[name] != 0]
-        powers = [power for power in free if power > 0]
-        if len(powers) == 1:
-            power = powers[0]
-            title = _title(raised(naming.x, power), raised(naming.x_unit, power) if naming.x_unit else "")
-            line = f"slope {_number(fit.values[f'c{power}'])}"
-            return Straight("power", "none", title, y, line, x_power=float(power))
-        return "A polynomial is only straight against a power when it has that power and a constant alone."
-    return "There are no usual coordinates in which this model is a straight line."
+def _axis_title(axis: Axis, symbol: str, unit: str) -> str:
+    match axis.how:
+        case "ln":
+            return _of_logarithm(symbol, axis.shift, unit)
+        case "reciprocal":
+            return _title(f"1/{symbol}", quotient("", unit) if unit else "")
+        case "power" if axis.power == 0.5:
+            return _title(f"√{symbol}", f"√{held_together(unit)}" if unit else "")
+        case "power":
+            power = int(axis.power)
+            return _title(raised(symbol, power), raised(unit, power) if unit else "")
+    return _title(symbol, unit)
+
+
+def _of_logarithm(symbol: str, shift: float, unit: str) -> str:
+    if not shift:
+        return f"ln({_title(symbol, unit)})" if unit else f"ln {symbol}"
+    inner = f"{symbol} {'−' if shift > 0 else '+'} {significant(abs(shift), 4).text}"
+    return f"ln(({inner} {unit}) / {over(unit)})" if unit else f"ln({inner})"
+
+
+def _unit_of_slope(form: StraightForm, naming: Naming) -> str:
+    """Of what is drawn on y over what is drawn on x; a logarithm has none."""
+    in_x = {"none": -1.0, "ln": 0.0, "reciprocal": 1.0, "power": -form.x.power}[form.x.how]
+    return naming.unit(in_x, 0 if form.y.how == "ln" else 1)
 
 
 def _title(symbol: str, unit: str) -> str:
     return heading("", symbol, unit)
 
 
-def _ln(symbol: str, unit: str) -> str:
-    return f"ln({_title(symbol, unit)})" if unit else f"ln {symbol}"
-
-
-def _less(symbol: str, level: float, unit: str) -> tuple[str, str]:
-    if not level:
-        return symbol, f" / {over(unit)}" if unit else ""
-    sign = "−" if level > 0 else "+"
-    inner = f"{symbol} {sign} {significant(abs(level), 4).text}"
-    return (f"({inner} {unit})", f" / {over(unit)}") if unit else (inner, "")
-
-
 def _number(value: float) -> str:
     return significant(value, 4).text
-
-
-def _per(unit: str) -> str:
-    return f" {quotient('', unit)}" if unit else ""
-
-
-def _in(unit: str) -> str:
-    return f" {unit}" if unit else ""

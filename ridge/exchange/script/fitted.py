@@ -229,8 +229,9 @@ class _LogarithmicFit(_PlainFit):
         super().__init__(script, one, line)
         assert isinstance(one.curve, Fit)
         self.whole = one.curve
-        self.of_x = one.curve.model.family == "power"
-        self.second = next(name for name in self.whole.parameters if name != "a")
+        assert one.curve.model.logarithms is not None
+        self.of_x = one.curve.model.logarithms.of_x
+        self.second = one.curve.model.logarithms.slope
 
     def lines(self, before: Sequence[ScriptedFit]) -> list[str]:
         letter, readings = self.letter, self.whole.readings

@@ -7,51 +7,25 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
-from ninja import Schema
-from pydantic import ConfigDict, Field, FiniteFloat, StringConstraints
+from pydantic import Field, FiniteFloat, StringConstraints
 
 from ridge.core.by_hand import move
+from ridge.core.catalogue import defaults_of
 from ridge.core.errors import RidgeError
-from ridge.core.wording.families import model_name
+from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
+from ridge.core.models import FAMILIES, Formula
 from ridge.core.wording.interpolation import interpolation_name
+from ridge.core.wording.naming import Naming
 from ridge.studies.calls import calls_itself, curves_called
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.fits import IN_LOGARITHMS, OPTIONS, hand_values, model_of, readings_for
+from ridge.studies.changes.options import Family, FitOptions, Letter
+from ridge.studies.fits import hand_values, model_of, readings_for
 from ridge.studies.readings import read_naming, read_table
-from ridge.studies.state import FORMULA_TYPED, LIMITS, FitState, StudyState
+from ridge.studies.state import LIMITS, FitState, StudyState
 
-Family = Literal[
-    "constant", "line", "polynomial", "exponential", "logarithmic", "power", "reciprocal", "sinusoid", "logistic", "gaussian",
-    "formula", "interpolation",
-]  # fmt: skip
 Number = FiniteFloat
-Letter = Annotated[str, StringConstraints(pattern="^[A-F]$")]
 Decimals = Annotated[int, Field(ge=-12, le=15)]
 Label = Annotated[str, StringConstraints(max_length=200)]
-
-
-class FitOptions(Schema):
-    """What can be chosen within a family; see ``ridge.core.models`` for the meaning of each."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    degree: Annotated[int, Field(ge=2, le=12)] | None = None
-    level: bool | None = None
-    shift: bool | None = None
-    degrees: bool | None = None
-    form: Literal["sin", "cos"] | None = None
-    text: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)] | None = None
-    curves: Annotated[list[Letter], Field(max_length=6)] | None = None
-    terms: Annotated[list[Annotated[int, Field(ge=0, le=12)]], Field(min_length=1, max_length=13)] | None = None
-    kind: Literal["linear", "polynomial", "cubic-spline", "monotone", "spline"] | None = None
-    ends: Literal["natural", "not-a-knot", "clamped", "periodic"] | None = None
-    spline_degree: Annotated[int, Field(ge=1, le=5)] | None = None
-    average: bool | None = None
-    first_slope: Number | None = None
-    last_slope: Number | None = None
-
-    def given(self) -> dict[str, Any]:
-        return {name: value for name, value in self.model_dump().items() if value is not None}
 
 
 class PutFits(Change):
@@ -338,17 +312,17 @@ def _find(state: StudyState, letter: str) -> FitState:
 
 
 def _called(fit: FitState, state: StudyState) -> str:
-    if fit.family == "interpolation":
-        options = OPTIONS["interpolation"] | dict(fit.options)
+    if fit.family == INTERPOLATION:
+        options = defaults_of(INTERPOLATION) | dict(fit.options)
         return interpolation_name(options["kind"], options["ends"], options["spline_degree"])
     try:
-        return model_name(model_of(fit, read_naming(state)))
+        return model_of(fit, read_naming(state)).name
     except RidgeError:
-        return "own formula"
+        return FAMILIES[fit.family].title
 
 
 def _names(fit: FitState, state: StudyState) -> tuple[str, ...]:
-    if fit.family == "interpolation":
+    if fit.family == INTERPOLATION:
         return ()
     try:
         return model_of(replace(fit, fixed={}), read_naming(state)).parameter_names
@@ -363,7 +337,7 @@ def _letters(names: Iterable[str], state: StudyState) -> str:
 
 
 def _straight_in_logarithms(fit: FitState) -> bool:
-    return fit.family in IN_LOGARITHMS and not any(fit.options.get(name) for name in ("level", "shift"))
+    return fit.family != INTERPOLATION and model_of(fit, Naming()).logarithms is not None
 
 
 def _checked(fit: FitState, state: StudyState) -> FitState:
@@ -371,17 +345,16 @@ def _checked(fit: FitState, state: StudyState) -> FitState:
 
     A formula that cannot be read is taken as it is typed: the page says what is wrong with it.
     """
-    allowed = OPTIONS.get(fit.family, {})
-    if not set(fit.options) <= set(allowed):
+    if not set(fit.options) <= set(defaults_of(fit.family)):
         raise ChangeRefused("This model has no such option.")
     if fit.method == "logarithms" and not _straight_in_logarithms(fit):
         raise ChangeRefused("This model is not a straight line in logarithms.")
     for low, high in fit.bounds.values():
         if low is not None and high is not None and not low < high:
             raise ChangeRefused("A lower bound has to be smaller than the upper one.")
-    if fit.family == "interpolation" and (fit.by_hand or fit.fixed or fit.bounds or fit.method != "y"):
+    if fit.family == INTERPOLATION and (fit.by_hand or fit.fixed or fit.bounds or fit.method != "y"):
         raise ChangeRefused("An interpolation has no parameters to be set.")
     told = {*fit.fixed, *fit.bounds, *fit.values, *fit.decimals}
-    if fit.family not in ("formula", "interpolation") and not told <= set(_names(fit, state)):
+    if fit.family not in (Formula.family, INTERPOLATION) and not told <= set(_names(fit, state)):
         raise ChangeRefused(f"This model has the parameters {_letters(_names(fit, state), state)}.")
     return fit

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue
+         * @description Every model and interpolation that there is, in order.
+         */
+        get: operations["ridge_studies_fits_api_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formula_names": {
         parameters: {
             query?: never;
@@ -117,7 +137,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/studies/{study_id}/candidates/{place}": {
+    "/api/studies/{study_id}/candidates/{key}": {
         parameters: {
             query?: never;
             header?: never;
@@ -715,7 +735,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "constant" | "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation";
+            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -992,8 +1012,8 @@ export interface components {
         };
         /**
          * CandidateOut
-         * @description One model of the catalogue laid over the readings; ``total``: how many there are; ``group``: model or interpolation;
-         *     ``said``: what an interpolation does, or the gravest caution about it.
+         * @description One model of the catalogue laid over the readings; ``said``: what an interpolation does, or the gravest caution about
+         *     it.
          */
         CandidateOut: {
             /**
@@ -1001,18 +1021,21 @@ export interface components {
              * @default []
              */
             curve?: components["schemas"]["PlaceOut"][];
-            /** Family */
-            family: string;
-            /** Group */
-            group: string;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation";
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "model" | "interpolation";
+            /** Key */
+            key: string;
             /** Name */
             name: string;
-            /** Options */
-            options: {
-                [key: string]: boolean | number | string;
-            };
-            /** Place */
-            place: number;
+            options: components["schemas"]["FitOptions"];
             /**
              * R Squared
              * @default
@@ -1025,8 +1048,6 @@ export interface components {
              * @default
              */
             said?: string;
-            /** Total */
-            total: number;
             /**
              * Typical Miss
              * @default
@@ -1117,6 +1138,13 @@ export interface components {
             said: string;
             /** State */
             state: string;
+        };
+        /** ChoiceOut */
+        ChoiceOut: {
+            /** Value */
+            value: boolean | number | string;
+            /** Word */
+            word: string;
         };
         /**
          * ColumnLookIn
@@ -1582,7 +1610,7 @@ export interface components {
             /** Form */
             form?: ("sin" | "cos") | null;
             /** Kind */
-            kind?: ("linear" | "polynomial" | "cubic-spline" | "monotone" | "spline") | null;
+            kind?: ("linear" | "monotone" | "cubic-spline" | "spline" | "polynomial") | null;
             /** Last Slope */
             last_slope?: number | null;
             /** Level */
@@ -1604,7 +1632,8 @@ export interface components {
          *     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
          *     hand, the least sum of squared residuals that least squares finds. ``safe_text`` and ``safe_latex``: the equation with
          *     as many decimals as it needs, which is copied; the one that is shown may have those of the course, whose
-         *     ``rounding_cost`` is told. ``plus_minus``: what ± and limits beside parameters are. ``range_text``: which stretch of x is
+         *     ``rounding_cost`` is told. ``form``: its key in the catalogue; ``settings``: what can be chosen within it; ``ways``: of least
+         *     squares, where there are several. ``plus_minus``: what ± and limits beside parameters are. ``range_text``: which stretch of x is
          *     used, where it is not all.
          */
         FitOut: {
@@ -1650,11 +1679,13 @@ export interface components {
              */
             equation_text?: string;
             /** Family */
-            family: string;
+            family: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | "unknown";
             /** Fixed */
             fixed: {
                 [key: string]: number;
             };
+            /** Form */
+            form: string;
             /**
              * Form Latex
              * @default
@@ -1777,6 +1808,8 @@ export interface components {
             safe_text?: string;
             /** Series */
             series: string;
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
             /** Started */
             started: boolean;
             /**
@@ -1789,6 +1822,8 @@ export interface components {
              * @default
              */
             typical_miss?: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
             x_range: components["schemas"]["StretchOut"] | null;
         };
         /**
@@ -2308,6 +2343,31 @@ export interface components {
             value: number;
         };
         /**
+         * OfferOut
+         * @description One form of a family as the catalogue offers it. ``tried``: whether it is laid over readings to choose from.
+         */
+        OfferOut: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation";
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "model" | "interpolation";
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            options: components["schemas"]["FitOptions"];
+            /** Synonyms */
+            synonyms: string[];
+            /** Tried */
+            tried: boolean;
+        };
+        /**
          * OptionOut
          * @description An answer to a question and what it chooses.
          */
@@ -2669,11 +2729,11 @@ export interface components {
         };
         /**
          * RankingOut
-         * @description Places of the catalogue in order, the reason for each, and which are as good as the best with nothing left over.
+         * @description Keys of the catalogue in order, the reason for each, and which are as good as the best with nothing left over.
          */
         RankingOut: {
             /** Order */
-            order: number[];
+            order: string[];
             /** Reasons */
             reasons: string[];
             /** Suggested */
@@ -3031,7 +3091,7 @@ export interface components {
                 [key: string]: number;
             } | null;
             /** Family */
-            family?: ("constant" | "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "formula" | "interpolation") | null;
+            family?: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | null;
             /** Fixed */
             fixed?: {
                 [key: string]: number;
@@ -3091,6 +3151,25 @@ export interface components {
             kind: "set_report";
             /** Parts */
             parts?: components["schemas"]["PartSettings"][] | null;
+        };
+        /**
+         * SettingOut
+         * @description An option that can be set by itself: "pick" one of the choices, "several" of them, or a "number".
+         */
+        SettingOut: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pick" | "several" | "number";
+            /** Label */
+            label: string;
+            /** Option */
+            option: string;
+            /** Value */
+            value: boolean | number | string | number[];
         };
         /** ShelfOut */
         ShelfOut: {
@@ -3508,6 +3587,19 @@ export interface components {
             y: components["schemas"]["StretchOut"];
         };
         /**
+         * WayOut
+         * @description A way of least squares.
+         */
+        WayOut: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "y" | "logarithms" | "orthogonal";
+            /** Word */
+            word: string;
+        };
+        /**
          * WithoutOut
          * @description A fit without one of its readings.
          */
@@ -3559,6 +3651,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ridge_studies_fits_api_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferOut"][];
+                };
+            };
+        };
+    };
     ridge_studies_fits_api_formula_names: {
         parameters: {
             query?: never;
@@ -3760,7 +3872,7 @@ export interface operations {
             header?: never;
             path: {
                 study_id: string;
-                place: number;
+                key: string;
             };
             cookie?: never;
         };

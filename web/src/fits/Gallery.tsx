@@ -1,8 +1,9 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 
-import { api, type Candidate, type Family, type Fit, type Ranking } from "../api/client";
+import { api, type Candidate, type Fit, type Offer, type Ranking } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { Sheet } from "../ui/Sheet";
+import { useCatalogue } from "./catalogue";
 import { MiniPlot } from "./MiniPlot";
 
 const AT_ONCE = 2;
@@ -14,15 +15,16 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
   const { fits } = useAnalysis();
   const change = useChange();
   const series = fit?.series ?? "";
-  const { candidates, ranking, total } = useCandidates(study.id, study.version, series);
+  const tried = useTried();
+  const { candidates, ranking } = useCandidates(study.id, study.version, series, tried);
   const models = candidates.filter((one) => one.group === "model");
-  const interpolations = candidates.filter((one) => one.group === "interpolation").sort((a, b) => a.place - b.place);
-  const shown = ranking ? ranking.order.map((place) => models.find((one) => one.place === place)).filter((one) => one !== undefined) : models;
+  const interpolations = candidates.filter((one) => one.group === "interpolation");
+  const shown = ranking ? ranking.order.map((key) => models.find((one) => one.key === key)).filter((one) => one !== undefined) : models;
   const best = shown.find((one, i) => !one.refusal && ranking?.suggested[i]);
   const letterOf = (one: Candidate) => fits.find((other) => other.name === one.name && other.series === series)?.letter ?? "";
   const choose = ({ family, options }: Candidate) => {
-    if (fit) change({ kind: "set_fit", letter: fit.letter, family: family as Family, options });
-    else change({ kind: "add_fit", family: family as Family, options });
+    if (fit) change({ kind: "set_fit", letter: fit.letter, family, options });
+    else change({ kind: "add_fit", family, options });
     onClose();
   };
   return (
@@ -32,14 +34,14 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
       onClose={onClose}
       note={
         <p className="text-mute" role="status">
-          {ranking ? ranking.summary : `${candidates.length} of ${total || "all"} models laid over the readings…`}
+          {ranking ? ranking.summary : `${candidates.length} of ${tried.length || "all"} models laid over the readings…`}
           {series && ` Laid over ${series} only.`}
         </p>
       }
     >
       <ul aria-label="Models" className={GRID}>
         {shown.map((one, i) => (
-          <Card key={one.place} one={one} best={one === best} letter={letterOf(one)} said={ranking?.reasons[i] ?? ""} onChoose={choose} />
+          <Card key={one.key} one={one} best={one === best} letter={letterOf(one)} said={ranking?.reasons[i] ?? ""} onChoose={choose} />
         ))}
       </ul>
       {interpolations.length > 0 && (
@@ -52,7 +54,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
           </div>
           <ul aria-label="Interpolations" className={GRID}>
             {interpolations.map((one) => (
-              <Card key={one.place} one={one} best={false} letter={letterOf(one)} said={one.said ?? ""} onChoose={choose} />
+              <Card key={one.key} one={one} best={false} letter={letterOf(one)} said={one.said ?? ""} onChoose={choose} />
             ))}
           </ul>
         </>
@@ -97,29 +99,29 @@ function Card({ one, best, letter, said, onChoose }: CardProps) {
   );
 }
 
-/** Fitted one after the other, so that each is shown as it comes in; closing the gallery ends it. */
-function useCandidates(id: string, version: number, series: string) {
-  const [candidates, setCandidates] = useState<Candidate[]>([]);
+function useTried(): Offer[] {
+  const offers = useCatalogue();
+  return useMemo(() => offers.filter((offer) => offer.tried), [offers]);
+}
+
+/** Fitted one after the other, so that each is shown as it comes in; closing the gallery ends it. In the order of the catalogue. */
+function useCandidates(id: string, version: number, series: string, tried: Offer[]) {
+  const [found, setFound] = useState<Record<string, Candidate>>({});
   const [ranking, setRanking] = useState<Ranking | null>(null);
-  const [total, setTotal] = useState(0);
   useEffect(() => {
     const stop = new AbortController();
-    let next = 0;
-    let last = Infinity;
+    const left = [...tried];
     const query = { series };
-    const one = async (): Promise<void> => {
-      while (next < last && !stop.signal.aborted) {
-        const place = next++;
-        const { data } = await api.GET("/api/studies/{study_id}/candidates/{place}", { params: { path: { study_id: id, place }, query }, signal: stop.signal });
+    const next = async (): Promise<void> => {
+      for (let offer = left.shift(); offer && !stop.signal.aborted; offer = left.shift()) {
+        const { data } = await api.GET("/api/studies/{study_id}/candidates/{key}", { params: { path: { study_id: id, key: offer.key }, query }, signal: stop.signal });
         if (!data || stop.signal.aborted) return;
-        last = data.total;
-        setTotal(data.total);
-        setCandidates((before) => [...before.filter((other) => other.place !== data.place), data]);
+        setFound((before) => ({ ...before, [data.key]: data }));
       }
     };
     void (async () => {
       try {
-        await Promise.all(Array.from({ length: AT_ONCE }, one));
+        await Promise.all(Array.from({ length: AT_ONCE }, next));
         const { data } = await api.GET("/api/studies/{study_id}/ranking", { params: { path: { study_id: id }, query }, signal: stop.signal });
         if (data) setRanking(data);
       } catch {
@@ -127,6 +129,6 @@ function useCandidates(id: string, version: number, series: string) {
       }
     })();
     return () => stop.abort();
-  }, [id, version, series]);
-  return { candidates, ranking, total };
+  }, [id, version, series, tried]);
+  return { candidates: tried.map((offer) => found[offer.key]).filter((one) => one !== undefined), ranking };
 }

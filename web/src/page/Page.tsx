@@ -1,7 +1,7 @@
 import { LayoutGrid, Pencil, Plus } from "lucide-react";
 import { useState } from "react";
 
-import { nextModel } from "../fits/catalogue";
+import { nextModel, useCatalogue } from "../fits/catalogue";
 import { Gallery } from "../fits/Gallery";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
@@ -18,6 +18,7 @@ export function Page() {
   const change = useChange();
   const analysis = useCalmAnalysis();
   const [choosing, setChoosing] = useState(false);
+  const offers = useCatalogue();
   const weighted = analysis.y_error !== null;
   return (
     <article aria-label="Page" className="paper-open">
@@ -45,7 +46,7 @@ export function Page() {
         <div className="no-print mt-3 flex flex-wrap gap-1.5">
           {analysis.fits.length < MOST_FITS && (
             <>
-              <button className="button" onClick={() => change({ kind: "add_fit", ...nextModel(analysis.fits) })}>
+              <button className="button" disabled={!offers.length} onClick={() => change({ kind: "add_fit", ...nextModel(offers, analysis.fits) })}>
                 <Plus size={14} /> Add a model
               </button>
               <button className="button" onClick={() => setChoosing(true)}>
