@@ -10,9 +10,9 @@ import numpy as np
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import RidgeError
-from ridge.core.judging.derived import derive, limits_of
-from ridge.core.judging.profile import intervals
+from ridge.core.predicting.derived import derived_of, limits_of
 from ridge.core.predicting.features import Place, area, inflexions, turning_points
+from ridge.core.predicting.parameter_limits import intervals
 from tests.simulated import LAWS, Law, clean
 
 STUDIES = 100
@@ -69,8 +69,8 @@ def _held(result: Fit, truth: Fit, law: Law, scatter: np.ndarray, level: float) 
         yield "x at a y", any(one.low <= wanted <= one.high for one in solved)
     except RidgeError:
         yield "x at a y", False
-    of_truth = {quantity.name: quantity.value for quantity in derive(truth)}
-    for quantity in derive(result):
+    of_truth = {quantity.name: quantity.value for quantity in derived_of(truth)}
+    for quantity in derived_of(result):
         if quantity.name in of_truth and quantity.name != "next crest":
             value = of_truth[quantity.name]
             if quantity.name == "shift along x":

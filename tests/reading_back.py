@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from ridge.core.wording.numbers import THIN
+from ridge.core.numerals import THIN
 
 _PLAIN = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻−\u00a0", "0123456789-- ", THIN)
 

@@ -7,8 +7,8 @@
 1.94
 """
 
-from ridge.core.fitting import Fit, Parameter, fit
-from ridge.core.interpolation import Interpolation, interpolate
+from ridge.core.face import Fit, Interpolation, fit, interpolate, with_values
 from ridge.core.readings import Readings
+from ridge.core.results.parameter import Parameter
 
-__all__ = ["Fit", "Interpolation", "Parameter", "Readings", "fit", "interpolate"]
+__all__ = ["Fit", "Interpolation", "Parameter", "Readings", "fit", "interpolate", "with_values"]

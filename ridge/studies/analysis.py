@@ -9,9 +9,9 @@ from uuid import UUID
 
 import numpy as np
 
+from ridge.core.numerals import group, name_rows
 from ridge.core.wording.headings import over
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import group, name_rows
 from ridge.core.wording.straight import Straight, straighten
 from ridge.studies.answers import answer, answer_unknown, follow, unanswered, unknown_unanswered
 from ridge.studies.apart import FAILED, Failures

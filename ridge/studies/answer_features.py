@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from ridge.core import Fit
+from ridge.core.numerals import capital, significant
 from ridge.core.predicting.features import (
     Place,
     Quantity,
@@ -15,10 +15,10 @@ from ridge.core.predicting.features import (
     tangent,
     turning_points,
 )
+from ridge.core.results.fit import Fit
 from ridge.core.wording.answers import NO_UNCERTAINTY
 from ridge.core.wording.features import word_limits, word_places, word_quantity
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import capital, significant
 from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber
 from ridge.exchange.lists import read_list

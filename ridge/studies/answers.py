@@ -7,17 +7,19 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ridge.core import Fit, Interpolation
 from ridge.core.errors import RidgeError
-from ridge.core.predicting.at_x import Prediction
-from ridge.core.predicting.at_y import MOST, Solution
+from ridge.core.interpolation import Interpolation
+from ridge.core.numerals import capital, count_word, name_rows, number_as_given, significant
+from ridge.core.predicting.at_x import Prediction, predict
+from ridge.core.predicting.at_y import solve
 from ridge.core.predicting.sense import prediction_within, solutions_within
+from ridge.core.predicting.solution import MOST, Solution
+from ridge.core.results.fit import Fit
 from ridge.core.wording.answers import AnswerText, word_prediction, word_solutions
 from ridge.core.wording.families import beyond_sentence
 from ridge.core.wording.interpolation import word_between, word_place_between
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import capital, count_word, name_rows, number_as_given, significant
 from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber, read_numbers
@@ -110,7 +112,7 @@ def _single(
 def _at_x(fit: Fit, out: AnswerOut, x: float, level: float, naming: Naming, checked: bool) -> AnswerOut:
     if not sense_of(naming, "x").holds(x):
         return out.model_copy(update={"problem": f"{capital(word_sense(naming, 'x'))}."})
-    prediction = fit.predict(x, level, checked)
+    prediction = predict(fit, x, level, checked)
     value = float(prediction.value)
     if not math.isfinite(value):
         return out.model_copy(update={"problem": _no_value(fit, x, value, naming)})
@@ -165,7 +167,7 @@ def _at_y(
     y = float(np.mean(numbers))
     if not sense_of(naming, "y").holds(y):
         return out.model_copy(update={"problem": f"{capital(word_sense(naming, 'y'))}."})
-    every = fit.solve(numbers, repeats, level, checked=checked)
+    every = solve(fit, numbers, repeats, level, checked=checked)
     solutions = solutions_within(every, sense_of(naming, "x"))
     if not solutions:
         problem = f"The curve takes that value only where {naming.x} makes no sense: {word_sense(naming, 'x')}."
@@ -287,7 +289,7 @@ def _row(
     if found.direction == "y_at_x":
         row.asked = f"{naming.x} = {naming.x_given(given[0])}"
         if one.fit is not None and not found.problem:
-            prediction = one.fit.predict(given[0], level, checked)
+            prediction = predict(one.fit, given[0], level, checked)
             value = float(prediction.value)
             half = float(prediction.high) - value
             row.result = f"{naming.y} = {naming.y_with_unit(round_with_half_width(value, half).value)}"

@@ -14,7 +14,8 @@ from ninja import Router, Schema
 from pydantic import BaseModel, Field, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
-from ridge.core import Fit, Interpolation
+from ridge.core.interpolation import Interpolation
+from ridge.core.results.fit import Fit
 from ridge.core.wording.headings import over
 from ridge.studies.analysis import analyse, analysis_of
 from ridge.studies.answers import answer

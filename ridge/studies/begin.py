@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ridge.core.wording.numbers import count_word
+from ridge.core.numerals import count_word
 from ridge.studies.changes.base import ChangeRefused
 from ridge.studies.changes.tables import TakeTable, series_of
 from ridge.studies.state import LIMITS, StudyState, empty_study

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ridge.core.wording.numbers import name_rows
+from ridge.core.numerals import name_rows
 from ridge.studies.columns import MOST_DIGITS, FitValues, calculated_texts, column_values, sensible_digits
 from ridge.studies.fits import curve_of, fit_all
 from ridge.studies.readings import read_table

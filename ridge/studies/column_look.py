@@ -8,7 +8,7 @@ from ridge.core.errors import FormulaError
 from ridge.core.formula import parse
 from ridge.core.formula.parse import called_curves
 from ridge.core.formula.writing import to_latex
-from ridge.core.wording.numbers import capital, name_rows
+from ridge.core.numerals import capital, name_rows
 from ridge.exchange.cells import NotANumber
 from ridge.studies.calculated import calculate
 from ridge.studies.columns import names_for_formulas, read_uncertainty

@@ -9,14 +9,14 @@ from functools import lru_cache
 
 import numpy as np
 
-from ridge.core import Fit
 from ridge.core.errors import FormulaError
 from ridge.core.formula import Program, parse
 from ridge.core.formula.parse import Curve, Parsed, called_curves, same_name
 from ridge.core.formula.tree import Comparison, Constant, Name, Node, Number, names_in, walk
 from ridge.core.formula.writing import to_text
+from ridge.core.numerals import significant
 from ridge.core.readings import Array
-from ridge.core.wording.numbers import significant
+from ridge.core.results.fit import Fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_clock, read_number, read_plain
 from ridge.studies.apart import FAILED, Failures
 from ridge.studies.state import ColumnState, StudyState

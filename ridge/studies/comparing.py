@@ -6,10 +6,11 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ridge.core import Fit
 from ridge.core.errors import RidgeError
 from ridge.core.judging.comparison import Row, compare, degree_ladder, nested_test, refit
 from ridge.core.judging.misses import typical_miss
+from ridge.core.numerals import share, significant
+from ridge.core.results.fit import Fit
 from ridge.core.wording.comparison import (
     CRITERIA,
     criterion_value,
@@ -18,7 +19,6 @@ from ridge.core.wording.comparison import (
     word_nested,
     word_without,
 )
-from ridge.core.wording.numbers import share, significant
 from ridge.studies.curves import default_view, finite, sample_curve
 from ridge.studies.fit_words import name_of
 from ridge.studies.fits import fit_all, fit_one

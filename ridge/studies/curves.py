@@ -7,9 +7,11 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from ridge.core import Fit, Interpolation
+from ridge.core.interpolation import Interpolation
 from ridge.core.judging.misses import seen_residuals
+from ridge.core.predicting.at_x import predict
 from ridge.core.readings import Array
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.sense import sense_of
 from ridge.studies.readings import Status, Table
@@ -76,7 +78,7 @@ def _sampled(
         with np.errstate(all="ignore"):
             y = finite(result.evaluate(x))
         return CurveOut(x=x.tolist(), y=y, low=[None] * len(x), high=[None] * len(x))
-    prediction = result.predict(x, level)
+    prediction = predict(result, x, level)
     return CurveOut(
         x=x.tolist(),
         y=finite(prediction.value),

@@ -6,9 +6,10 @@ from collections.abc import Callable
 
 import numpy as np
 
-from ridge.core import Fit, Interpolation
+from ridge.core.interpolation import Interpolation
 from ridge.core.judging.misses import typical_miss
 from ridge.core.readings import Array
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.straight import Straight, straighten
 from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent

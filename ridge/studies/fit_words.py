@@ -8,15 +8,18 @@ from dataclasses import replace
 
 import numpy as np
 
-from ridge.core import Fit, Interpolation
 from ridge.core.by_hand import handles, places
 from ridge.core.catalogue import entry_of
 from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
-from ridge.core.interpolation.cautions import find as find_in_interpolation
-from ridge.core.judging.cautions import Finding
+from ridge.core.interpolation import Interpolation
+from ridge.core.interpolation.cautions import findings_of as findings_between
+from ridge.core.judging.cautions import findings_of
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
-from ridge.core.judging.profile import Interval, intervals, lopsided, unchecked
 from ridge.core.models import FAMILIES, Formula
+from ridge.core.numerals import full, place, probability, significant, write
+from ridge.core.predicting.parameter_limits import Interval, intervals, lopsided, unchecked
+from ridge.core.results.finding import Finding
+from ridge.core.results.fit import Fit
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.checklist import failing_checks
@@ -28,7 +31,6 @@ from ridge.core.wording.judgement import how_well, list_statistics, signed_share
 from ridge.core.wording.limits import from_limits, level_text, limits_text, what_plus_minus_is
 from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import full, place, probability, significant, write
 from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
@@ -167,9 +169,9 @@ def _cautions(one: Fitted, table: Table, naming: Naming, of_limits: Sequence[Fin
     """What to know about it, each with what can be done at one press. A curve with given numbers claims nothing."""
     found: list[Finding] = []
     if one.interpolation is not None:
-        found = [finding for finding in find_in_interpolation(one.interpolation) if finding.code != "no-residuals"]
+        found = [finding for finding in findings_between(one.interpolation) if finding.code != "no-residuals"]
     elif one.fit is not None and one.fit.least_squares_in != "given":
-        found = [*_better_elsewhere(one, table), *one.fit.findings, *of_limits]
+        found = [*_better_elsewhere(one, table), *findings_of(one.fit), *of_limits]
     out: list[CautionOut] = []
     asked = next((finding.code for finding in found if finding.code in OTHER_MODEL_HELPS and one.fit is not None), "")
     offered: set[str] = set()

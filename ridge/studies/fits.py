@@ -8,17 +8,18 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ridge.core import Fit, fit, interpolate
 from ridge.core.by_hand import first_values, with_values
 from ridge.core.catalogue import defaults_of
 from ridge.core.errors import FormulaError, OutsideSense, RidgeError
+from ridge.core.fitting import fit
 from ridge.core.formula.checks import meant_variable
 from ridge.core.formula.parse import Curve, rename
 from ridge.core.formula.tree import number, substitute
-from ridge.core.interpolation import Interpolation
+from ridge.core.interpolation import Interpolation, interpolate
 from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
 from ridge.core.models import FAMILIES, Formula, Model
 from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.studies.apart import FAILED
 from ridge.studies.readings import Table

@@ -12,9 +12,9 @@ from ridge.core.formula.parse import Parsed
 from ridge.core.formula.tree import Node
 from ridge.core.formula.writing import symbol_to_latex, to_latex
 from ridge.core.models import Formula
+from ridge.core.numerals import significant
 from ridge.core.wording.equation import write_symbols
 from ridge.core.wording.naming import symbol_latex
-from ridge.core.wording.numbers import significant
 from ridge.studies.calls import curves_called
 from ridge.studies.curves import default_view, finite
 from ridge.studies.fits import called_by, fit_one, hand_values, model_of, readings_for

@@ -5,13 +5,13 @@ from __future__ import annotations
 import numpy as np
 
 from ridge.core.catalogue import Entry
-from ridge.core.interpolation.cautions import find
+from ridge.core.interpolation.cautions import findings_of
 from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.judging.ranking import bends, order_models
+from ridge.core.numerals import significant
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.interpolation import how_it_goes
 from ridge.core.wording.judgement import signed_share
-from ridge.core.wording.numbers import significant
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
 from ridge.studies.catalogue import CANDIDATES, fit_candidate
@@ -57,7 +57,7 @@ def candidate(state: StudyState, chosen: Entry, series: str) -> CandidateOut:
         known = np.isfinite(y)
         out.curve = [PlaceOut(x=a, y=b) for a, b in zip(x[known].tolist(), y[known].tolist(), strict=True)]
     if one.interpolation is not None:
-        warnings = [word_caution(finding, table.naming).message for finding in find(one.interpolation)]
+        warnings = [word_caution(finding, table.naming).message for finding in findings_of(one.interpolation)]
         out.said = warnings[0] if len(warnings) > 1 else how_it_goes(one.interpolation)
     if one.fit is not None:
         statistics = one.fit.statistics

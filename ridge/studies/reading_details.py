@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 
-from ridge.core import Fit
-from ridge.core.wording.numbers import significant, write
+from ridge.core.numerals import significant, write
+from ridge.core.results.fit import Fit
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.studies.readings import Status, Table
 from ridge.studies.state import StudyState

@@ -11,10 +11,9 @@ from functools import cached_property
 import numpy as np
 import numpy.typing as npt
 
-from ridge.core import Readings
-from ridge.core.readings import Array, Mask
+from ridge.core.numerals import capital
+from ridge.core.readings import Array, Mask, Readings
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import capital
 from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.apart import FAILED

@@ -6,11 +6,11 @@ from collections.abc import Iterable, Sequence
 from typing import Any
 
 from ridge.core.errors import FormulaError, NoFit, OutsideSense, RepeatedX, UndefinedAt
-from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.misses import typical_miss
 from ridge.core.models import Constant, Formula, Line, Polynomial
+from ridge.core.numerals import name_rows, significant
+from ridge.core.results.finding import Caution, Finding
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import name_rows, significant
 from ridge.studies.catalogue import better_model
 from ridge.studies.fits import Fitted, fit_one
 from ridge.studies.readings import read_table

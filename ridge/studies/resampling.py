@@ -7,12 +7,12 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ridge.core import Fit
 from ridge.core.fitting.effort import Effort
 from ridge.core.judging.misses import typical_miss
 from ridge.core.judging.resampling import Draw, each_in_turn, k_fold, movement, random_shares, root_mean_square
+from ridge.core.numerals import significant
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant
 from ridge.core.wording.resampling import word_failed, word_left_out, word_movement
 from ridge.studies.curves import default_view, finite
 from ridge.studies.fit_words import name_of

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 import numpy.typing as npt
 
-from ridge.core import Fit
 from ridge.core.judging.quantiles import normal_quantiles
+from ridge.core.numerals import significant, write
 from ridge.core.readings import Array
+from ridge.core.results.fit import Fit
 from ridge.core.wording.headings import over
-from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.residuals import word_residuals
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.core.wording.units import raised

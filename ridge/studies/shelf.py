@@ -8,9 +8,10 @@ from uuid import UUID
 
 import numpy as np
 
-from ridge.core import Fit, Interpolation
+from ridge.core.interpolation import Interpolation
+from ridge.core.numerals import group
+from ridge.core.results.fit import Fit
 from ridge.core.wording.equation import word_equation
-from ridge.core.wording.numbers import group
 from ridge.studies.apart import Failures
 from ridge.studies.curves import default_view
 from ridge.studies.fit_words import name_of

@@ -11,10 +11,11 @@ from threading import Lock
 
 from pebble import ProcessExpired, ProcessPool
 
-from ridge.core import Fit, fit
 from ridge.core.errors import NoFit
+from ridge.core.fitting import fit
 from ridge.core.models import Model
 from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
 
 PROCESSES = 2
 GUARD = 30.0

@@ -10,7 +10,7 @@ import statsmodels.api as sm
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.judging.influence import readings_far_off
-from ridge.core.judging.patterns import find_pattern
+from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.significance import ALARM
 from ridge.core.models import Line
 
@@ -85,7 +85,7 @@ class OrdinaryLeastSquares(TestCase):
 
     def test_bend_is_the_f_test_of_the_nested_models(self) -> None:
         larger = sm.OLS(self.y, np.column_stack([np.ones_like(self.x), self.x, self.x**2])).fit()
-        close(find_pattern(self.fit).bend_p, larger.compare_f_test(self.reference)[1])
+        close(pattern_of(self.fit).bend_p, larger.compare_f_test(self.reference)[1])
 
     def test_far_off_readings_are_those_of_the_bonferroni_test(self) -> None:
         y = self.y.copy()

@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import NoSolution
-from ridge.core.judging.profile import intervals
 from ridge.core.models import (
     Exponential,
     Formula,
@@ -24,8 +23,9 @@ from ridge.core.models import (
     Reciprocal,
     Sinusoid,
 )
-from ridge.core.predicting.at_y import MOST
 from ridge.core.predicting.features import roots
+from ridge.core.predicting.parameter_limits import intervals
+from ridge.core.predicting.solution import MOST
 from ridge.core.wording.answers import word_prediction, word_solution, word_solutions
 from ridge.core.wording.derived import word_derived
 from ridge.core.wording.families import beyond_sentence

@@ -11,6 +11,11 @@ from unittest import TestCase
 RIDGE = Path(__file__).parent.parent.parent / "ridge"
 # Lowest first; a part may import itself and what stands before it.
 LAYERS = ["core", "exchange", "accounts", "studies", "site"]
+# Within the core, the same: plain values, formulas, families, results, solving, prediction, judgement, words, the public face.
+CORE_LAYERS = [
+    "errors", "readings", "numerals", "formula", "models", "results", "fitting", "predicting", "interpolation", "catalogue", "judging",
+    "by_hand", "wording", "face",
+]  # fmt: skip
 FORBIDDEN_IN_CORE = {
     "django",
     "ninja",
@@ -39,6 +44,15 @@ def imported(file: Path) -> set[str]:
     return names
 
 
+def imported_modules(file: Path) -> set[str]:
+    """Modules by their full names, also where a name of a package is a module."""
+    found = imported(file)
+    for node in ast.walk(ast.parse(file.read_text())):
+        if isinstance(node, ast.ImportFrom) and node.module:
+            found |= {f"{node.module}.{alias.name}" for alias in node.names}
+    return found
+
+
 class Imports(TestCase):
     def test_core_imports_numbers_only(self) -> None:
         files = list((RIDGE / "core").rglob("*.py"))
@@ -59,6 +73,39 @@ class Imports(TestCase):
                     parts = name.split(".")
                     if parts[0] == "ridge" and len(parts) > 1 and parts[1] in LAYERS:
                         self.assertLessEqual(LAYERS.index(parts[1]), height, f"{file} imports {name}")
+
+    def test_layers_of_the_core(self) -> None:
+        """Every package and module of the core has its place, and imports nothing above it, in functions neither."""
+        core = RIDGE / "core"
+        parts = {path.stem for path in core.iterdir() if path.suffix == ".py" or (path / "__init__.py").exists()}
+        self.assertEqual(parts - {"__init__"}, set(CORE_LAYERS))
+        for file in core.rglob("*.py"):
+            own = file.relative_to(core).parts[0].removesuffix(".py")
+            if own == "__init__":
+                continue
+            for name in imported(file):
+                if name.startswith("ridge.core."):
+                    other = name.split(".")[2]
+                    self.assertLessEqual(CORE_LAYERS.index(other), CORE_LAYERS.index(own), f"{file} imports {name}")
+
+    def test_no_circles_in_the_core(self) -> None:
+        """Also within one package, where the layers do not look."""
+        files = {
+            ".".join(file.relative_to(RIDGE.parent).with_suffix("").parts): file
+            for file in (RIDGE / "core").rglob("*.py")
+        }
+        left = {name: {other for other in imported_modules(file) if other in files} for name, file in files.items()}
+        while left:
+            free = {name for name, needs in left.items() if not needs & left.keys()}
+            self.assertTrue(free, f"these import one another: {sorted(left)}")
+            left = {name: needs for name, needs in left.items() if name not in free}
+
+    def test_imports_stand_at_the_top(self) -> None:
+        for file in (RIDGE / "core").rglob("*.py"):
+            for node in ast.walk(ast.parse(file.read_text())):
+                if isinstance(node, ast.FunctionDef | ast.If):
+                    hidden = [inner for inner in ast.walk(node) if isinstance(inner, ast.Import | ast.ImportFrom)]
+                    self.assertEqual(hidden, [], f"{file}, line {node.lineno}")
 
     def test_no_eval_anywhere(self) -> None:
         for file in RIDGE.rglob("*.py"):

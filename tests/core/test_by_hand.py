@@ -9,8 +9,8 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ridge.core import Readings, fit
-from ridge.core.by_hand import first_values, handles, move, places, with_values
+from ridge.core import Readings, fit, with_values
+from ridge.core.by_hand import first_values, handles, move, places
 from ridge.core.errors import BeyondDoubles, OutsideSense, TooFewReadings, UndefinedAt
 from ridge.core.judging.comparison import leave_one_out
 from ridge.core.models import (

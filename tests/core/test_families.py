@@ -9,8 +9,8 @@ from unittest import TestCase
 
 import numpy as np
 
-from ridge.core import Readings
-from ridge.core.by_hand import first_values, handles, places, with_values
+from ridge.core import Readings, with_values
+from ridge.core.by_hand import first_values, handles, places
 from ridge.core.catalogue import ENTRIES, MODELS, defaults_of, entry_of, options_of
 from ridge.core.interpolation.kinds import settings_of
 from ridge.core.models import FAMILIES, Model

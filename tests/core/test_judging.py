@@ -9,7 +9,7 @@ import numpy as np
 
 from ridge.core import Readings, fit
 from ridge.core.judging.order import count_changes, find_order
-from ridge.core.judging.patterns import find_pattern
+from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.significance import CHECK
 from ridge.core.models import Line
 
@@ -47,7 +47,7 @@ class Order(TestCase):
             (np.repeat([1, -1, 1], 8), "fewer times"),
         ):  # fmt: skip
             y = 2 * x + signs * (1 + 0.1 * np.cos(7 * x))
-            pattern = find_pattern(fit(Readings(x, y), Line()))
+            pattern = pattern_of(fit(Readings(x, y), Line()))
             self.assertTrue(pattern.visible)
             caution = next(c for c in fit(Readings(x, y), Line()).cautions if c.code == "patterned-residuals")
             if (pattern.bend_p or 1) >= CHECK:
@@ -55,7 +55,7 @@ class Order(TestCase):
 
     def test_signs_and_changes_of_a_small_case(self) -> None:
         # By hand: y − x is 1, −1, −1, 1 about a line of slope one through the middle.
-        pattern = find_pattern(fit(Readings([1, 2, 3, 4], [2, 1, 2, 5]), Line()))
+        pattern = pattern_of(fit(Readings([1, 2, 3, 4], [2, 1, 2, 5]), Line()))
         self.assertEqual((pattern.above, pattern.below, pattern.changes), (2, 2, 2))
 
 

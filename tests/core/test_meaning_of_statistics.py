@@ -10,8 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import chi2
 
-from ridge.core import Fit, Readings, fit
-from ridge.core.by_hand import with_values
+from ridge.core import Fit, Readings, fit, with_values
 from ridge.core.judging.comparison import leave_one_out, nested_test
 from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.models import (

@@ -16,7 +16,6 @@ import numpy as np
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import RidgeError
 from ridge.core.judging.comparison import leave_one_out
-from ridge.core.judging.profile import intervals
 from ridge.core.models import (
     Exponential,
     Formula,
@@ -31,6 +30,7 @@ from ridge.core.models import (
     Sinusoid,
 )
 from ridge.core.predicting.features import area, crossings, inflexions, roots, tangent, turning_points
+from ridge.core.predicting.parameter_limits import intervals
 from ridge.core.wording.answers import word_prediction, word_solutions
 from ridge.core.wording.derived import word_derived
 from ridge.core.wording.families import beyond_sentence

@@ -11,9 +11,9 @@ from scipy.stats import t as student
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import OutsideSense
 from ridge.core.fitting.effort import Effort
-from ridge.core.judging.profile import intervals, lopsided, profile_interval
 from ridge.core.models import Exponential, Line, Logistic
-from ridge.core.predicting.profile import curve_limits, x_limits
+from ridge.core.predicting.curve_limits import curve_limits, x_limits
+from ridge.core.predicting.parameter_limits import intervals, lopsided, profile_interval
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.derived import word_derived
@@ -69,7 +69,7 @@ class OfPredictions(TestCase):
     def test_for_a_line_the_usual_limits_and_fiellers(self) -> None:
         result = fit(Readings(X, 2 * X + 1 + 5 * NOISE), Line())
         usual, crossing = result.predict(4.3), result.solve(9.0, 2)[0]
-        where = "ridge.core.predicting.profile."
+        where = "ridge.core.predicting.curve_limits."
         with patch(where + "can_mislead", return_value=True), patch(where + "misleads", return_value=True):
             limits = curve_limits(result, 4.3, float(usual.mean_high - usual.value), 0.95, Effort())
             ends = x_limits(result, crossing.value, 9.0, 2, (crossing.low, crossing.high), 0.95, Effort())
@@ -121,7 +121,7 @@ class OfPredictions(TestCase):
         with (
             patch("ridge.core.predicting.at_x.QUESTION", -1.0),
             patch("ridge.core.predicting.at_y.QUESTION", -1.0),
-            patch("ridge.core.judging.profile.QUESTION", -1.0),
+            patch("ridge.core.predicting.parameter_limits.QUESTION", -1.0),
         ):
             found = result.predict(6.0, checked=True)
             self.assertEqual((bool(found.profiled), bool(found.unchecked)), (False, True))

@@ -6,8 +6,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from ridge.core import Readings, fit, interpolate
-from ridge.core.by_hand import with_values
+from ridge.core import Readings, fit, interpolate, with_values
 from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
 from ridge.core.wording import references as works
 from ridge.core.wording.references import references

@@ -7,8 +7,8 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from ridge.core.numerals import significant, write
 from ridge.core.wording.limits import limits_text
-from ridge.core.wording.numbers import significant, write
 from ridge.core.wording.rounding import round_with_half_width, round_with_uncertainty
 from tests.reading_back import read_back, read_both
 

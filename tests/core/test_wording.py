@@ -6,15 +6,14 @@ from unittest import TestCase
 
 import numpy as np
 
-from ridge.core import Readings, fit
-from ridge.core.by_hand import with_values
+from ridge.core import Readings, fit, with_values
 from ridge.core.models import Exponential, Line, Power
+from ridge.core.numerals import group, name_rows, probability, share, significant, write
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.equation import word_equation
 from ridge.core.wording.judgement import how_well, list_statistics, percent, sides_text
 from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming, symbol_latex, with_unit
-from ridge.core.wording.numbers import group, name_rows, probability, share, significant, write
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.core.wording.units import quotient
 

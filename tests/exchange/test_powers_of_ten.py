@@ -60,7 +60,9 @@ class AtEveryPower(SimpleTestCase):
     def computed(self, state: StudyState) -> tuple[AnalysisOut, dict[str, Fit]]:
         analysis = analyse(state)
         self.assertEqual(analysis.failures, [])
-        fits = {one.wanted.letter: one.fit for one in fit_all(read_table(state), state.fits) if one.fit is not None}
+        fits = {
+            one.wanted.letter: Fit.of(one.fit) for one in fit_all(read_table(state), state.fits) if one.fit is not None
+        }
         self.assertEqual(set(fits), {fit.letter for fit in analysis.fits})
         return analysis, fits
 

@@ -7,8 +7,9 @@ from dataclasses import replace
 from pathlib import Path
 from unittest import TestCase
 
+from ridge.core.numerals import THIN
+from ridge.core.predicting.at_y import solve
 from ridge.core.wording.naming import NO_BREAK
-from ridge.core.wording.numbers import THIN
 from ridge.studies.analysis import analyse
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import read_table
@@ -117,7 +118,7 @@ class WhatTheyTeach(TestCase):
         fit = fit_all(read_table(state), state.fits)[1].fit
         assert fit is not None
         self.assertEqual(fit.evaluate([180.0, 1000.0]).tolist(), [0.0, 0.0])
-        half = fit.solve(31.4 / 2)
+        half = solve(fit, 31.4 / 2)
         self.assertEqual(len(half), 1)
 
     def test_the_cup_cools_to_a_level(self) -> None:

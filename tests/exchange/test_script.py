@@ -70,7 +70,7 @@ class Script(TestCase):
         done = 0
         for one in fit_all(table, state.fits):
             if one.fit is not None and one.fit.least_squares_in in ("y", "logarithms", "given"):
-                done += self.check_fit(one, one.fit, printed, state)
+                done += self.check_fit(one, Fit.of(one.fit), printed, state)
         self.assertGreater(done, 0)
         return len(printed)
 

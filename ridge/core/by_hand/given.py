@@ -9,11 +9,12 @@ import numpy as np
 
 from ridge.core.errors import BeyondDoubles, OutsideSense, TooFewReadings, UndefinedAt
 from ridge.core.fitting.curve import NonlinearCurve
-from ridge.core.fitting.fit import correlation_of, r_squared, total_sum
-from ridge.core.fitting.result import Fit, Parameter
-from ridge.core.judging.statistics import compute_statistics
+from ridge.core.fitting.statistics import compute_statistics
+from ridge.core.fitting.sums import correlation_of, r_squared, total_sum
 from ridge.core.models import Model
 from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
+from ridge.core.results.parameter import Parameter
 
 NOTHING_FITTED = "Nothing was fitted: the numbers are given."
 

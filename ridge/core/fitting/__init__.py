@@ -1,6 +1,5 @@
-"""Least squares: the solvers and the fit they give."""
+"""Least squares: the solvers, and the front door ``fit``."""
 
 from ridge.core.fitting.fit import fit
-from ridge.core.fitting.result import Fit, Parameter
 
-__all__ = ["Fit", "Parameter", "fit"]
+__all__ = ["fit"]

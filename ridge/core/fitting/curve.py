@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Protocol
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -33,28 +33,6 @@ def _raised(u: Any, power: int) -> Any:
     for _ in range(power - 1):
         result = result * u
     return result
-
-
-class Curve(Protocol):
-    """Arrays come back in the shape of x; ``rows`` with one more axis."""
-
-    def value(self, x: npt.ArrayLike) -> Array:
-        """The curve's y at x; NaN or infinite where it has none."""
-
-    def slope(self, x: npt.ArrayLike) -> Array:
-        """dy/dx at x."""
-
-    def bend(self, x: npt.ArrayLike) -> Array:
-        """d²y/dx² at x."""
-
-    def rows(self, x: npt.ArrayLike, order: int = 0) -> Array:
-        """How value (order 0), slope (1) or bend (2) move with independent directions of the parameters.
-
-        For readings of variance one, the squared length of a row is the variance there.
-        """
-
-    def unit_variance(self, x: npt.ArrayLike) -> Array:
-        """Variance of the value for a reading of weight one whose variance is one."""
 
 
 @dataclass(frozen=True)

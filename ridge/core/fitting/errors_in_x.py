@@ -8,14 +8,16 @@ from __future__ import annotations
 from dataclasses import replace
 
 import numpy as np
+from odrpack import odr_fit
 
 from ridge.core.errors import NoFit, OutsideSense
 from ridge.core.fitting.curve import NonlinearCurve
-from ridge.core.fitting.fit import dress, total_sum
-from ridge.core.fitting.result import Fit
+from ridge.core.fitting.dress import dress
 from ridge.core.fitting.solved import Solved
+from ridge.core.fitting.sums import total_sum
 from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
+from ridge.core.results.fit import Fit
 
 
 def fit_orthogonal(readings: Readings, model: Model, start: Fit) -> Fit:
@@ -26,8 +28,6 @@ def fit_orthogonal(readings: Readings, model: Model, start: Fit) -> Fit:
     uncertainty of x carried over by the slope. Raises OutsideSense where an uncertainty is missing, NoFit where the
     search does not settle.
     """
-    from odrpack import odr_fit
-
     used = readings.used
     if readings.x_error is None or readings.y_error is None:
         raise OutsideSense("least_squares_in", "orthogonal distances need uncertainties of x and of y.")

@@ -12,7 +12,7 @@ from ridge.core.fitting.exact import MOST, solve_exactly
 from ridge.core.fitting.linear import DependentColumn, LinearSolution, solve
 from ridge.core.fitting.solved import Prepared, Solved, among_all, check_values, power_of_two, reach_of, sums
 from ridge.core.models.base import Extended, ExtendedNumber, LinearForm, Model
-from ridge.core.wording.numbers import significant
+from ridge.core.numerals import significant
 
 
 def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:

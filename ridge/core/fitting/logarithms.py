@@ -13,11 +13,11 @@ import numpy as np
 import numpy.typing as npt
 
 from ridge.core.errors import OutsideSense, UndefinedAt
-from ridge.core.fitting.curve import Curve
-from ridge.core.fitting.fit import fit
-from ridge.core.fitting.result import Fit
+from ridge.core.fitting.least_squares import fit_in_y
 from ridge.core.models import Line, Model
 from ridge.core.readings import Array, Readings
+from ridge.core.results.curve import Curve
+from ridge.core.results.fit import Fit
 
 
 class LogarithmicCurve:
@@ -73,7 +73,7 @@ def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
             "logarithms make a straight line of an exponential without level, a power law and a logarithmic model only.",
         )
     if not form.of_y:
-        return replace(fit(readings, model), least_squares_in="logarithms")
+        return replace(fit_in_y(readings, model), least_squares_in="logarithms")
     factor, second, both = form.factor, form.slope, form.of_x
     used = readings.used
     with np.errstate(invalid="ignore"):
@@ -102,7 +102,7 @@ def fit_in_logarithms(readings: Readings, model: Model) -> Fit:
         fixed["intercept"] = float(np.log(model.fixed[factor]))
     if second in model.fixed:
         fixed["slope"] = model.fixed[second]
-    line = fit(line_readings, Line(), fixed=fixed)
+    line = fit_in_y(line_readings, Line().with_fixed(fixed))
     intercept, slope = line.parameters["intercept"], line.parameters["slope"]
     a = float(np.exp(intercept.value))
     parameters = {

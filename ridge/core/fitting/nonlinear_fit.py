@@ -20,11 +20,12 @@ from ridge.core.fitting.redundancy import involved, known_combination, null_dire
 from ridge.core.fitting.scene import Bounds, data_of, inner_scene, limits_of, natural_problem, reaches
 from ridge.core.fitting.search import apart, bottoms, search, try_all, valleys
 from ridge.core.fitting.separable import Separable
-from ridge.core.fitting.solved import Held, Prepared, Solved, among_all, check_values, reach_of, sums
+from ridge.core.fitting.solved import Prepared, Solved, among_all, check_values, reach_of, sums
 from ridge.core.fitting.trials import low_discrepancy
 from ridge.core.models.base import InnerForm, Model
+from ridge.core.numerals import significant
 from ridge.core.readings import Array
-from ridge.core.wording.numbers import significant
+from ridge.core.results.parameter import Held
 
 
 class _Nowhere(Exception):

@@ -9,29 +9,14 @@ from math import isfinite
 import numpy as np
 
 from ridge.core.errors import BeyondDoubles, OutsideSense
-from ridge.core.fitting.curve import Curve
 from ridge.core.models.base import Extended, ExtendedNumber, Model
 from ridge.core.readings import Array, Readings
+from ridge.core.results.curve import Curve
+from ridge.core.results.parameter import Held
 
 THROUGH = 1e-9
 """Share of the largest y by which a curve may miss a reading that it goes through."""
 EPSILON, TINY = float(np.finfo(np.float64).eps), float(np.finfo(np.float64).tiny)
-
-
-@dataclass(frozen=True)
-class Held:
-    """A parameter that was kept although the user did not ask for it.
-
-    ``why``: "bound" (it ran against a bound) or "redundant" (the readings cannot tell it). ``combination``: what can
-    be known of the redundant ones. ``chosen``: whether the readings chose its value; not so where the formula has it twice
-    over, so that no readings could.
-    """
-
-    name: str
-    value: float
-    why: str
-    combination: str = ""
-    chosen: bool = True
 
 
 @dataclass(frozen=True)

@@ -16,8 +16,8 @@ from ridge.core.formula.parse import Parsed, same_name, tokens_of
 from ridge.core.formula.program import Program
 from ridge.core.formula.tree import ZERO, Call, Comparison, Constant, Name, Node, Number, contains, walk
 from ridge.core.formula.writing import to_latex, to_text
+from ridge.core.numerals import significant
 from ridge.core.readings import Array, Readings
-from ridge.core.wording.numbers import significant
 
 FAR_OUT = 1e4
 """How many times the spread of the readings a curve may be away before it is called out of scale."""

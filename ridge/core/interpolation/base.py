@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
-from typing import TYPE_CHECKING, Protocol
+from typing import Protocol
 
 import numpy as np
 import numpy.typing as npt
@@ -13,9 +12,6 @@ from ridge.core.errors import NoSolution, OutsideSense
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.crossings import find_crossings
 from ridge.core.readings import Array, Readings
-
-if TYPE_CHECKING:
-    from ridge.core.judging.cautions import Caution
 
 
 @dataclass(frozen=True)
@@ -128,10 +124,3 @@ class Interpolation:
     def pieces(self) -> list[Piece]:
         """The curve's equations, piece by piece; one for the whole polynomial."""
         return self.shape.pieces
-
-    @cached_property
-    def cautions(self) -> list[Caution]:
-        """What a user should know about this curve, each with what to do about it."""
-        from ridge.core.interpolation.cautions import find_cautions
-
-        return find_cautions(self)

@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
-from ridge.core.judging.cautions import Caution, Finding
-
-if TYPE_CHECKING:
-    from ridge.core.interpolation.base import Interpolation
+from ridge.core.interpolation.base import Interpolation
+from ridge.core.results.finding import Finding
 
 MANY = 15
 """Nodes from which on one polynomial is cautioned about whatever it does."""
 
 
-def find(curve: Interpolation) -> list[Finding]:
+def findings_of(curve: Interpolation) -> list[Finding]:
     """Findings on an interpolation, the gravest first."""
     found = []
     nodes = len(curve.x)
@@ -37,11 +33,3 @@ def find(curve: Interpolation) -> list[Finding]:
         found.append(Finding("repeats-averaged"))
     found.append(Finding("no-residuals"))
     return found
-
-
-def find_cautions(curve: Interpolation) -> list[Caution]:
-    """Cautions on an interpolation, worded with the plain symbols x and y."""
-    from ridge.core.wording.cautions import word_caution
-    from ridge.core.wording.naming import Naming
-
-    return [word_caution(finding, Naming()) for finding in find(curve)]

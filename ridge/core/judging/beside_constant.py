@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 from scipy.special import fdtrc
 
 from ridge.core.judging.significance import SIGNIFICANT
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 
 def chance_beside_constant(fit: Fit) -> float | None:

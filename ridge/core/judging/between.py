@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import TYPE_CHECKING
 
 import numpy as np
 
@@ -15,9 +14,7 @@ from ridge.core.formula.tree import Call, Node, Number, Operation, contains, wal
 from ridge.core.models.base import Model
 from ridge.core.predicting.crossings import find_crossings, search_grid
 from ridge.core.readings import Array
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 SWINGS = 0.35
 """Share of the height of the readings by which a curve goes beyond all of them when it is said to swing."""

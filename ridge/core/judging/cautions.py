@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterator
 from itertools import pairwise
-from typing import TYPE_CHECKING
 
 import numpy as np
 from scipy.special import chdtr, chdtrc
@@ -22,34 +20,15 @@ from ridge.core.judging.between import (
 )
 from ridge.core.judging.influence import readings_far_off, readings_that_decide
 from ridge.core.judging.misses import through_every_reading
+from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.significance import ALARM, SIGNIFICANT
 from ridge.core.models import Polynomial
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
-
-
-@dataclass(frozen=True)
-class Finding:
-    """Something found, not yet in words. ``rows`` are 0-based; ``words`` hold names and ``curve``, what the fit is called."""
-
-    code: str
-    rows: tuple[int, ...] = ()
-    facts: Mapping[str, float] = field(default_factory=dict)
-    words: Mapping[str, str] = field(default_factory=dict)
+from ridge.core.results.finding import Finding
+from ridge.core.results.fit import Fit, once
 
 
-@dataclass(frozen=True)
-class Caution:
-    """A finding in words, with what to do about it. ``rows`` are 0-based rows it names."""
-
-    code: str
-    message: str
-    remedy: str
-    rows: tuple[int, ...] = ()
-
-
-def find(fit: Fit) -> list[Finding]:
+@once
+def findings_of(fit: Fit) -> tuple[Finding, ...]:
     """Findings on a fit, the gravest first."""
     curve = fit.model.graph
     statistics = fit.statistics
@@ -57,7 +36,7 @@ def find(fit: Fit) -> list[Finding]:
         found: list[Finding] = [Finding("y-all-equal")]
     else:
         found = [*_without_value(fit), *_of_parameters(fit), *_of_fit(fit), *_of_readings(fit)]
-    return [Finding(one.code, one.rows, one.facts, {"curve": curve, **one.words}) for one in found]
+    return tuple(Finding(one.code, one.rows, one.facts, {"curve": curve, **one.words}) for one in found)
 
 
 def _of_parameters(fit: Fit) -> Iterator[Finding]:
@@ -92,12 +71,12 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
             if "slope" in fit.parameters and fit.model.has_constant
             else "no-better-than-constant"
         )
-        searched, patterned = float(statistics.searched is not None), float(fit.pattern.visible)
+        searched, patterned = float(statistics.searched is not None), float(pattern_of(fit).visible)
         yield Finding(code, facts={"p": beside or 0.0, "searched": searched, "patterned": patterned})
     elif fit.cut_short:  # where there is nothing to be found, a search need not settle
         yield Finding("search-cut-short")
     # A model that does not fit throws readings far off, not the other way round.
-    pattern = fit.pattern
+    pattern = pattern_of(fit)
     if pattern.visible:
         yield Finding("patterned-residuals", facts=_of_pattern(fit))
     far = readings_far_off(fit)
@@ -118,7 +97,7 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
 
 
 def _of_pattern(fit: Fit) -> dict[str, float]:
-    pattern = fit.pattern
+    pattern = pattern_of(fit)
     known = {"bend_p": pattern.bend_p, "order_p": pattern.order_p, "pairs_p": pattern.pairs_p}
     expected = 2 * pattern.above * pattern.below / max(1, pattern.above + pattern.below)
     facts = {name: 1.0 if p is None else p for name, p in known.items()}
@@ -189,11 +168,3 @@ def _of_readings(fit: Fit) -> Iterator[Finding]:
     assumed = fit.readings.assumed & fit.readings.used
     if assumed.any():
         yield Finding("assumed-readings", tuple(np.flatnonzero(assumed).tolist()))
-
-
-def find_cautions(fit: Fit) -> list[Caution]:
-    """Cautions on a fit, worded with the plain symbols x and y."""
-    from ridge.core.wording.cautions import word_caution
-    from ridge.core.wording.naming import Naming
-
-    return [word_caution(finding, Naming()) for finding in fit.findings]

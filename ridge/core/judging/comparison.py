@@ -4,19 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 from scipy.special import chdtrc, fdtrc
 
 from ridge.core.errors import OutsideSense, RidgeError
 from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.fit import fit as fit_readings
 from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.models import Model, Polynomial
 from ridge.core.readings import Array, Mask
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 REFITTED = 60
 """Readings up to which a nonlinear model is fitted anew without each of them."""
@@ -91,7 +89,6 @@ def refit(fit: Fit, included: Mask, effort: Effort | None = None) -> Fit:
 
     Raises what ``fit`` raises.
     """
-    from ridge.core.fitting.fit import fit as fit_readings
 
     start = fit.values if fit.model.linear_form is None and fit.log_line is None else None
     in_ = fit.least_squares_in
@@ -160,7 +157,6 @@ class Rung:
 
 def degree_ladder(fit_of_any: Fit, highest: int = 8) -> list[Rung]:
     """Polynomials of degree 1, 2, … on the readings of a fit, as far as there are readings for them."""
-    from ridge.core.fitting.fit import fit as fit_readings
 
     rungs: list[Rung] = []
     for degree in range(1, highest + 1):

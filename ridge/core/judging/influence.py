@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 import numpy.typing as npt
 from scipy.special import ndtr, stdtr
@@ -13,10 +11,9 @@ from ridge.core.fitting.effort import REFIT, Effort
 from ridge.core.fitting.fit import fit as fit_readings
 from ridge.core.judging.comparison import refit
 from ridge.core.judging.significance import ALARM
+from ridge.core.predicting.at_x import predict
 from ridge.core.readings import Array, Mask
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 Indices = npt.NDArray[np.intp]
 
@@ -67,7 +64,7 @@ def _far_from_the_others(fit: Fit, row: int, chance: float) -> bool:
     others[row] = False
     try:
         other = refit(fit, others, Effort(REFIT))
-        expected = other.predict(float(fit.readings.x[row]))
+        expected = predict(other, float(fit.readings.x[row]))
         deviation = (float(expected.high) - float(expected.low)) / 2 / (other.critical_value(0.95) or np.inf)
         off = (float(fit.readings.y[row]) - float(expected.value)) / deviation
     except (RidgeError, ZeroDivisionError):
@@ -137,7 +134,7 @@ def _moved_without(fit: Fit, row: int) -> float:
         other = fit_readings(fit.readings.choosing(others), fit.model, effort=Effort(REFIT))
     except RidgeError:
         return float("inf")
-    at = fit.predict(np.linspace(*fit.readings.measured_range, PLACES))
+    at = predict(fit, np.linspace(*fit.readings.measured_range, PLACES))
     with np.errstate(all="ignore"):
         moved = np.abs(other.evaluate(at.x) - at.value) / (at.mean_high - at.value)
     return float(np.fmax.reduce(moved, initial=0.0))

@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.fitting.solved import THROUGH
 from ridge.core.readings import Array
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 
 def typical_miss(fit: Fit) -> float | None:

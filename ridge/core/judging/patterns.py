@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
@@ -16,9 +15,7 @@ from ridge.core.judging.order import FEWEST, count_changes, find_order
 from ridge.core.judging.significance import CHECK
 from ridge.core.models.base import Extended
 from ridge.core.readings import Array
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit, once
 
 Indices = npt.NDArray[np.intp]
 
@@ -60,14 +57,15 @@ class Pattern:
         return self.spread_p is not None and self.spread_p < CHECK
 
 
-def find_pattern(fit: Fit) -> Pattern:
+@once
+def pattern_of(fit: Fit) -> Pattern:
     """The pattern of the residuals of the readings in use; of a fit in logarithms that of the line there.
 
     The evidence is that of the readings that do not lie far off: such a one draws the curve to itself, so that the others seem
     to have an order. Their residuals are taken as if it were not there (exact for linear models, else by the tangent plane).
     """
     if fit.log_line is not None:
-        return find_pattern(fit.log_line)
+        return pattern_of(fit.log_line)
     used = fit.readings.used
     order = np.argsort(fit.readings.x[used], kind="stable")
     residuals = fit.residuals[used]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
@@ -11,10 +10,7 @@ from scipy.special import ndtri
 from scipy.stats import shapiro
 
 from ridge.core.readings import Array
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
-
+from ridge.core.results.fit import Fit
 
 FEWEST, MOST = 8, 5000
 """Readings between which the test for normality is made."""

@@ -11,12 +11,13 @@ from ridge.core.catalogue import MODELS
 from ridge.core.errors import RidgeError
 from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.fit import fit
-from ridge.core.fitting.result import Fit
 from ridge.core.judging.beside_constant import constant_does_as_well
 from ridge.core.judging.comparison import nested_test
+from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.significance import SIGNIFICANT
 from ridge.core.models import Model, Polynomial
 from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
 
 TRIED: tuple[Model, ...] = tuple(entry.model() for entry in MODELS if entry.form.tried)
 CLOSE = 2.0
@@ -72,7 +73,7 @@ def order_models(fitted: Sequence[tuple[Model, Fit | None, str]]) -> list[Ranked
     for model, one, refusal in fitted:
         value = None if one is None else one.statistics.aicc
         difference = None if value is None else value - best
-        patterned = one is not None and one.statistics.degrees_of_freedom > 0 and one.pattern.visible
+        patterned = one is not None and one.statistics.degrees_of_freedom > 0 and pattern_of(one).visible
         idle = one is not None and constant_does_as_well(one)
         weight = 0.0 if difference is None or idle else float(np.exp(-difference / 2)) / total
         close = difference is not None and difference <= CLOSE and not idle

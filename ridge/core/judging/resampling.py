@@ -6,18 +6,16 @@ Every draw comes from a seed, so that it can be repeated.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.errors import OutsideSense, RidgeError
 from ridge.core.fitting.effort import REFIT, Effort
+from ridge.core.fitting.fit import fit as fit_readings
 from ridge.core.judging.comparison import refit
-from ridge.core.judging.statistics import check_level
 from ridge.core.readings import Array, Mask, Readings
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
+from ridge.core.results.statistics import check_level
 
 
 @dataclass(frozen=True)
@@ -122,7 +120,6 @@ def bootstrap(fit: Fit, times: int = 400, level: float = 0.95, seed: int = 0, of
     scatter as the readings do; "readings": rows drawn with repetition (Davison and Hinkley, "Bootstrap Methods and their
     Application", 1997, chapter 6). Raises OutsideSense.
     """
-    from ridge.core.fitting.fit import fit as fit_readings
 
     check_level(level)
     _check_times(times)

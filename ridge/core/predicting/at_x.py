@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
@@ -11,13 +10,11 @@ import numpy.typing as npt
 from ridge.core.errors import OutsideSense
 from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.fitting.logarithms import LogarithmicCurve
-from ridge.core.judging.profile import can_mislead
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
-from ridge.core.predicting.profile import curve_limits
+from ridge.core.predicting.curve_limits import curve_limits
+from ridge.core.predicting.parameter_limits import can_mislead
 from ridge.core.readings import Array, Mask
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 
 @dataclass(frozen=True)
@@ -51,7 +48,7 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = Fal
     Variance of the curve g·C·gᵀ with the exact gradient g; of a new reading, that plus the variance of a
     reading of weight one (Draper and Smith, "Applied Regression Analysis", 3rd ed., section 3.1). ``checked``: these are
     held against refits (some milliseconds for each x), and replaced where they mislead: see
-    ``ridge.core.predicting.profile``; the interval of a new reading then adds the squares side by side (Zou and Donner,
+    ``ridge.core.predicting.curve_limits``; the interval of a new reading then adds the squares side by side (Zou and Donner,
     Statistics in Medicine 27, 2008).
     Raises OutsideSense for a level outside (0, 1) or an x that is not finite.
     """

@@ -2,49 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
+from dataclasses import replace
 
 import numpy as np
 import numpy.typing as npt
 
-from ridge.core.errors import BeyondDoubles, NoSolution, OutsideSense
+from ridge.core.errors import NoSolution, OutsideSense
 from ridge.core.fitting.effort import QUESTION, Effort
-from ridge.core.judging.profile import can_mislead
 from ridge.core.models import Line
-from ridge.core.predicting.beyond import distance_beyond, in_ranges
-from ridge.core.predicting.profile import x_limits
+from ridge.core.predicting.curve_at_y import solve_curve
+from ridge.core.predicting.curve_limits import x_limits
+from ridge.core.predicting.line_at_y import solve_line
+from ridge.core.predicting.parameter_limits import can_mislead
+from ridge.core.predicting.solution import Solution
+from ridge.core.results.fit import Fit
 
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
-
-
-@dataclass(frozen=True)
-class Solution:
-    """One x at which the curve takes the wanted y, in the unit of x.
-
-    ``standard_error`` is None where the scatter is unknown. ``low`` and ``high`` are the limits at ``level``: for a
-    line Fieller's. A side without an end is infinite, and ``bounded`` is then False.
-    """
-
-    value: float
-    standard_error: float | None
-    low: float
-    high: float
-    bounded: bool
-    beyond: float
-    beyond_ranges: float
-    level: float
-    profiled: bool = False
-    """Whether the limits follow the profile of the sum of squares, since those from the band would mislead."""
-    unchecked: bool = False
-    """Whether they are from the band although that may mislead: nothing was refitted yet, or it would cost too much."""
-    touches: bool = False
-    """Whether the curve does not take the value there but turns so near to it that a reading could well have it."""
-
-
-MOST = 60
-"""Solutions that are given; of a curve that takes a value more often, the nearest ones."""
 MOST_CHECKED = 6
 """Solutions, the nearest first, whose limits are held against refits."""
 NOT_THERE = "The curve does not take that value there. Look at a wider stretch, or check the value."
@@ -76,7 +48,7 @@ def solve(
         Where x is looked for. Left out: anywhere for a line, otherwise up to a thousand measured ranges beyond the readings
         (three for a sinusoid).
     checked : bool
-        The limits are held against refits, and replaced where they mislead: see ``ridge.core.predicting.profile``.
+        The limits are held against refits, and replaced where they mislead: see ``ridge.core.predicting.curve_limits``.
 
     See ``ridge.core.predicting.line_at_y`` for lines and ``ridge.core.predicting.curve_at_y`` for the rest.
 
@@ -89,8 +61,6 @@ def solve(
     OutsideSense
         y not finite, repeats below 1, a level outside (0, 1), an interval without width.
     """
-    from ridge.core.predicting.curve_at_y import solve_curve
-    from ridge.core.predicting.line_at_y import solve_line
 
     wanted = np.atleast_1d(np.asarray(y, dtype=float))
     if wanted.ndim != 1 or not len(wanted) or not np.all(np.isfinite(wanted)):
@@ -128,12 +98,3 @@ def _checked(fit: Fit, solution: Solution, y: float, repeats: int, effort: Effor
         return replace(solution, unchecked=limits.too_much_work)
     low, high = limits.ends
     return replace(solution, low=low, high=high, bounded=bool(np.isfinite(high - low)), profiled=True)
-
-
-def place(fit: Fit, value: float, error: float | None, low: float, high: float, level: float) -> Solution:
-    """A solution with where it stands to the readings. Raises BeyondDoubles."""
-    if not np.isfinite(value):
-        raise BeyondDoubles("x of that y")
-    beyond = float(distance_beyond(fit.readings, value))
-    bounded = bool(np.isfinite(low) and np.isfinite(high))
-    return Solution(value, error, low, high, bounded, beyond, float(in_ranges(fit.readings, beyond)), level)

@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from dataclasses import replace
 from itertools import pairwise
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.formula import Program, parse
-from ridge.core.predicting.at_y import MOST, Solution, place
 from ridge.core.predicting.crossings import bracketed, find_crossings, search_grid
+from ridge.core.predicting.solution import MOST, Solution, place
 from ridge.core.readings import Array
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 REACH = 3.0
 """How many measured ranges beyond the readings features are looked for, unless an interval is given."""

@@ -7,19 +7,16 @@ the scatter of new readings. Where the slope (or bend) that decides a place is s
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.errors import OutsideSense
-from ridge.core.judging.statistics import critical_value
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.crossings import find_crossings, search_grid
 from ridge.core.predicting.curve_at_y import default_interval
 from ridge.core.readings import Array, Mask
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
+from ridge.core.results.statistics import critical_value
 
 _PANELS, _NODES = 64, 10
 

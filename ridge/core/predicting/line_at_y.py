@@ -2,15 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
 from ridge.core.errors import NoSolution
-from ridge.core.predicting.at_y import Solution, place
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.predicting.solution import Solution, place
+from ridge.core.results.fit import Fit
 
 
 def solve_line(fit: Fit, target: np.longdouble, repeats: int, level: float) -> Solution:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridge.core.predicting.at_x import Prediction
-from ridge.core.predicting.at_y import Solution
+from ridge.core.predicting.solution import Solution
 
 
 @dataclass(frozen=True)

@@ -5,14 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from ridge.core.models import Line
+from ridge.core.numerals import NumberText, place, significant, write
 from ridge.core.predicting.at_x import Prediction
-from ridge.core.predicting.at_y import Solution
+from ridge.core.predicting.solution import Solution
+from ridge.core.results.fit import Fit
 from ridge.core.wording.limits import from_limits, level_text, limits_text
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import NumberText, place, significant, write
 from ridge.core.wording.rounding import (
     half_width_text,
     limit_decimals,
@@ -21,10 +21,6 @@ from ridge.core.wording.rounding import (
     value_decimals,
 )
 from ridge.core.wording.sense import word_sense
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
-
 
 PROFILE = "They are profile limits: ± standard errors would be misleading here."
 REFINING = "Limits by standard errors; refining."

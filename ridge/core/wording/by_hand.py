@@ -7,10 +7,10 @@ import numpy as np
 from ridge.core.by_hand import Handle
 from ridge.core.models import Model
 from ridge.core.models.declared import About
+from ridge.core.numerals import significant
 from ridge.core.readings import Array
 from ridge.core.wording.families import in_letters
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant
 
 
 def what_it_does(model: Model, handle: Handle, naming: Naming) -> str:

@@ -6,11 +6,11 @@ import re
 
 import numpy as np
 
-from ridge.core.judging.cautions import Caution, Finding
 from ridge.core.judging.significance import CHECK
+from ridge.core.numerals import capital, count_word, join, name_rows, p_text, significant
+from ridge.core.results.finding import Caution, Finding
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
-from ridge.core.wording.numbers import capital, count_word, join, name_rows, p_text, significant
 
 
 def word_caution(finding: Finding, naming: Naming) -> Caution:

@@ -6,12 +6,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ridge.core.errors import FormulaError, NoFit, NotIdentifiable, RidgeError, TooFewReadings, UndefinedAt
-from ridge.core.fitting.result import Fit
 from ridge.core.formula.checks import check_text
 from ridge.core.models import Formula, Model
+from ridge.core.numerals import join
 from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import join
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ridge.core.wording.numbers import MINUS
+from ridge.core.numerals import MINUS
 
 
 def clock_text(value: float, unit: str) -> str:

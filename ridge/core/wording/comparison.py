@@ -9,9 +9,9 @@ import numpy as np
 
 from ridge.core.judging.comparison import Nested, Row, Rung
 from ridge.core.judging.significance import SIGNIFICANT
+from ridge.core.numerals import p_text, share, significant
 from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import p_text, share, significant
 
 
 @dataclass(frozen=True)

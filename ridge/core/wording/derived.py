@@ -5,18 +5,15 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
-from ridge.core.judging.derived import limits_of
-from ridge.core.judging.profile import Interval
+from ridge.core.numerals import full, significant
+from ridge.core.predicting.derived import derived_of, limits_of
+from ridge.core.predicting.parameter_limits import Interval
+from ridge.core.results.fit import Fit
 from ridge.core.wording.families import in_names
 from ridge.core.wording.limits import from_limits, limits_text
 from ridge.core.wording.naming import Naming, with_unit
-from ridge.core.wording.numbers import full, significant
 from ridge.core.wording.rounding import round_with_uncertainty
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 
 @dataclass(frozen=True)
@@ -40,7 +37,7 @@ def word_derived(
     own limits instead."""
     width = fit.critical_value(level)
     listed = []
-    for quantity in fit.derived:
+    for quantity in derived_of(fit):
         error = None if fit.statistics.exact else quantity.standard_error
         unit = "°" if quantity.angle else naming.unit(*quantity.unit)
         value = round_with_uncertainty(quantity.value, error).text

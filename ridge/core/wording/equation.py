@@ -5,21 +5,19 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
+from latex2mathml.converter import convert
 
 from ridge.core.formula.tree import Node, Number, Operation, negative, substitute
 from ridge.core.formula.writing import number_to_latex, symbol_to_latex, to_latex, to_print
 from ridge.core.judging.misses import typical_miss
 from ridge.core.models.base import Model
+from ridge.core.numerals import NumberText, place, round_to, significant, write
 from ridge.core.readings import Array
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming, symbol_latex
-from ridge.core.wording.numbers import NumberText, place, round_to, significant, write
 from ridge.core.wording.rounding import round_with_uncertainty, uncertainty_decimals
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 
 @dataclass(frozen=True)
@@ -42,8 +40,6 @@ class Equation:
     @property
     def mathml(self) -> str:
         """The equation as MathML."""
-        from latex2mathml.converter import convert
-
         return str(convert(self.latex))
 
     def _repr_latex_(self) -> str:

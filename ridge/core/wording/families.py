@@ -5,16 +5,12 @@ Every family says this of itself, in templates (see ``ridge.core.models.declared
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from ridge.core.models import Model
 from ridge.core.models.declared import About
+from ridge.core.numerals import significant
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming, with_unit
-from ridge.core.wording.numbers import significant
 from ridge.core.wording.units import raised
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 
 class _PowersOf:

@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+from ridge.core.numerals import significant
 from ridge.core.predicting.features import Place, Quantity, Tangent
 from ridge.core.wording.answers import MOST_DIGITS, times
 from ridge.core.wording.limits import level_text
 from ridge.core.wording.naming import Naming, with_unit
-from ridge.core.wording.numbers import significant
 from ridge.core.wording.rounding import round_with_half_width
 
 NAMES = {

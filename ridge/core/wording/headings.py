@@ -3,7 +3,7 @@
 
 from __future__ import annotations
 
-from ridge.core.wording.numbers import power_of_ten
+from ridge.core.numerals import power_of_ten
 from ridge.core.wording.units import held_together
 
 

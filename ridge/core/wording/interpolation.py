@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from ridge.core.interpolation import Interpolation
+from ridge.core.numerals import count_word, significant
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.wording.answers import extrapolation
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import count_word, significant
 
 _ENDS = {
     "natural": "without curvature at its ends",

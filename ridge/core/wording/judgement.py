@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.judging.misses import through_every_reading, typical_miss
+from ridge.core.judging.patterns import pattern_of
+from ridge.core.numerals import NumberText, count_words, full, group, probability, share, significant
+from ridge.core.results.fit import Fit
 from ridge.core.wording.answers import new_reading
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import NumberText, count_words, full, group, probability, share, significant
 from ridge.core.wording.units import raised
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 
 @dataclass(frozen=True)
@@ -98,7 +96,7 @@ def sides_text(above: int, below: int) -> str:
 
 def _signs(fit: Fit) -> str:
     """How many readings lie on either side, and whether their order shows a pattern."""
-    pattern = fit.pattern
+    pattern = pattern_of(fit)
     said = sides_text(pattern.above, pattern.below)
     if pattern.visible:
         return f"{said}, in a pattern unlikely by chance: see the caution."

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 
+from ridge.core.numerals import place, significant
 from ridge.core.wording.naming import with_unit
-from ridge.core.wording.numbers import place, significant
 from ridge.core.wording.rounding import limit_decimals, lower_limit, round_limits, upper_limit
 
 ALONE = 3

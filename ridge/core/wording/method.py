@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
 from ridge.core.judging.misses import typical_miss
+from ridge.core.numerals import group, number_as_given, significant
+from ridge.core.results.fit import Fit
+from ridge.core.wording.equation import Equation, word_equation
 from ridge.core.wording.naming import Naming, parameter_called, with_unit
-from ridge.core.wording.numbers import group, number_as_given, significant
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
-    from ridge.core.wording.equation import Equation
 
 
 def method_sentence(fit: Fit, naming: Naming, aside: int, *, by_hand: bool = False) -> str:
@@ -62,7 +58,6 @@ def _least_squares(fit: Fit, naming: Naming) -> str:
 
 def rounding_sentence(fit: Fit, naming: Naming, equation: Equation | None = None) -> str:
     """How far the rounded equation strays from the full one, and what fewer decimals would have cost."""
-    from ridge.core.wording.equation import word_equation
 
     equation = equation or word_equation(fit, naming)
     off = naming.y_with_unit(significant(equation.largest_difference, 1).text)

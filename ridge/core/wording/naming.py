@@ -9,8 +9,8 @@ from math import inf, isfinite
 from ridge.core.catalogue import MODELS
 from ridge.core.formula.dimensions import unit_powers
 from ridge.core.models import Model
+from ridge.core.numerals import number_as_given
 from ridge.core.wording.clock import clock_text
-from ridge.core.wording.numbers import number_as_given
 from ridge.core.wording.units import product
 
 NO_BREAK = "\u00a0"

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ridge.core.interpolation.base import Piece
+from ridge.core.numerals import MINUS, NumberText, significant
 from ridge.core.wording.naming import Naming, symbol_latex
-from ridge.core.wording.numbers import MINUS, NumberText, significant
 
 DIGITS = 6
 NOTHING = 1e-14

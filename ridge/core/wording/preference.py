@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.judging.misses import typical_miss
 from ridge.core.judging.ranking import Ranked, order_models
+from ridge.core.numerals import join, significant
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import join, significant
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 
 def word_preference(fits: Sequence[tuple[str, Fit]], naming: Naming) -> str:

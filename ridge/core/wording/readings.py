@@ -7,10 +7,10 @@ import math
 import numpy as np
 
 from ridge.core.errors import BeyondDoubles, NotIdentifiable, OutsideSense, RidgeError, TooFewReadings, UndefinedAt
+from ridge.core.numerals import capital, count_word, significant, write
 from ridge.core.readings import Readings
 from ridge.core.wording.judgement import strength
 from ridge.core.wording.naming import USUAL_LETTERS, Naming, parameter_called
-from ridge.core.wording.numbers import capital, count_word, significant, write
 from ridge.core.wording.rounding import round_with_uncertainty
 
 

@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import TYPE_CHECKING
 
 from ridge.core.interpolation import Interpolation
 from ridge.core.models import Line
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 # Bibliographic details from memory; each work stands beside its method in the docstrings as well.
 LEAST_SQUARES = "N. R. Draper, H. Smith: Applied Regression Analysis, 3rd ed., Wiley 1998."

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 
 from ridge.core.judging.resampling import Movement
+from ridge.core.numerals import significant
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant
 
 HOLDS, OVERFITS = 1.4, 2.2
 """Error on held-out readings, in typical misses of the fit to all, up to which there is no sign of overfitting and from which

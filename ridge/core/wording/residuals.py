@@ -2,19 +2,16 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
 from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.misses import through_every_reading
+from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.significance import CHECK, SIGNIFICANT
+from ridge.core.numerals import count_word, count_words, group, name_rows, p_text, significant
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import count_word, count_words, group, name_rows, p_text, significant
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 HOW_JUDGED = (
     f"Six properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a false "
@@ -32,7 +29,7 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
         return ["There are as many parameters as readings, so the residuals are zero by construction and show nothing."]
     if statistics.exact:
         return ["The fit is exact: there are no residuals to look at."]
-    pattern = fit.pattern
+    pattern = pattern_of(fit)
     said = [_signs(pattern.above, pattern.below, pattern.signs_p, fit.model.graph)]
     if pattern.order_p is not None:
         changes = pattern.changes

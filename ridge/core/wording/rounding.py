@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
 
-from ridge.core.wording.numbers import (
+from ridge.core.numerals import (
     PRECISE,
     THIN,
     NumberText,

@@ -5,9 +5,9 @@ from __future__ import annotations
 from math import isfinite
 from typing import Literal
 
+from ridge.core.numerals import significant
 from ridge.core.predicting.sense import Sense
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import significant
 
 
 def sense_of(naming: Naming, axis: Literal["x", "y"]) -> Sense:

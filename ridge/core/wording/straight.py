@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from ridge.core.models.declared import Axis, StraightForm
+from ridge.core.numerals import significant
+from ridge.core.results.fit import Fit
 from ridge.core.wording.families import in_letters
 from ridge.core.wording.headings import heading, over
 from ridge.core.wording.naming import Naming, with_unit
-from ridge.core.wording.numbers import significant
 from ridge.core.wording.units import held_together, quotient, raised
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 
 @dataclass(frozen=True)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from ridge.core.judging.misses import typical_miss
 from ridge.core.judging.ranking import Ranked
+from ridge.core.numerals import count_word, join, significant
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import count_word, join, significant
 
 
 def reason(ranked: Ranked, naming: Naming) -> str:

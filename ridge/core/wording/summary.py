@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from html import escape
-from typing import TYPE_CHECKING
 
+from ridge.core.judging.cautions import findings_of
+from ridge.core.numerals import share, significant
+from ridge.core.results.fit import Fit
+from ridge.core.wording.cautions import word_caution
+from ridge.core.wording.equation import word_equation
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.numbers import share, significant
 from ridge.core.wording.rounding import round_with_uncertainty
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
 
 
 def as_html(fit: Fit, naming: Naming | None = None) -> str:
@@ -28,5 +28,8 @@ def as_html(fit: Fit, naming: Naming | None = None) -> str:
         rows.append(("s", significant(statistics.residual_standard_deviation, 3).text))
     rows.append(("readings", str(statistics.n)))
     body = "".join(f"<tr><th>{escape(name)}</th><td>{escape(value)}</td></tr>" for name, value in rows)
-    cautions = "".join(f"<li>{escape(caution.message)} {escape(caution.remedy)}</li>" for caution in fit.cautions)
-    return f"<p>{escape(fit.equation.text)}</p><table><tbody>{body}</tbody></table>{f'<ul>{cautions}</ul>' if cautions else ''}"
+    cautions = "".join(
+        f"<li>{escape(caution.message)} {escape(caution.remedy)}</li>"
+        for caution in [word_caution(finding, naming) for finding in findings_of(fit)]
+    )
+    return f"<p>{escape(word_equation(fit, naming).text)}</p><table><tbody>{body}</tbody></table>{f'<ul>{cautions}</ul>' if cautions else ''}"

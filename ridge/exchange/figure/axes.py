@@ -10,8 +10,8 @@ from matplotlib.axes import Axes
 from matplotlib.patches import PathPatch
 from matplotlib.path import Path
 
+from ridge.core.numerals import place as magnitude
 from ridge.core.wording.headings import over
-from ridge.core.wording.numbers import place as magnitude
 from ridge.exchange.figure.content import AxisLook, FigureContent
 from ridge.exchange.figure.paper import MUTE, PAD, RULE, Paper
 from ridge.exchange.figure.texts import POINT, Line, Words, axis_title, broken, width_of

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.wording.numbers import MINUS, power_of_ten, significant, write
+from ridge.core.numerals import MINUS, power_of_ten, significant, write
 from ridge.exchange.figure.content import AxisLook
 
 _CLOCK_STEPS = (1, 2, 5, 10, 15, 30, 60, 120, 180, 360, 720, 1440, 2880, 10080)  # minutes

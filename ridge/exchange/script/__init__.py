@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ridge.core import Fit
+from ridge.core.results.fit import Fit
 from ridge.exchange.script.between import write_interpolation
 from ridge.exchange.script.content import Question, Script, ScriptedFit, comment, quoted
 from ridge.exchange.script.fitted import write_fit

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ridge.core import Interpolation
+from ridge.core.interpolation import Interpolation
 from ridge.core.wording.headings import heading
 from ridge.exchange.script.content import Script, ScriptedFit, comment, numbers, quoted
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridge.core import Fit, Interpolation
+from ridge.core.interpolation import Interpolation
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.exchange.data_files import plain
 

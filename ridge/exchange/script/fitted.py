@@ -8,15 +8,16 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ridge.core import Fit
 from ridge.core.errors import RidgeError
 from ridge.core.fitting.fit import fit as fit_readings
 from ridge.core.formula.python import to_python
 from ridge.core.formula.tree import Name, substitute
+from ridge.core.numerals import significant
+from ridge.core.predicting.at_y import solve
 from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
 from ridge.core.wording.headings import heading
 from ridge.core.wording.naming import parameter_called, with_unit
-from ridge.core.wording.numbers import significant
 from ridge.exchange.script.content import Question, Script, ScriptedFit, comment, numbers, quoted
 
 _TAKEN = ("x", "y", "np", "special", "stats", "optimize", "interpolate")
@@ -176,7 +177,7 @@ class _PlainFit:
         letter, y = self.letter, float(np.mean(question.given))
         repeats = len(question.given) if len(question.given) > 1 else question.repeats
         try:
-            solution = self.fit.solve(list(question.given), repeats, self.script.level)[0]
+            solution = solve(self.fit, list(question.given), repeats, self.script.level)[0]
         except RidgeError:
             return []
         what = f"{self.naming.x} at {self.naming.y} = {y:.10g}"

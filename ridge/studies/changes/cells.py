@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from ridge.core.wording.numbers import group, name_rows
+from ridge.core.numerals import group, name_rows
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
 

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from ridge.core.wording.numbers import capital
+from ridge.core.numerals import capital
 from ridge.exchange.cells import NotANumber
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Cell

@@ -10,7 +10,7 @@ from pydantic import Field, FiniteFloat, StringConstraints
 
 from ridge.core.errors import FormulaError
 from ridge.core.formula import Program, parse
-from ridge.core.wording.numbers import group, significant
+from ridge.core.numerals import group, significant
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import refuse_calculated, refuse_too_many_rows
 from ridge.studies.changes.tables import PutTable

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from ridge.core.wording.numbers import name_rows
+from ridge.core.numerals import name_rows
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Row
 from ridge.studies.state import StudyState

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field, FiniteFloat
 
-from ridge.core.wording.numbers import number_as_given
+from ridge.core.numerals import number_as_given
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.state import StudyState
 

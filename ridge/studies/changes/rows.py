@@ -10,7 +10,7 @@ import numpy as np
 from ninja import Schema
 from pydantic import Field
 
-from ridge.core.wording.numbers import group
+from ridge.core.numerals import group
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Cell, DeleteRows, Row, refuse_calculated, refuse_too_many_rows
 from ridge.studies.changes.columns import called, find_column

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import Field, StringConstraints, model_validator
 
-from ridge.core.wording.numbers import group
+from ridge.core.numerals import group
 from ridge.exchange.tables import LONGEST, WIDEST, Choices, NoTable, read_text_table
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import Cell, Row, refuse_calculated, refuse_too_many_rows

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ridge.core.wording.numbers import join
+from ridge.core.numerals import join
 from ridge.core.wording.preference import word_preference
 from ridge.exchange.report.content import NUMBER, TEXT, Block, Grid, Heading, Paragraph, Run, joined
 from ridge.studies.report.source import Source, name

@@ -7,9 +7,10 @@ from dataclasses import replace
 
 import numpy as np
 
+from ridge.core.judging.patterns import pattern_of
+from ridge.core.numerals import capital, count_word, group, join, significant
 from ridge.core.wording.limits import level_text
 from ridge.core.wording.naming import with_unit
-from ridge.core.wording.numbers import capital, count_word, group, join, significant
 from ridge.exchange.figure import CannotDraw, FigureContent, draw
 from ridge.exchange.figure.layout import Only
 from ridge.exchange.report.content import Block, Heading, Paragraph, Picture
@@ -158,5 +159,5 @@ def _residuals_in_words(source: Source, content: FigureContent) -> str:
     fit = source.fit(letter)
     pattern = ""
     if fit is not None and fit.statistics.degrees_of_freedom > 0:
-        pattern = ", in a pattern unlikely by chance" if fit.pattern.visible else ", with no significant pattern"
+        pattern = ", in a pattern unlikely by chance" if pattern_of(fit).visible else ", with no significant pattern"
     return f"Residuals of {letter} from {low} to {naming.y_with_unit(high)}{pattern}."

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from ridge.core.numerals import significant, write
 from ridge.core.wording.equation import with_errors
-from ridge.core.wording.numbers import significant, write
 from ridge.exchange.report.content import (
     NUMBER,
     TEXT,

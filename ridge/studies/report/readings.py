@@ -6,11 +6,11 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from ridge.core import Fit
 from ridge.core.judging.misses import typical_miss
+from ridge.core.numerals import MINUS, THIN, group, place, power_of_ten, significant, write
 from ridge.core.readings import Array
+from ridge.core.results.fit import Fit
 from ridge.core.wording.headings import over
-from ridge.core.wording.numbers import MINUS, THIN, group, place, power_of_ten, significant, write
 from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.exchange.report.content import (
     NUMBER,

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
-from ridge.core import Fit
+from ridge.core.numerals import capital
+from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import NO_BREAK
-from ridge.core.wording.numbers import capital
 from ridge.exchange.report.content import Text, joined, symbol
 from ridge.studies.fits import Fitted, fit_all
 from ridge.studies.readings import Table, read_table

@@ -10,17 +10,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.errors import RidgeError
 from ridge.core.fitting.effort import REFIT, Effort
-from ridge.core.judging.profile import TooMuchWork, can_mislead, misleads, sides
+from ridge.core.fitting.fit import fit as fit_readings
+from ridge.core.predicting.parameter_limits import TooMuchWork, can_mislead, misleads, sides
 from ridge.core.readings import Readings
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.results.fit import Fit
 
 OVERWHELMING = 1e6
 """How often more the reading that holds a value weighs than all that the others say there."""
@@ -37,7 +35,6 @@ class _OneMore:
 
     def sum_of_squares(self, x: float, y: float, weight: float, *, counted: bool) -> float:
         """The least weighted sum of squares with the reading; ``counted``: whether its own square is among them."""
-        from ridge.core.fitting.fit import fit as fit_readings
 
         if self._effort.passed:
             raise TooMuchWork

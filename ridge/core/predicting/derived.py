@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from ridge.core.formula import Program, differentiate, parse
 from ridge.core.models.base import Derived
+from ridge.core.predicting.parameter_limits import Interval
 from ridge.core.readings import Array
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
-    from ridge.core.judging.profile import Interval
+from ridge.core.results.fit import Fit, once
 
 
 @dataclass(frozen=True)
@@ -33,7 +30,8 @@ class DerivedQuantity:
     of: str = ""
 
 
-def derive(fit: Fit) -> list[DerivedQuantity]:
+@once
+def derived_of(fit: Fit) -> tuple[DerivedQuantity, ...]:
     """Every derived quantity of the model that has a meaning for these parameters.
 
     Standard errors by the delta method: √(g·C·gᵀ) with the exact gradient g and the covariance C of the parameters.
@@ -58,7 +56,7 @@ def derive(fit: Fit) -> list[DerivedQuantity]:
             found.append(
                 DerivedQuantity(quantity.name, value, error, quantity.unit, quantity.angle, quantity.meaning, of)
             )
-    return found
+    return tuple(found)
 
 
 def limits_of(fit: Fit, quantity: DerivedQuantity, limits: Mapping[str, Interval], level: float) -> tuple[float, float]:

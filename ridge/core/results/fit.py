@@ -2,75 +2,37 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cached_property
-from typing import TYPE_CHECKING
+from functools import cached_property, wraps
+from typing import Any, TypeVar
 
 import numpy as np
 import numpy.typing as npt
 
-from ridge.core.fitting.curve import Curve
-from ridge.core.fitting.solved import Held
-from ridge.core.judging.statistics import Statistics, check_level, critical_value, two_sided_p
 from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
+from ridge.core.results.curve import Curve
+from ridge.core.results.parameter import Held, Parameter, Parameters
+from ridge.core.results.read_only import frozen
+from ridge.core.results.statistics import Statistics, critical_value
 
-if TYPE_CHECKING:
-    from ridge.core.judging.cautions import Caution, Finding
-    from ridge.core.judging.derived import DerivedQuantity
-    from ridge.core.judging.patterns import Pattern
-    from ridge.core.predicting.at_x import Prediction
-    from ridge.core.predicting.at_y import Solution
-    from ridge.core.wording.equation import Equation
+Found = TypeVar("Found")
 
 
-@dataclass(frozen=True)
-class Parameter:
-    """One parameter. ``standard_error``, ``t`` and ``p_value`` are None where they have no meaning."""
+def once(make: Callable[[Fit], Found]) -> Callable[[Fit], Found]:
+    """A function of a fit that is worked out once for each, and kept with it."""
+    key = f"{make.__module__}.{make.__qualname__}"
 
-    name: str
-    value: float
-    standard_error: float | None
-    fixed: bool
-    degrees_of_freedom: int
-    absolute: bool
-    exact: bool
-    tested: bool = True
-    """Whether zero is a value that it can be tested against: not where others have no meaning then, such as the frequency of
-    a sinusoid without amplitude."""
-    logarithm: Parameter | None = None
-    """Where least squares was done in logarithms: the line's parameter whose e-th power this one is."""
+    @wraps(make)
+    def kept(fit: Fit) -> Found:
+        known = vars(fit)
+        if key not in known:
+            known[key] = make(fit)
+        found: Found = known[key]
+        return found
 
-    @property
-    def relative_error(self) -> float | None:
-        """Standard error as a share of the value's size."""
-        return None if self.standard_error is None or self.value == 0 else abs(self.standard_error / self.value)
-
-    @property
-    def t(self) -> float | None:
-        """Value over standard error; None for a fixed parameter, for an exact fit, in logarithms, and where zero cannot be tested."""
-        if self.fixed or self.exact or not self.tested or self.logarithm is not None or not self.standard_error:
-            return None
-        return self.value / self.standard_error
-
-    @property
-    def p_value(self) -> float | None:
-        """Two-sided p of the hypothesis that the parameter is zero."""
-        return None if self.t is None else two_sided_p(self.t, self.degrees_of_freedom, self.absolute)
-
-    def interval(self, level: float = 0.95) -> tuple[float, float]:
-        """Confidence interval in the parameter's unit; unbounded where the scatter is unknown."""
-        check_level(level)
-        if self.logarithm is not None:
-            low, high = self.logarithm.interval(level)
-            return (float(np.exp(low)), float(np.exp(high)))
-        if self.fixed:
-            return (self.value, self.value)
-        width = critical_value(level, self.degrees_of_freedom, self.absolute)
-        if width is None or self.standard_error is None:
-            return (-np.inf, np.inf)
-        return (self.value - width * self.standard_error, self.value + width * self.standard_error)
+    return kept
 
 
 @dataclass(frozen=True)
@@ -103,17 +65,20 @@ class Fit:
     log_line: Fit | None = None
     """The straight line behind a fit in logarithms."""
 
-    def __repr__(self) -> str:
-        return f"Fit({self.equation.text}, n={self.statistics.n})"
+    def __post_init__(self) -> None:
+        letters = {about.letter: name for name, about in self.model.about.items() if about.letter}
+        object.__setattr__(self, "parameters", Parameters(self.parameters, letters))
+        self._close()
 
-    def _repr_latex_(self) -> str:
-        return f"${self.equation.latex}$"
+    def __setstate__(self, state: dict[str, Any]) -> None:
+        """From another process, where arrays come open again."""
+        vars(self).update(state)
+        self._close()
 
-    def _repr_html_(self) -> str:
-        """Equation, parameters and the first statistics as a table, for notebooks."""
-        from ridge.core.wording.summary import as_html
-
-        return as_html(self)
+    def _close(self) -> None:
+        for value in vars(self).values():
+            if isinstance(value, np.ndarray):
+                frozen(value)
 
     @property
     def values(self) -> dict[str, float]:
@@ -149,7 +114,7 @@ class Fit:
             with np.errstate(divide="ignore", invalid="ignore"):
                 own = deviation * np.sqrt(np.where(room > 1e-12, room, np.nan) * counts / self.readings.used_weights)
                 result[used] = self.residuals[used] / own
-        return result
+        return frozen(result)
 
     @cached_property
     def _rows_standardised(self) -> Array:
@@ -161,7 +126,7 @@ class Fit:
             with np.errstate(divide="ignore", invalid="ignore"):
                 own = deviation * np.sqrt(np.where(room > 1e-12, room, np.nan) / self.readings.used_weights)
                 result[used] = self.residuals[used] / own
-        return result
+        return frozen(result)
 
     @cached_property
     def cooks_distance(self) -> Array:
@@ -176,7 +141,7 @@ class Fit:
         with np.errstate(divide="ignore", invalid="ignore"):
             found = self._rows_standardised**2 * self.leverage / ((1 - self.leverage) * free)
         alone = self.readings.used & (self.leverage > 1 - 1e-12)
-        return np.where(alone & bool(self.reading_deviation) & (not self.statistics.exact), np.inf, found)
+        return frozen(np.where(alone & bool(self.reading_deviation) & (not self.statistics.exact), np.inf, found))
 
     @cached_property
     def deleted_residuals(self) -> Array:
@@ -194,69 +159,12 @@ class Fit:
             return t
         degrees = self.statistics.degrees_of_freedom
         with np.errstate(invalid="ignore", divide="ignore"):
-            return (
-                np.asarray(t * np.sqrt((degrees - 1) / np.maximum(degrees - t**2, 1e-300)))
-                if degrees > 1
-                else t * np.nan
-            )
+            found = t * np.sqrt((degrees - 1) / np.maximum(degrees - t**2, 1e-300)) if degrees > 1 else t * np.nan
+        return frozen(found)
 
     @cached_property
     def correlations(self) -> Array:
         """Correlations of the parameters with one another, in their order; NaN where one is fixed or nothing scatters."""
         errors = np.sqrt(np.diag(self.unit_covariance))
         with np.errstate(invalid="ignore", divide="ignore"):
-            return np.asarray(self.unit_covariance / np.outer(errors, errors))
-
-    def predict(self, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
-        """y at x with both intervals; see ``ridge.core.predicting.at_x``."""
-        from ridge.core.predicting.at_x import predict
-
-        return predict(self, x, level, checked)
-
-    def solve(
-        self,
-        y: npt.ArrayLike,
-        repeats: int = 1,
-        level: float = 0.95,
-        interval: tuple[float, float] | None = None,
-        checked: bool = False,
-    ) -> list[Solution]:
-        """Every x at which the curve takes the value y; see ``ridge.core.predicting.at_y``."""
-        from ridge.core.predicting.at_y import solve
-
-        return solve(self, y, repeats, level, interval, checked)
-
-    @cached_property
-    def derived(self) -> list[DerivedQuantity]:
-        """Half-life, period, vertex and the like, with propagated standard errors."""
-        from ridge.core.judging.derived import derive
-
-        return derive(self)
-
-    @cached_property
-    def pattern(self) -> Pattern:
-        """Signs, runs, bend and spread of the residuals; see ``ridge.core.judging.patterns``."""
-        from ridge.core.judging.patterns import find_pattern
-
-        return find_pattern(self)
-
-    @cached_property
-    def findings(self) -> list[Finding]:
-        """What the cautions are about, with the numbers they rest on."""
-        from ridge.core.judging.cautions import find
-
-        return find(self)
-
-    @cached_property
-    def cautions(self) -> list[Caution]:
-        """What a user should know about this fit, each with what to do about it."""
-        from ridge.core.judging.cautions import find_cautions
-
-        return find_cautions(self)
-
-    @cached_property
-    def equation(self) -> Equation:
-        """The equation as text and LaTeX, rounded so that it stays within a tenth of s of the full one."""
-        from ridge.core.wording.equation import word_equation
-
-        return word_equation(self)
+            return frozen(self.unit_covariance / np.outer(errors, errors))

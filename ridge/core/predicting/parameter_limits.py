@@ -4,18 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
 
 import numpy as np
 from scipy.optimize import brentq
 
 from ridge.core.errors import OutsideSense, RidgeError
 from ridge.core.fitting.effort import QUESTION, REFIT, Effort
-from ridge.core.judging.cautions import Finding
-from ridge.core.judging.statistics import critical_value
-
-if TYPE_CHECKING:
-    from ridge.core.fitting.result import Fit
+from ridge.core.fitting.fit import fit as fit_readings
+from ridge.core.results.finding import Finding
+from ridge.core.results.fit import Fit
+from ridge.core.results.statistics import critical_value
 
 MISLEADS = 0.25
 """How lopsided a profile interval is when ± standard errors are said to mislead: the sides differ by this share."""
@@ -110,7 +108,6 @@ def _rise(fit: Fit, name: str, width: float, effort: Effort) -> Callable[[float]
 
     Raises TooMuchWork.
     """
-    from ridge.core.fitting.fit import fit as fit_readings
 
     parameter, lowest = fit.parameters[name], fit.statistics.residual_sum_of_squares
     assert parameter.standard_error is not None and fit.reading_deviation is not None

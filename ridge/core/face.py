@@ -1,0 +1,142 @@
+"""The public face: fits and interpolations that can be asked everything, for notebooks and scripts.
+
+What they answer is worked out by the packages below; here are only the methods that lead there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, fields
+
+import numpy.typing as npt
+
+from ridge.core.by_hand import given
+from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.fit import fit as fit_model
+from ridge.core.fitting.scene import Bounds
+from ridge.core.interpolation import base
+from ridge.core.interpolation.cautions import findings_of as findings_between
+from ridge.core.interpolation.interpolate import interpolate as interpolate_readings
+from ridge.core.judging.cautions import findings_of
+from ridge.core.judging.patterns import Pattern, pattern_of
+from ridge.core.models import Model
+from ridge.core.predicting.at_x import Prediction, predict
+from ridge.core.predicting.at_y import solve
+from ridge.core.predicting.derived import DerivedQuantity, derived_of
+from ridge.core.predicting.solution import Solution
+from ridge.core.readings import Readings
+from ridge.core.results import fit as results
+from ridge.core.results.finding import Caution
+from ridge.core.wording.cautions import word_caution
+from ridge.core.wording.equation import Equation, word_equation
+from ridge.core.wording.naming import Naming
+from ridge.core.wording.summary import as_html
+
+
+@dataclass(frozen=True, repr=False)
+class Fit(results.Fit):
+    __doc__ = results.Fit.__doc__
+
+    @classmethod
+    def of(cls, plain: results.Fit) -> Fit:
+        """The same fit with everything that it can be asked."""
+        return cls(**{field.name: getattr(plain, field.name) for field in fields(plain)})
+
+    def __repr__(self) -> str:
+        return f"Fit({self.equation.text}, n={self.statistics.n})"
+
+    def _repr_latex_(self) -> str:
+        return f"${self.equation.latex}$"
+
+    def _repr_html_(self) -> str:
+        """Equation, parameters and the first statistics as a table, for notebooks."""
+        return as_html(self)
+
+    def predict(self, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
+        """y at x with both intervals; see ``ridge.core.predicting.at_x``."""
+        return predict(self, x, level, checked)
+
+    def solve(
+        self,
+        y: npt.ArrayLike,
+        repeats: int = 1,
+        level: float = 0.95,
+        interval: tuple[float, float] | None = None,
+        checked: bool = False,
+    ) -> list[Solution]:
+        """Every x at which the curve takes the value y; see ``ridge.core.predicting.at_y``."""
+        return solve(self, y, repeats, level, interval, checked)
+
+    @property
+    def derived(self) -> tuple[DerivedQuantity, ...]:
+        """Half-life, period, vertex and the like, with propagated standard errors."""
+        return derived_of(self)
+
+    @property
+    def pattern(self) -> Pattern:
+        """Signs, runs, bend and spread of the residuals; see ``ridge.core.judging.patterns``."""
+        return pattern_of(self)
+
+    @property
+    def cautions(self) -> list[Caution]:
+        """What a user should know about this fit, each with what to do about it; in the plain symbols x and y."""
+        return [word_caution(finding, Naming()) for finding in findings_of(self)]
+
+    @property
+    def equation(self) -> Equation:
+        """The equation as text and LaTeX, rounded so that it stays within a tenth of s of the full one."""
+        return results.once(word_equation)(self)
+
+
+class Interpolation(base.Interpolation):
+    __doc__ = base.Interpolation.__doc__
+
+    @property
+    def cautions(self) -> list[Caution]:
+        """What a user should know about this curve, each with what to do about it."""
+        return [word_caution(finding, Naming()) for finding in findings_between(self)]
+
+
+def fit(
+    readings: Readings,
+    model: Model,
+    *,
+    start: Mapping[str, float] | None = None,
+    fixed: Mapping[str, float] | None = None,
+    bounds: Bounds | None = None,
+    x_range: tuple[float, float] | None = None,
+    least_squares_in: str = "y",
+    effort: Effort | None = None,
+) -> Fit:
+    found = fit_model(
+        readings, model, start=start, fixed=fixed, bounds=bounds, x_range=x_range, least_squares_in=least_squares_in, effort=effort
+    )  # fmt: skip
+    return Fit.of(found)
+
+
+fit.__doc__ = fit_model.__doc__
+
+
+def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -> Fit:
+    return Fit.of(given.with_values(readings, model, values))
+
+
+with_values.__doc__ = given.with_values.__doc__
+
+
+def interpolate(
+    readings: Readings,
+    kind: str,
+    *,
+    ends: str = "natural",
+    degree: int = 3,
+    end_slopes: tuple[float, float] = (0.0, 0.0),
+    average_repeats: bool = False,
+) -> Interpolation:
+    found = interpolate_readings(
+        readings, kind, ends=ends, degree=degree, end_slopes=end_slopes, average_repeats=average_repeats
+    )
+    return Interpolation(**{field.name: getattr(found, field.name) for field in fields(found)})
+
+
+interpolate.__doc__ = interpolate_readings.__doc__

@@ -1,0 +1,1 @@
+"""What a solve leaves behind: plain values, nothing that computes further."""
