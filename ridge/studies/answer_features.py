@@ -25,7 +25,7 @@ from ridge.exchange.lists import read_list
 from ridge.studies.answer_marks import CURVE, mark_at, numbers_of
 from ridge.studies.fits import Fitted
 from ridge.studies.schemas import AnswerOut, AnswerRowOut, MarkOut, NumberOut
-from ridge.studies.state import AnswerState
+from ridge.studies.state import AnswerState, Question
 
 FEATURES = ("tangent", "area", "roots", "turning", "inflexions", "crossing")
 _PLACES: dict[str, tuple[Callable[..., list[Place]], str]] = {
@@ -39,7 +39,7 @@ NO_FIT = "Only a fitted curve has these: choose a fit."
 def answer_feature(
     asked: Sequence[Fitted],
     fitted: Sequence[Fitted],
-    question: AnswerState,
+    question: Question | AnswerState,
     out: AnswerOut,
     level: float,
     naming: Naming,
@@ -123,7 +123,7 @@ def _spread(place: Place) -> dict[str, float]:
     return {} if place.x_half is None else {"x_low": place.x - place.x_half, "x_high": place.x + place.x_half}
 
 
-def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
+def _tangent(fit: Fit, letter: str, question: Question | AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
     x = read_list(question.given, naming.x_clock)
     if len(x) != 1:
         raise NotANumber(f"one {naming.x} at a time")
@@ -144,7 +144,7 @@ def _tangent(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level
     )  # fmt: skip
 
 
-def _area(fit: Fit, letter: str, question: AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
+def _area(fit: Fit, letter: str, question: Question | AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
     text = question.given.replace(" to ", "; ")
     ends = read_list(text, naming.x_clock)
     if len(ends) != 2:

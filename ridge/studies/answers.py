@@ -29,7 +29,7 @@ from ridge.studies.answer_marks import CURVE, NEW, OF_X, mark_at, numbers_of
 from ridge.studies.fits import Fitted
 from ridge.studies.readings import Unknown
 from ridge.studies.schemas import AnswerOut, AnswerRowOut, NumberOut, UnknownOut
-from ridge.studies.state import AnswerState
+from ridge.studies.state import AnswerState, Question
 
 MOST_CHECKED = 12
 """Values of one question up to which each one's limits are held against refits."""
@@ -41,7 +41,7 @@ MOST_MARKED = 60
 
 def answer(
     fitted: Sequence[Fitted],
-    question: AnswerState,
+    question: Question | AnswerState,
     level: float,
     naming: Naming,
     numbers: list[float] | None = None,
@@ -68,14 +68,14 @@ def answer(
         return out.model_copy(update={"problem": str(problem)})
 
 
-def read_asked(question: AnswerState, naming: Naming) -> list[float]:
+def read_asked(question: Question | AnswerState, naming: Naming) -> list[float]:
     """The values that a question gives, of x or of y, as numbers or as the clock shows them. Raises NotANumber."""
     if question.direction == "x_at_y":
         return read_numbers(question.given, naming.y_clock)
     return read_list(question.given, naming.x_clock)
 
 
-def unanswered(question: AnswerState, naming: Naming, problem: str = "") -> AnswerOut:
+def unanswered(question: Question | AnswerState, naming: Naming, problem: str = "") -> AnswerOut:
     """A question without its answer yet, or with what is in its way."""
     return AnswerOut(
         key=question.key, direction=question.direction, given=question.given, repeats=question.repeats,
@@ -83,11 +83,11 @@ def unanswered(question: AnswerState, naming: Naming, problem: str = "") -> Answ
     )  # fmt: skip
 
 
-def _asked(question: AnswerState, naming: Naming) -> str:
+def _asked(question: Question | AnswerState, naming: Naming) -> str:
     return f"{naming.x if question.direction == 'y_at_x' else naming.y} = {question.given}"
 
 
-def _asked_fits(fitted: Sequence[Fitted], question: AnswerState) -> list[Fitted]:
+def _asked_fits(fitted: Sequence[Fitted], question: Question | AnswerState) -> list[Fitted]:
     """The fits that are asked, of those that have a curve."""
     there = [one for one in fitted if one.curve is not None]
     if question.fit == "all":
@@ -320,9 +320,9 @@ def said(out: AnswerOut) -> str:
     return (out.problem or out.result)[:400]
 
 
-def _question(unknown: Unknown) -> AnswerState:
+def _question(unknown: Unknown) -> Question:
     given = "; ".join(number_as_given(value) for value in unknown.values)
-    return AnswerState(f"rows-{unknown.rows[0]}", "x_at_y", given, 1)
+    return Question("x_at_y", given, key=f"rows-{unknown.rows[0]}")
 
 
 def _label(unknown: Unknown) -> str:

@@ -22,10 +22,9 @@ from ridge.studies.answers import answer
 from ridge.studies.begin import begin_with_table
 from ridge.studies.calculated import calculate
 from ridge.studies.changes import AnyChange, ChangeRefused
-from ridge.studies.changes.page import Asked, Direction
 from ridge.studies.changes.plot import PlotSettings
-from ridge.studies.changes.report import PartSettings
 from ridge.studies.changes.tables import TakeTable
+from ridge.studies.fields import Asked, Direction
 from ridge.studies.fits import fit_all, fit_one
 from ridge.studies.models import Study
 from ridge.studies.own import own_study
@@ -53,7 +52,7 @@ from ridge.studies.schemas import (
     StudyOut,
 )
 from ridge.studies.shelf import card
-from ridge.studies.state import AnswerState, ColumnState, StudyState, empty_study
+from ridge.studies.state import ColumnState, Question, StudyState, empty_study
 from ridge.studies.store import (
     NothingToStep,
     StaleVersion,
@@ -91,7 +90,7 @@ def _study_out(study: Study, state: StudyState, known: StudyState | None = None)
         rising=state.rising,
         author=state.author,
         date=state.date,
-        report=[PartSettings(**vars(part)) for part in state.report],
+        report=list(state.report),
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,
@@ -312,7 +311,7 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""
     state = read_state(own_study(request, study_id))
     table = read_table(state)
-    question = AnswerState("", body.direction, body.given, body.repeats, body.fit)
+    question = Question(body.direction, body.given, body.repeats, body.fit)
     return answer(fit_all(table, state.linked_fits), question, state.level, table.naming)
 
 

@@ -7,7 +7,8 @@ from dataclasses import replace
 from ridge.core.numerals import count_word
 from ridge.studies.changes.base import ChangeRefused
 from ridge.studies.changes.tables import TakeTable, series_of
-from ridge.studies.state import LIMITS, StudyState, empty_study
+from ridge.studies.limits import LIMITS
+from ridge.studies.state import StudyState, empty_study
 
 MOST_STUDIES = 12
 

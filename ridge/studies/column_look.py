@@ -46,7 +46,7 @@ def formula_look(state: StudyState, key: str, formula: str) -> dict[str, object]
         return {
             "problem": str(error), "position": error.position, "length": max(error.length, 1), "possible": error.possible,
         }  # fmt: skip
-    tried = ColumnState(key or new_key(), "", "", "", "other", ("",) * state.row_count, formula)
+    tried = ColumnState(key or new_key(), "", "", "", "other", cells=("",) * state.row_count, formula=formula)
     columns = tuple(tried if column.key == key else column for column in state.columns)
     held = next((column for column in state.columns if column.key == key), None)
     if held is not None:

@@ -10,9 +10,9 @@ from ninja import Router, Schema
 from pydantic import StringConstraints
 
 from ridge.studies.column_look import formula_look, names_offered, symbol_look, uncertainty_problem
+from ridge.studies.limits import FORMULA_TYPED
 from ridge.studies.own import own_study
 from ridge.studies.schemas import KnownNameOut, Message
-from ridge.studies.state import FORMULA_TYPED
 from ridge.studies.store import read_state
 
 router = Router(tags=["columns"])

@@ -23,6 +23,7 @@ from ridge.studies.lens_schemas import (
     ResidualsOut,
     WithoutOut,
 )
+from ridge.studies.limits import FORMULA_TYPED
 from ridge.studies.own import own_study
 from ridge.studies.readings import read_table
 from ridge.studies.remedies import other_model
@@ -38,7 +39,6 @@ from ridge.studies.schemas import (
     OfferOut,
     RankingOut,
 )
-from ridge.studies.state import FORMULA_TYPED
 from ridge.studies.store import read_state
 
 router = Router(tags=["fits"])

@@ -15,10 +15,10 @@ from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
 from ridge.studies.catalogue import CANDIDATES, fit_candidate
-from ridge.studies.changes.options import FitOptions
 from ridge.studies.curves import default_view
 from ridge.studies.fit_words import name_of
 from ridge.studies.fits import Fitted
+from ridge.studies.options import FitOptions
 from ridge.studies.readings import Table, read_table
 from ridge.studies.schemas import CandidateOut, PlaceOut, RankingOut
 from ridge.studies.state import FitState, StudyState

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import uuid
+from typing import get_args
 
 from django.conf import settings
 from django.db import models
 
-from ridge.studies.state import DIRECTIONS, FORMULA_TYPED, ROLES
+from ridge.studies import fields
+from ridge.studies.limits import FORMULA_TYPED
 
 
 class Study(models.Model):
@@ -45,7 +47,7 @@ class Column(models.Model):
     name = models.CharField(max_length=100, blank=True)
     symbol = models.CharField(max_length=20, blank=True)
     unit = models.CharField(max_length=40, blank=True)
-    role = models.CharField(max_length=10, choices=[(role, role) for role in ROLES])
+    role = models.CharField(max_length=10, choices=[(role, role) for role in get_args(fields.Role)])
     cells = models.JSONField(default=list)
     formula = models.CharField(max_length=FORMULA_TYPED, blank=True)
     exponent = models.SmallIntegerField(default=0)
@@ -93,24 +95,15 @@ class Assumed(models.Model):
 
 
 class StudyFit(models.Model):
-    """A model to be fitted, the leading one first. Its numbers are computed from the readings, never stored, but for
-    ``values`` that were set by hand."""
+    """A model to be fitted, the leading one first. Its numbers are computed from the readings, never stored, but for those
+    that were set by hand."""
 
     study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="fits")
     place = models.PositiveSmallIntegerField(default=0)
     letter = models.CharField(max_length=1)
     family = models.CharField(max_length=20)
-    fixed = models.JSONField(default=dict)
-    options = models.JSONField(default=dict)
-    series = models.CharField(max_length=200, blank=True)
-    method = models.CharField(max_length=12, default="y")
-    by_hand = models.BooleanField(default=False)
-    values = models.JSONField(default=dict)
-    bounds = models.JSONField(default=dict)
-    x_range = models.JSONField(null=True)
-    name = models.CharField(max_length=60, blank=True)
-    hidden = models.BooleanField(default=False)
-    decimals = models.JSONField(default=dict)
+    settings = models.JSONField(default=dict)
+    """All the rest of ``FitState``, as far as it is not the usual."""
 
     class Meta:
         ordering = ("place", "letter")
@@ -126,7 +119,7 @@ class Answer(models.Model):
     study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="answers")
     key = models.CharField(max_length=12)
     place = models.PositiveSmallIntegerField()
-    direction = models.CharField(max_length=10, choices=[(name, name) for name in DIRECTIONS])
+    direction = models.CharField(max_length=10, choices=[(name, name) for name in get_args(fields.Direction)])
     given = models.CharField(max_length=200, blank=True)
     repeats = models.PositiveIntegerField(default=1)
     fit = models.CharField(max_length=3, blank=True)

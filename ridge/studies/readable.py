@@ -9,7 +9,7 @@ from pydantic import ValidationError
 
 from ridge.core.errors import RidgeError
 from ridge.studies.apart import FAILED
-from ridge.studies.changes import Change, ChangeRefused, read_change
+from ridge.studies.changes import Change, ChangeRefused, Outcome, read_change
 from ridge.studies.columns import column_values
 from ridge.studies.fits import model_of
 from ridge.studies.readings import read_naming
@@ -20,14 +20,17 @@ log = logging.getLogger(__name__)
 NOT_STORED = "Ridge cannot store this change, and has left the study as it was. It is our mistake, not yours; the failure is noted."
 
 
-def check_readable(changes: tuple[Change, ...], before: StudyState, after: StudyState) -> None:
-    """Raise ChangeRefused for changes that the history could not read back, or models and formulas that fail unforeseen.
+def apply_checked(change: Change, before: StudyState) -> Outcome:
+    """What becomes of a state. Raises ChangeRefused also for a change that the history could not read back, and for models and
+    formulas that fail unforeseen.
 
     What is merely wrong, such as a formula with a slip, is taken as it is typed: the page says what is wrong with it.
     """
     try:
-        for change in changes:
-            read_change(json.loads(json.dumps(change.stored(), allow_nan=False)))
+        outcome = change.apply(before)
+        after = outcome.state
+        for stored in (change.stored(), outcome.inverse.stored()):
+            read_change(json.loads(json.dumps(stored, allow_nan=False)))
         for fit in after.fits:
             if fit not in before.fits and fit.family != "interpolation":
                 _try_model(after, fit)
@@ -36,6 +39,7 @@ def check_readable(changes: tuple[Change, ...], before: StudyState, after: Study
     except (ValidationError, ValueError, TypeError, ArithmeticError, LookupError) as error:
         log.error("a change that cannot be read back was refused", exc_info=error)
         raise ChangeRefused(NOT_STORED) from None
+    return outcome
 
 
 def _try_model(state: StudyState, fit: FitState) -> None:

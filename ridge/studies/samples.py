@@ -38,9 +38,9 @@ def _mooring_line(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("load", "load", "F", "N", "x", _cells("0 50 100 150 200 250 300 350 400 450 500 550")),
-            ColumnState("stretch", "stretch", "L", "mm", "y", _cells("1 17 37 52 74 88 109 124 171 161 182 199")),
-            ColumnState("error", "", "u_L", "mm", "y_error", _cells("2 2 2 2 2 2 3 3 3 3 4 4")),
+            ColumnState("load", "load", "F", "N", "x", cells=_cells("0 50 100 150 200 250 300 350 400 450 500 550")),
+            ColumnState("stretch", "stretch", "L", "mm", "y", cells=_cells("1 17 37 52 74 88 109 124 171 161 182 199")),
+            ColumnState("error", "", "u_L", "mm", "y_error", cells=_cells("2 2 2 2 2 2 3 3 3 3 4 4")),
         ),
         absolute_errors=True,
         aside={8: "the line slipped on the cleat"},
@@ -58,10 +58,10 @@ def _salinity_probe(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("sample", "sample", "", "", "other", ("standard",) * 16 + unknown),
-            ColumnState("salinity", "salinity", "S", "g/kg", "x", _cells(standards) + ("",) * len(unknown)),
+            ColumnState("sample", "sample", "", "", "other", cells=("standard",) * 16 + unknown),
+            ColumnState("salinity", "salinity", "S", "g/kg", "x", cells=_cells(standards) + ("",) * len(unknown)),
             ColumnState(
-                "signal", "signal", "U", "mV", "y", _cells(f"{signal} 598 606 601 671 665 676 158 149 161 155")
+                "signal", "signal", "U", "mV", "y", cells=_cells(f"{signal} 598 606 601 671 665 676 158 149 161 155")
             ),
         ),
     )
@@ -82,8 +82,8 @@ def _tide(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("time", "time since midnight", "t", "h:min", "x", _cells(clock)),
-            ColumnState("height", "height of the water", "h", "m", "y", _cells(height)),
+            ColumnState("time", "time since midnight", "t", "h:min", "x", cells=_cells(clock)),
+            ColumnState("height", "height of the water", "h", "m", "y", cells=_cells(height)),
         ),
         aside={15: "digits swapped when it was written down: 4.98 was meant"},
         fits=(FitState("A", "sinusoid"),),
@@ -99,8 +99,8 @@ def _can_of_soup(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("time", "time", "t", "min", "x", _cells("0 2 4 6 8 10 13 16 20 25 30 36 42 50 60 75 90")),
-            ColumnState("soup", "temperature", "T", "°C", "y", _cells(temperature)),
+            ColumnState("time", "time", "t", "min", "x", cells=_cells("0 2 4 6 8 10 13 16 20 25 30 36 42 50 60 75 90")),
+            ColumnState("soup", "temperature", "T", "°C", "y", cells=_cells(temperature)),
         ),
         fits=(FitState("A", "exponential"),),
         answers=(AnswerState("eat", "x_at_y", "45"),),
@@ -115,10 +115,10 @@ def _lantern(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("distance", "distance", "d", "m", "x", _cells("0.5 0.7 0.9 1.2 1.5 2 2.5 3 4 5 6.5 8")),
+            ColumnState("distance", "distance", "d", "m", "x", cells=_cells("0.5 0.7 0.9 1.2 1.5 2 2.5 3 4 5 6.5 8")),
             ColumnState(
                 "light", "illuminance", "E", "lx", "y",
-                _cells("163 88.1 50.6 29.9 18.1 10.7 6.61 4.83 2.54 17.3 0.975 0.672"), uncertainty="4 %",
+                cells=_cells("163 88.1 50.6 29.9 18.1 10.7 6.61 4.83 2.54 17.3 0.975 0.672"), uncertainty="4 %",
             ),
         ),
         fits=(FitState("A", "power"),),
@@ -135,8 +135,8 @@ def _current(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("height", "height above the bed", "z", "m", "x", _cells(height)),
-            ColumnState("speed", "speed of the current", "v", "m/s", "y", _cells(speed), uncertainty="0.006"),
+            ColumnState("height", "height above the bed", "z", "m", "x", cells=_cells(height)),
+            ColumnState("speed", "speed of the current", "v", "m/s", "y", cells=_cells(speed), uncertainty="0.006"),
         ),
         fits=(FitState("A", "logarithmic"), FitState("B", "power")),
         answers=(AnswerState("keel", "y_at_x", "1.2"),),
@@ -152,9 +152,9 @@ def _draining_bucket(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("time", "time", "t", "s", "x", _cells(time)),
-            ColumnState("level", "level", "h", "cm", "y", _cells(level)),
-            ColumnState("root", "root of the level", "r", "√cm", "other", ("",) * 16, formula="sqrt(h)"),
+            ColumnState("time", "time", "t", "s", "x", cells=_cells(time)),
+            ColumnState("level", "level", "h", "cm", "y", cells=_cells(level)),
+            ColumnState("root", "root of the level", "r", "√cm", "other", cells=("",) * 16, formula="sqrt(h)"),
         ),
         fits=(
             FitState("A", "polynomial", options={"degree": 2}),
@@ -177,8 +177,8 @@ def _sheer_line(sample: Sample) -> StudyState:
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("along", "distance from the stern", "x", "m", "x", _cells(along)),
-            ColumnState("sheer", "height of the sheer", "y", "m", "y", _cells(height), exponent=-3),
+            ColumnState("along", "distance from the stern", "x", "m", "x", cells=_cells(along)),
+            ColumnState("sheer", "height of the sheer", "y", "m", "y", cells=_cells(height), exponent=-3),
         ),
         fits=(FitState("A", "polynomial", options={"degree": 3}), FitState("B", "polynomial", options={"degree": 2})),
         answers=(AnswerState("thwart", "y_at_x", "1.2"),),

@@ -8,9 +8,9 @@ from uuid import UUID
 
 from pydantic import BaseModel as Schema
 
-from ridge.studies.changes.options import Family, FitOptions
 from ridge.studies.changes.plot import PlotSettings
-from ridge.studies.changes.report import PartSettings
+from ridge.studies.options import Family, FitOptions
+from ridge.studies.state import ReportPart
 
 
 class Message(Schema):
@@ -466,7 +466,7 @@ class StudyOut(Schema):
     rising: bool
     author: str
     date: str
-    report: list[PartSettings]
+    report: list[ReportPart]
     undo: str | None
     redo: str | None
     analysis: AnalysisOut

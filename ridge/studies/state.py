@@ -1,26 +1,27 @@
-"""A study's content as plain immutable values, which changes turn into one another."""
+"""A study's content as plain immutable values, which changes turn into one another.
+
+Each part is described once: the same class serves memory, history, database, study file and API.
+"""
 
 from __future__ import annotations
 
 import secrets
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, get_args
 
-ROLES = ("x", "y", "x_error", "y_error", "weight", "count", "series", "other")
-DIRECTIONS = ("y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflexions", "crossing")
-"""What can be asked of a fit: y at one x or more, x at a y, the slope at an x, the area between two x, and the places
-where the curve is zero, turns, changes its bend or meets another fit."""
-PARTS = (
-    "question", "answers", "figure", "model", "equation_errors", "parameters", "correlations", "judgement", "tests",
-    "residual_plot", "cautions", "readings", "method",
-)  # fmt: skip
+from pydantic import ConfigDict
+from pydantic.dataclasses import dataclass as description
+
+from ridge.studies import fields
+from ridge.studies.options import FamilyName, Options
+
+PARTS = tuple(part for part in get_args(fields.PartName) if part != "own")
 """What a report can be made of, in its usual order."""
 ON_REQUEST = ("equation_errors", "correlations", "tests", "residual_plot")
 """Parts that are not shown until they are wanted."""
-FORMULA_TYPED = 4000
-"""Characters of a formula that are kept as typed; one longer than formulas may be is told so, not cut."""
-LIMITS = {"rows": 200_000, "columns": 12, "cell": 200, "answers": 200, "fits": 6, "paragraphs": 40}
+
+STRICT = ConfigDict(extra="forbid")
 
 
 def new_key() -> str:
@@ -28,50 +29,56 @@ def new_key() -> str:
     return secrets.token_hex(4)
 
 
-@dataclass(frozen=True)
-class ColumnState:
-    """``cells`` are texts as typed, those of a calculated column (``formula``) empty. Values are the numbers in the
-    cells times 10 to the ``exponent``. ``uncertainty``: that of every value of the column, as typed (``0.5``, ``2 %``).
-    ``lowest``, ``highest``: the least and the greatest value that makes sense, as typed, and why (``limits_why``)."""
+@description(frozen=True, config=STRICT)
+class ColumnSettings:
+    """All of a column but its cells. Values are the numbers in the cells times 10 to the ``exponent``. ``uncertainty``: that of
+    every value of the column, as typed (``0.5``, ``2 %``). ``lowest``, ``highest``: the least and the greatest value that makes
+    sense, as typed, and why (``limits_why``)."""
 
-    key: str
-    name: str
-    symbol: str
-    unit: str
-    role: str
-    cells: tuple[str, ...] = ()
-    formula: str = ""
-    exponent: int = 0
-    uncertainty: str = ""
-    lowest: str = ""
-    highest: str = ""
-    limits_why: str = ""
+    key: fields.Key
+    name: fields.Name
+    symbol: fields.Symbol
+    unit: fields.Unit
+    role: fields.Role
+    formula: fields.TypedFormula = ""
+    exponent: fields.Exponent = 0
+    uncertainty: fields.Uncertainty = ""
+    lowest: fields.Limit = ""
+    highest: fields.Limit = ""
+    limits_why: fields.Why = ""
 
 
-@dataclass(frozen=True)
+@description(frozen=True, config=STRICT)
+class ColumnState(ColumnSettings):
+    """A column. ``cells`` are texts as typed, those of a calculated column (``formula``) empty."""
+
+    cells: fields.Cells = ()
+
+
+@description(frozen=True, config=STRICT)
 class FitState:
     """``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
     ``method``: what least squares is done in, see ``ridge.core.fit``. ``by_hand``: its parameters are ``values`` (read off
     the readings where none are given); otherwise ``values`` are where the search begins, if there are any. ``bounds``:
-    lowest and highest by parameter, None for no bound; ``x_range``: the stretch of x that it is fitted to, all if None. ``decimals``: how many the course wants in the equation,
-    by parameter; of others as many as it needs."""
+    lowest and highest by parameter, None for no bound; ``x_range``: the stretch of x that it is fitted to, all if None.
+    ``decimals``: how many the course wants in the equation, by parameter; of others as many as it needs."""
 
-    letter: str
-    family: str
-    fixed: Mapping[str, float] = field(default_factory=dict)
-    options: Mapping[str, Any] = field(default_factory=dict)
-    series: str = ""
-    method: str = "y"
+    letter: fields.Letter
+    family: FamilyName
+    fixed: Mapping[str, fields.Number] = field(default_factory=dict)
+    options: Options = field(default_factory=dict)
+    series: fields.Label = ""
+    method: fields.Method = "y"
     by_hand: bool = False
-    values: Mapping[str, float] = field(default_factory=dict)
-    bounds: Mapping[str, tuple[float | None, float | None]] = field(default_factory=dict)
-    x_range: tuple[float, float] | None = None
-    name: str = ""
+    values: Mapping[str, fields.Number] = field(default_factory=dict)
+    bounds: Mapping[str, fields.Bounds] = field(default_factory=dict)
+    x_range: tuple[fields.Number, fields.Number] | None = None
+    name: fields.FitName = ""
     hidden: bool = False
-    decimals: Mapping[str, int] = field(default_factory=dict)
+    decimals: Mapping[str, fields.Decimals] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@description(frozen=True, config=STRICT)
 class LinkedFit(FitState):
     """A fit whose formula calls others by their letters, with those: ``calls``. A letter without a fit is left out."""
 
@@ -79,27 +86,39 @@ class LinkedFit(FitState):
 
 
 @dataclass(frozen=True)
+class Question:
+    """What is asked of a fit and not kept; see ``AnswerState``, which can be asked just as well."""
+
+    direction: fields.Direction
+    given: str = ""
+    repeats: int = 1
+    fit: str = ""
+    key: str = ""
+    name: str = ""
+
+
+@description(frozen=True, config=STRICT)
 class AnswerState:
     """``given`` as typed; for a crossing the letter of the other fit. ``fit``: the letter of the fit that is asked, the
     leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept."""
 
-    key: str
-    direction: str
-    given: str
-    repeats: int = 1
-    fit: str = ""
-    name: str = ""
-    was: str = ""
+    key: fields.Key
+    direction: fields.Direction
+    given: fields.Given = ""
+    repeats: fields.Repeats = 1
+    fit: fields.Asked = ""
+    name: fields.AnswerName = ""
+    was: fields.AnswerWas = ""
 
 
-@dataclass(frozen=True)
+@description(frozen=True, config=STRICT)
 class ReportPart:
     """A part of the report: one of ``PARTS``, or "own" for a paragraph of one's own with its ``heading`` and ``text``."""
 
-    part: str
+    part: fields.PartName
     shown: bool = True
-    heading: str = ""
-    text: str = ""
+    heading: fields.PartHeading = ""
+    text: fields.PartText = ""
 
 
 def with_every_part(parts: Iterable[ReportPart]) -> tuple[ReportPart, ...]:

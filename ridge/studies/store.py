@@ -3,19 +3,23 @@
 from __future__ import annotations
 
 import uuid
+from dataclasses import fields
+from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
+from pydantic import TypeAdapter
 
 from ridge.accounts.models import User
 from ridge.studies.changes import Change, Outcome, read_change
 from ridge.studies.models import Answer, Assumed, Column, Revision, SetAside, Study, StudyFit
-from ridge.studies.readable import check_readable
+from ridge.studies.readable import apply_checked
 from ridge.studies.recent import Recent
 from ridge.studies.repeated import carried_out, made_by, remember
 from ridge.studies.state import (
     WHOLE_REPORT,
     AnswerState,
+    ColumnSettings,
     ColumnState,
     FitState,
     ReportPart,
@@ -32,6 +36,9 @@ class NothingToStep(Exception):
     """Undo at the beginning of the history, or redo at its end."""
 
 
+_OF_COLUMNS = [one.name for one in fields(ColumnSettings)]
+_OF_ANSWERS = [one.name for one in fields(AnswerState)]
+_FITS: TypeAdapter[FitState] = TypeAdapter(FitState)
 _recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(24)
 
 
@@ -47,20 +54,7 @@ def _read_tables(study: Study) -> StudyState:
         absolute_errors=study.absolute_errors,
         level=study.level,
         columns=tuple(
-            ColumnState(
-                c.key,
-                c.name,
-                c.symbol,
-                c.unit,
-                c.role,
-                tuple(c.cells),
-                c.formula,
-                c.exponent,
-                c.uncertainty,
-                c.lowest,
-                c.highest,
-                c.limits_why,
-            )
+            ColumnState(**{name: getattr(c, name) for name in _OF_COLUMNS}, cells=tuple(c.cells))
             for c in study.columns.all()
         ),
         aside={mark.row: mark.reason for mark in study.aside.all()},
@@ -73,28 +67,17 @@ def _read_tables(study: Study) -> StudyState:
         # Kept before a part was thought of, a report has it all the same, not shown.
         report=with_every_part(ReportPart(**part) for part in study.report) if study.report else WHOLE_REPORT,
         fits=tuple(_read_fit(fit) for fit in study.fits.all()),
-        answers=tuple(
-            AnswerState(a.key, a.direction, a.given, a.repeats, a.fit, a.name, a.was) for a in study.answers.all()
-        ),
+        answers=tuple(AnswerState(**{name: getattr(a, name) for name in _OF_ANSWERS}) for a in study.answers.all()),
     )
 
 
 def _read_fit(fit: StudyFit) -> FitState:
-    return FitState(
-        letter=fit.letter,
-        family=fit.family,
-        fixed=fit.fixed,
-        options=fit.options,
-        series=fit.series,
-        method=fit.method,
-        by_hand=fit.by_hand,
-        values=fit.values,
-        bounds={name: (low, high) for name, (low, high) in fit.bounds.items()},
-        x_range=None if fit.x_range is None else (fit.x_range[0], fit.x_range[1]),
-        name=fit.name,
-        hidden=fit.hidden,
-        decimals=fit.decimals,
-    )
+    return FitState(letter=fit.letter, family=fit.family, **fit.settings)
+
+
+def _stored_fit(fit: FitState) -> dict[str, Any]:
+    stored = _FITS.dump_python(fit, mode="json", exclude_defaults=True)
+    return {"letter": stored.pop("letter"), "family": stored.pop("family"), "settings": stored}
 
 
 @transaction.atomic
@@ -124,8 +107,7 @@ def commit(
         return study, before, before
     if study.version != version:
         raise StaleVersion
-    outcome = change.apply(before)
-    check_readable((change, outcome.inverse), before, outcome.state)
+    outcome = apply_checked(change, before)
     study.revisions.filter(number__gt=study.position).delete()
     study.position += 1
     Revision.objects.create(
@@ -215,19 +197,7 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
         old = {column.key: column for column in before.columns} if before else {}
         study.columns.exclude(key__in=[column.key for column in after.columns]).delete()
         for place, column in enumerate(after.columns):
-            settings = {
-                "place": place,
-                "name": column.name,
-                "symbol": column.symbol,
-                "unit": column.unit,
-                "role": column.role,
-                "formula": column.formula,
-                "exponent": column.exponent,
-                "uncertainty": column.uncertainty,
-                "lowest": column.lowest,
-                "highest": column.highest,
-                "limits_why": column.limits_why,
-            }
+            settings = {"place": place, **{name: getattr(column, name) for name in _OF_COLUMNS if name != "key"}}
             if column.key not in old:
                 Column.objects.create(study=study, key=column.key, cells=list(column.cells), **settings)
             elif old[column.key].cells is column.cells or old[column.key].cells == column.cells:
@@ -243,7 +213,7 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     if before is None or before.fits != after.fits:
         study.fits.all().delete()
         StudyFit.objects.bulk_create(
-            [StudyFit(study=study, place=place, **vars(fit)) for place, fit in enumerate(after.fits)]
+            [StudyFit(study=study, place=place, **_stored_fit(fit)) for place, fit in enumerate(after.fits)]
         )
     if before is None or before.answers != after.answers:
         study.answers.all().delete()

@@ -7,47 +7,24 @@ from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field, FiniteFloat, StringConstraints, ValidationError
+from pydantic import ConfigDict, Field, ValidationError
 
 from ridge.studies.changes import ChangeRefused
-from ridge.studies.changes.fits import Decimals, PutFits
-from ridge.studies.changes.options import Family, FitOptions, Letter
-from ridge.studies.changes.page import Asked, CourseLetter, Direction, Parameter
+from ridge.studies.changes.fits import PutFits
 from ridge.studies.changes.plot import PlotSettings
-from ridge.studies.changes.report import Author, Parts, PartSettings, ReportDate, read_parts
-from ridge.studies.state import FORMULA_TYPED, LIMITS, WHOLE_REPORT, AnswerState, ColumnState, StudyState, empty_study
+from ridge.studies.changes.report import Parts, read_parts
+from ridge.studies.fields import Author, Letters, Level, Question, Reason, ReportDate, Row, Title
+from ridge.studies.limits import LIMITS
+from ridge.studies.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, StudyState, empty_study
 
 VERSION = 2
 """1: without report and decimals."""
 LARGEST = 40_000_000
 """Characters of a file that is read."""
 
-Cell = Annotated[str, StringConstraints(max_length=LIMITS["cell"])]
-Reason = Annotated[str, StringConstraints(max_length=200)]
-Row = Annotated[int, Field(ge=0, lt=LIMITS["rows"])]
-Key = Annotated[str, StringConstraints(pattern="^[0-9a-z]{1,12}$")]
-Role = Literal["x", "y", "x_error", "y_error", "weight", "count", "series", "other"]
-
 
 class _Part(Schema):
     model_config = ConfigDict(extra="forbid")
-
-
-class ColumnPart(_Part):
-    """A column: its cells as typed, one a row; of a calculated column they are empty."""
-
-    key: Key
-    name: Annotated[str, StringConstraints(max_length=100)] = ""
-    symbol: Annotated[str, StringConstraints(max_length=20)] = ""
-    unit: Annotated[str, StringConstraints(max_length=40)] = ""
-    role: Role
-    cells: Annotated[list[Cell], Field(max_length=LIMITS["rows"])]
-    formula: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)] = ""
-    exponent: Annotated[int, Field(ge=-300, le=300)] = 0
-    uncertainty: Annotated[str, StringConstraints(max_length=40)] = ""
-    lowest: Annotated[str, StringConstraints(max_length=40)] = ""
-    highest: Annotated[str, StringConstraints(max_length=40)] = ""
-    limits_why: Annotated[str, StringConstraints(max_length=100)] = ""
 
 
 class RowPart(_Part):
@@ -57,53 +34,23 @@ class RowPart(_Part):
     reason: Reason = ""
 
 
-class FitPart(_Part):
-    """A fit; what each part means stands with ``FitState``."""
-
-    letter: Letter
-    family: Family
-    options: FitOptions = FitOptions()
-    fixed: dict[str, FiniteFloat] = {}
-    series: Annotated[str, StringConstraints(max_length=200)] = ""
-    method: Literal["y", "logarithms", "orthogonal"] = "y"
-    by_hand: bool = False
-    values: dict[str, FiniteFloat] = {}
-    bounds: dict[str, tuple[FiniteFloat | None, FiniteFloat | None]] = {}
-    x_range: tuple[FiniteFloat, FiniteFloat] | None = None
-    name: Annotated[str, StringConstraints(max_length=60)] = ""
-    hidden: bool = False
-    decimals: dict[str, Decimals] = {}
-
-
-class AnswerPart(_Part):
-    """A question that was kept."""
-
-    key: Key
-    direction: Direction
-    given: Annotated[str, StringConstraints(max_length=200)] = ""
-    repeats: Annotated[int, Field(ge=1, le=10_000)] = 1
-    fit: Asked = ""
-    name: Annotated[str, StringConstraints(max_length=60)] = ""
-    was: Annotated[str, StringConstraints(max_length=400)] = ""
-
-
 class StudyFile(_Part):
     """A study of Ridge: its readings as typed, what is fitted, how it is drawn, what was asked. Nothing computed is in it."""
 
     format: Literal["ridge-study"] = "ridge-study"
     version: Literal[2] = 2
-    title: Annotated[str, StringConstraints(min_length=1, max_length=200)]
-    question: Annotated[str, StringConstraints(max_length=2000)] = ""
+    title: Title
+    question: Question = ""
     absolute_errors: bool = False
-    level: Annotated[float, Field(ge=0.5, le=0.9999)] = 0.95
-    letters: Annotated[dict[Parameter, CourseLetter], Field(max_length=40)] = {}
+    level: Level = 0.95
+    letters: Letters = {}
     rising: bool = False
-    columns: Annotated[list[ColumnPart], Field(min_length=2, max_length=LIMITS["columns"])]
+    columns: Annotated[list[ColumnState], Field(min_length=2, max_length=LIMITS["columns"])]
     aside: list[RowPart] = []
     assumed: list[RowPart] = []
     plot: PlotSettings = PlotSettings()
-    fits: Annotated[list[FitPart], Field(max_length=LIMITS["fits"])] = []
-    answers: Annotated[list[AnswerPart], Field(max_length=LIMITS["answers"])] = []
+    fits: Annotated[list[FitState], Field(max_length=LIMITS["fits"])] = []
+    answers: Annotated[list[AnswerState], Field(max_length=LIMITS["answers"])] = []
     author: Author = ""
     date: ReportDate = ""
     report: Parts = []
@@ -122,15 +69,15 @@ def write_study(state: StudyState) -> bytes:
         level=state.level,
         letters=dict(state.letters),
         rising=state.rising,
-        columns=[ColumnPart(**{**vars(column), "cells": list(column.cells)}) for column in state.columns],
+        columns=list(state.columns),
         aside=[RowPart(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         assumed=[RowPart(row=row, reason=reason) for row, reason in sorted(state.assumed.items())],
         plot=PlotSettings(**state.plot),
-        fits=[FitPart(**{**vars(fit), "options": FitOptions(**fit.options)}) for fit in state.fits],
-        answers=[AnswerPart(**vars(answer)) for answer in state.answers],
+        fits=list(state.fits),
+        answers=list(state.answers),
         author=state.author,
         date=state.date,
-        report=[] if state.report == WHOLE_REPORT else [PartSettings(**vars(part)) for part in state.report],
+        report=[] if state.report == WHOLE_REPORT else list(state.report),
     )
     shown = whole.model_dump(mode="json", exclude_defaults=True)
     return json.dumps({"format": "ridge-study", "version": VERSION, **shown}, ensure_ascii=False, indent=1).encode()
@@ -190,10 +137,9 @@ def _checked(whole: StudyFile) -> StudyState:
     marked = [part.row for part in (*whole.aside, *whole.assumed)]
     if marked and max(marked) >= max(rows):
         raise NotAStudy(f"Row {max(marked)} is marked, but there are {max(rows)} rows, counted from 0.")
-    columns = tuple(ColumnState(**{**column.model_dump(), "cells": tuple(column.cells)}) for column in whole.columns)
     state = replace(
         empty_study(whole.title),
-        columns=columns,
+        columns=tuple(whole.columns),
         question=whole.question,
         absolute_errors=whole.absolute_errors,
         level=whole.level,
@@ -202,7 +148,7 @@ def _checked(whole: StudyFile) -> StudyState:
         aside={part.row: part.reason for part in whole.aside},
         assumed={part.row: part.reason for part in whole.assumed},
         plot={k: v for k, v in whole.plot.model_dump().items() if v != PlotSettings.model_fields[k].default},
-        answers=tuple(AnswerState(**answer.model_dump()) for answer in whole.answers),
+        answers=tuple(whole.answers),
         author=whole.author,
         date=whole.date,
     )
@@ -210,9 +156,8 @@ def _checked(whole: StudyFile) -> StudyState:
         state = replace(state, report=read_parts(whole.report) if whole.report else WHOLE_REPORT)
     except ChangeRefused as refused:
         raise NotAStudy(f"At report: {refused}") from None
-    fits: list[dict[str, Any]] = [{**fit.model_dump(), "options": fit.options.given()} for fit in whole.fits]
     try:
-        return PutFits.like(fits=fits).apply(state).state
+        return PutFits.like(fits=whole.fits).apply(state).state
     except ChangeRefused as refused:
         raise NotAStudy(f"At fits: {refused}") from None
 

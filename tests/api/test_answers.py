@@ -13,11 +13,12 @@ from ridge.core.wording.clock import clock_text
 from ridge.studies.analysis import analyse
 from ridge.studies.answers import answer
 from ridge.studies.changes import ChangeRefused, read_change
+from ridge.studies.fields import Direction
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import read_table
 from ridge.studies.samples import build_sample
 from ridge.studies.schemas import AnswerOut
-from ridge.studies.state import AnswerState, FitState, StudyState
+from ridge.studies.state import AnswerState, FitState, Question, StudyState
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 
@@ -31,9 +32,9 @@ def parabola(*fits: FitState) -> StudyState:
     return study(column("t", "x", texts[0], unit="s"), column("h", "y", texts[1], unit="m"), fits=chosen)
 
 
-def ask(state: StudyState, direction: str, given: str = "", **more: Any) -> AnswerOut:
+def ask(state: StudyState, direction: Direction, given: str = "", **more: Any) -> AnswerOut:
     table = read_table(state)
-    return answer(fit_all(table, state.fits), AnswerState("", direction, given, **more), state.level, table.naming)
+    return answer(fit_all(table, state.fits), Question(direction, given, **more), state.level, table.naming)
 
 
 def loose_decay(*answers: AnswerState) -> StudyState:
@@ -116,10 +117,11 @@ class Asking(SimpleTestCase):
 
     def test_what_cannot_be_asked(self) -> None:
         state = parabola()
-        for direction, given, said in (
+        asked: tuple[tuple[Direction, str, str], ...] = (
             ("y_at_x", "soon", "is not a number"), ("tangent", "1, 2", "One t at a time"), ("area", "5", "needs two t"),
             ("crossing", "A", "another fit"), ("crossing", "F", "another fit"), ("y_at_x", "1 to 9 step -1", "do not lead"),
-        ):  # fmt: skip
+        )  # fmt: skip
+        for direction, given, said in asked:
             self.assertIn(said, ask(state, direction, given).problem, direction)
         spline = parabola(FitState("A", "interpolation"))
         self.assertIn("choose a fit", ask(spline, "turning").problem)

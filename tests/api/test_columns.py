@@ -14,6 +14,7 @@ from ridge.studies.analysis import analyse
 from ridge.studies.calculated import calculate
 from ridge.studies.changes import ChangeRefused, read_change
 from ridge.studies.columns import read_uncertainty
+from ridge.studies.fields import Role
 from ridge.studies.fits import fit_all
 from ridge.studies.formula_editor import look_at
 from ridge.studies.readings import Status, read_table
@@ -23,12 +24,12 @@ from ridge.studies.symbols import symbol_problem
 from tests.api.test_api import ApiCase
 
 
-def column(symbol: str, role: str, cells: str, **more: Any) -> ColumnState:
-    return ColumnState(symbol or role, "", symbol, more.pop("unit", ""), role, tuple(cells.split()), **more)
+def column(symbol: str, role: Role, cells: str, **more: Any) -> ColumnState:
+    return ColumnState(symbol or role, "", symbol, more.pop("unit", ""), role, cells=tuple(cells.split()), **more)
 
 
-def calculated(symbol: str, formula: str, rows: int, role: str = "other", **more: Any) -> ColumnState:
-    return ColumnState(symbol, "", symbol, "", role, ("",) * rows, formula=formula, **more)
+def calculated(symbol: str, formula: str, rows: int, role: Role = "other", **more: Any) -> ColumnState:
+    return ColumnState(symbol, "", symbol, "", role, cells=("",) * rows, formula=formula, **more)
 
 
 def study(*columns: ColumnState, **more: Any) -> StudyState:
@@ -278,7 +279,7 @@ class Uncertainties(SimpleTestCase):
         np.testing.assert_allclose(table.readings.y_error, [0.04, 0.08, 0.12, 0.16, 0.02])
 
     def test_a_column_in_per_cent(self) -> None:
-        errors = ColumnState("e", "", "", "%", "y_error", ("1", "2", "1", "2", "10"))
+        errors = ColumnState("e", "", "", "%", "y_error", cells=("1", "2", "1", "2", "10"))
         table = read_table(study(D, Q, errors))
         assert table.readings.y_error is not None
         np.testing.assert_allclose(table.readings.y_error, [0.02, 0.08, 0.06, 0.16, 0.1])

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, get_args
 
 from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
 from ridge.core.interpolation.interpolate import KINDS as INTERPOLATIONS
+from ridge.studies.fields import Direction
 from ridge.studies.models import Study
-from ridge.studies.state import DIRECTIONS
 
 json_values: st.SearchStrategy[Any] = st.recursive(
     st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(max_size=12),
@@ -109,7 +109,7 @@ class AnyRequest(TestCase):
     @patient
     @given(
         st.text(max_size=30) | st.floats().map(repr),
-        st.sampled_from([*DIRECTIONS, "sideways"]),
+        st.sampled_from([*get_args(Direction), "sideways"]),
         st.integers(-2, 12),
         st.sampled_from(["", "A", "F", "all", "none"]),
     )
@@ -141,7 +141,7 @@ class AnyRequest(TestCase):
             for path in ("comparison", "without/A/0", "residuals/A", "figure.svg"):
                 response = self.client.get(f"/api/studies/{self.study}/{path}")
                 self.assertIn(response.status_code, (200, 400, 404), path)
-            for direction in DIRECTIONS:
+            for direction in get_args(Direction):
                 self.send("/ask", {"direction": direction, "given": "1 to 2", "fit": "all"})
 
     @settings(parent=patient, max_examples=15)

@@ -108,7 +108,7 @@ class Planted(ApiCase):
 
     def test_in_the_tables_themselves(self) -> None:
         """What is stored can no longer be read: the study says so instead of taking the shelf with it."""
-        StudyFit.objects.filter(study_id=self.study, letter="A").update(family="no such family", bounds={"a": 3})
+        StudyFit.objects.filter(study_id=self.study, letter="A").update(settings={"bounds": {"a": 3}})
         forget_recent()
         with self.assertLogs("ridge"):
             cards = {card["title"]: card for card in self.read("/shelf")["cards"]}

@@ -7,8 +7,9 @@ from typing import Any
 from django.test import TestCase
 
 from ridge.studies.changes import ChangeRefused, read_change
+from ridge.studies.limits import LIMITS
 from ridge.studies.readings import read_table
-from ridge.studies.state import LIMITS, StudyState, empty_study
+from ridge.studies.state import StudyState, empty_study
 from tests.exchange.corpus import CASES
 
 TEXT = "time (s);height h / m;u_h\n0,5;1,25;0,1\n1,0;n/a;0,1\n1,5;4,5;0,2"

@@ -14,6 +14,7 @@ from django.test import SimpleTestCase
 from ridge.core import Readings, fit
 from ridge.core.models import Sinusoid
 from ridge.studies.analysis import analyse
+from ridge.studies.fields import Direction
 from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import AnswerState, FitState, StudyState
@@ -32,7 +33,7 @@ sys.stdout.write(analyse(two_fits()).model_dump_json())
 
 def two_fits() -> StudyState:
     """A curve that is bent in its parameters, another model beside it, and every question of both."""
-    asked = (
+    asked: tuple[tuple[Direction, str], ...] = (
         ("crossing", "B"), ("x_at_y", "40"), ("y_at_x", "70"), ("y_at_x", "20"), ("tangent", "10"), ("area", "0 to 30"), ("turning", ""),
     )  # fmt: skip
     answers = tuple(AnswerState(f"k{i}", direction, given) for i, (direction, given) in enumerate(asked))

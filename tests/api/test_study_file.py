@@ -77,7 +77,7 @@ class StudyFile(SimpleTestCase):
             ({"columns": [{**column, "cells": ["1"]}, *good["columns"][1:]]}, "different numbers of rows"),
             ({"columns": [{**column, "role": "other"}, *good["columns"][1:]]}, "one has to be x"),
             ({"fits": [{"letter": "A", "family": "line", "fixed": {"k": 1}}]}, "At fits"),
-            ({"fits": [{"letter": "A", "family": "magic"}]}, "At fits.0.family"),
+            ({"fits": [{"letter": "A", "family": "magic"}]}, "At fits: There is no family of models called magic"),
             ({"fits": [{"letter": "A", "family": "line"}, {"letter": "A", "family": "line"}]}, "same key or letter"),
             ({"aside": [{"row": 5000}]}, "Row 5000 is marked"), ({"level": 1}, "At level"),
         ):  # fmt: skip

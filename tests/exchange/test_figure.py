@@ -122,7 +122,7 @@ class AsOnTheScreen(TestCase):
 
     def test_a_mark_for_each_series_and_for_what_is_assumed(self) -> None:
         sample = build_sample("mooring-line")
-        labels = ColumnState("s", "", "", "", "series", ("day one",) * 6 + ("day two",) * 6)
+        labels = ColumnState("s", "", "", "", "series", cells=("day one",) * 6 + ("day two",) * 6)
         shown, _ = self.drawn("mooring-line", columns=(*sample.columns, labels), assumed={0: "no load"})
         self.assertEqual(
             [(one.name, one.shape) for one in shown.series[:2]], [("day one", "circle"), ("day two", "square")]

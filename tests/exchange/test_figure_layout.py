@@ -81,7 +81,7 @@ def cases() -> Iterator[tuple[str, FigureContent]]:
     current = build_sample("current")
     for name in ("x" * 300, "ύψος πάνω από τον βυθό", "גובה מעל הקרקעית", "高さ"):
         columns = tuple(replace(column, name=name, unit="x" * 30, symbol="v_max") for column in current.columns)
-        labels = ColumnState("s", "", "", "", "series", tuple(f"{name} {row % 4}" for row in range(13)))
+        labels = ColumnState("s", "", "", "", "series", cells=tuple(f"{name} {row % 4}" for row in range(13)))
         yield f"named {name[:10]}", shown(replace(current, title=name, columns=(*columns, labels)))
     for size in (1e-30, 1e30):
         yield f"numbers of {size:g}", shown(scaled(size))

@@ -17,6 +17,7 @@ from ridge.exchange.data_files import write_xlsx
 from ridge.exchange.report.html import write_html
 from ridge.studies.analysis import analyse
 from ridge.studies.data import answers_sheet, parameters_sheet, readings_sheet
+from ridge.studies.fields import Direction
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import read_table
 from ridge.studies.report import report_of
@@ -31,7 +32,7 @@ from tests.reading_back import as_formula, read_back, read_both
 POWERS = (-30, -20, -12, -9, -7, -6, -5, -4, -3, 0, 3, 4, 5, 6, 7, 9, 12, 20, 30)
 X = (1.0, 2.0, 3.0, 4.0, 5.0)
 Y = (2.31, 4.55, 7.02, 9.1, 11.6)
-ASKED = (
+ASKED: tuple[tuple[Direction, str | None], ...] = (
     ("y_at_x", "2.5"), ("y_at_x", "60"), ("x_at_y", None), ("tangent", "3"), ("area", "1 to 4"), ("roots", ""), ("crossing", "B"),
 )  # fmt: skip
 
@@ -45,8 +46,8 @@ def study(power: int, *fits: FitState, y: tuple[float, ...] = Y) -> StudyState:
     return StudyState(
         title="Powers",
         columns=(
-            ColumnState("x", "voltage", "U", "V", "x", tuple(map(str, X))),
-            ColumnState("y", "current", "I", "A", "y", tuple(f"{value}e{power}" for value in y)),
+            ColumnState("x", "voltage", "U", "V", "x", cells=tuple(map(str, X))),
+            ColumnState("y", "current", "I", "A", "y", cells=tuple(f"{value}e{power}" for value in y)),
         ),
         fits=fits or (FitState("A", "line"), FitState("B", "polynomial")),
         answers=answers,

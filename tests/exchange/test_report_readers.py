@@ -308,10 +308,10 @@ class HostileContent(TestCase):
         x = [str(row) for row in range(rows)]
         y = [str(round(3 + 2 * row + (row * 7 % 5) * 0.3, 3)) for row in range(rows)]
         columns = (
-            ColumnState("x", f"{self.NASTY[0]} {self.LONG}", "x", self.NASTY[1], "x", tuple(x)),
-            ColumnState("y", self.NASTY[2], "y_<&", self.NASTY[4], "y", tuple(y)),
+            ColumnState("x", f"{self.NASTY[0]} {self.LONG}", "x", self.NASTY[1], "x", cells=tuple(x)),
+            ColumnState("y", self.NASTY[2], "y_<&", self.NASTY[4], "y", cells=tuple(y)),
             ColumnState(
-                "n", self.NASTY[3], "", self.LONG[:40], "other", tuple(self.NASTY[row % 8] for row in range(rows))
+                "n", self.NASTY[3], "", self.LONG[:40], "other", cells=tuple(self.NASTY[row % 8] for row in range(rows))
             ),
         )
         return StudyState(
@@ -368,7 +368,10 @@ class HostileContent(TestCase):
     def test_a_hundred_thousand_rows(self) -> None:
         rows = 100_000
         cells = tuple(str(row) for row in range(rows)), tuple(str(row * 2 % 977) for row in range(rows))
-        columns = (ColumnState("x", "", "x", "s", "x", cells[0]), ColumnState("y", "", "y", "m", "y", cells[1]))
+        columns = (
+            ColumnState("x", "", "x", "s", "x", cells=cells[0]),
+            ColumnState("y", "", "y", "m", "y", cells=cells[1]),
+        )
         state = StudyState("Many", columns)
         report = report_of(state, analyse(state))
         self.assertIn("Summary of the readings in use", text_of(write_pdf(report)))
@@ -417,7 +420,7 @@ class OneReading(TestCase):
         # Equal weights of any size leave the typical miss as it is.
         bucket = build_sample("draining-bucket")
         for weight in ("1", "10000"):
-            column = ColumnState("w", "", "w", "", "weight", (weight,) * 16)
+            column = ColumnState("w", "", "w", "", "weight", cells=(weight,) * 16)
             fit = analyse(replace(bucket, columns=(*bucket.columns, column), fits=bucket.fits[:1])).fits[0]
             self.assertEqual(fit.typical_miss.replace("\u00a0", " "), "0.105 cm")
             self.assertIn("0.11", fit.how_well)

@@ -11,6 +11,7 @@ from ridge.core.numerals import THIN
 from ridge.core.predicting.at_y import solve
 from ridge.core.wording.naming import NO_BREAK
 from ridge.studies.analysis import analyse
+from ridge.studies.fields import Role
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import read_table
 from ridge.studies.samples import SAMPLES, build_sample
@@ -25,7 +26,7 @@ def fitted(*fits: FitState) -> Step:
 
 
 def with_root_as_y(state: StudyState) -> StudyState:
-    roles = {"level": "other", "root": "y"}
+    roles: dict[str, Role] = {"level": "other", "root": "y"}
     columns = tuple(replace(column, role=roles.get(column.key, column.role)) for column in state.columns)
     return replace(state, columns=columns, fits=(FitState("A", "line"),), answers=())
 

@@ -51,7 +51,7 @@ def measured(formula: str) -> StudyState:
     x = np.arange(19.0)
     y = Program([parse(formula).tree], ("x",))(x)[0] + 0.05 * np.sin(37 * x + 1)
     cells = [tuple(f"{value:.4f}" for value in values) for values in (x, y)]
-    columns = (ColumnState("x", "", "x", "s", "x", cells[0]), ColumnState("y", "", "y", "m", "y", cells[1]))
+    columns = (ColumnState("x", "", "x", "s", "x", cells=cells[0]), ColumnState("y", "", "y", "m", "y", cells=cells[1]))
     return StudyState("Measured", columns)
 
 
@@ -168,7 +168,7 @@ class Script(TestCase):
         cells = tuple(str(1 + row % 3) for row in range(16))
         for role in ("weight", "count"):
             with self.subTest(role):
-                state = replace(bucket, columns=(*bucket.columns, ColumnState("w", "", "w", "", role, cells)))
+                state = replace(bucket, columns=(*bucket.columns, ColumnState("w", "", "w", "", role, cells=cells)))
                 self.check(replace(state, fits=bucket.fits[:1]))
 
     def test_interpolations_are_scipys_own(self) -> None:
@@ -201,7 +201,7 @@ class Script(TestCase):
             self.assertIn(said, script)
         self.assertIn("4 % of E", script_of(build_sample("lantern")))
         sample = build_sample("mooring-line")
-        errors = ColumnState("u", "", "u_F", "N", "x_error", ("5",) * 12)
+        errors = ColumnState("u", "", "u_F", "N", "x_error", cells=("5",) * 12)
         both = replace(sample, columns=(*sample.columns, errors), fits=(FitState("A", "line", method="orthogonal"),))
         self.assertIn("uncertainties of x as well", script_of(both))
         self.assertEqual(run(script_of(both)), {})

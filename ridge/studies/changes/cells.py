@@ -6,14 +6,13 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from ridge.core.numerals import group, name_rows
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
-
-Cell = Annotated[str, StringConstraints(max_length=LIMITS["cell"])]
-Row = Annotated[int, Field(ge=0, lt=LIMITS["rows"])]
+from ridge.studies.fields import Cell, Row
+from ridge.studies.limits import LIMITS
+from ridge.studies.state import ColumnState, StudyState, new_key
 
 
 def refuse_too_many_rows(count: int) -> None:
@@ -56,7 +55,7 @@ class SetCells(Change):
             raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most.")
         columns = [replace(c, cells=c.cells + ("",) * (rows - len(c.cells))) for c in state.columns]
         for key in self.new_keys[: max(0, self.column + width - len(columns))]:
-            columns.append(ColumnState(key, "", "", "", "other", ("",) * rows))
+            columns.append(ColumnState(key, "", "", "", "other", cells=("",) * rows))
 
         for column in columns[self.column : self.column + width]:
             refuse_calculated(column)

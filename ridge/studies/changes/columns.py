@@ -5,26 +5,29 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated, Literal
 
-from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from ridge.core.numerals import capital
 from ridge.exchange.cells import NotANumber
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.changes.cells import Cell
 from ridge.studies.columns import read_uncertainty
-from ridge.studies.state import FORMULA_TYPED, LIMITS, ColumnState, StudyState, new_key
+from ridge.studies.fields import (
+    Cells,
+    Exponent,
+    Key,
+    Limit,
+    Name,
+    Role,
+    Symbol,
+    TypedFormula,
+    Uncertainty,
+    Unit,
+    Why,
+)
+from ridge.studies.limits import LIMITS
+from ridge.studies.state import ColumnSettings, ColumnState, StudyState, new_key
 from ridge.studies.symbols import symbol_problem
 
-Role = Literal["x", "y", "x_error", "y_error", "weight", "count", "series", "other"]
-Name = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
-Symbol = Annotated[str, StringConstraints(max_length=20, strip_whitespace=True)]
-Unit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
-Formula = Annotated[str, StringConstraints(max_length=FORMULA_TYPED, strip_whitespace=True)]
-Exponent = Annotated[int, Field(ge=-30, le=30)]
-Uncertainty = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
-Limit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
-Why = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 ROLE_WORDS = {
     "x": "x", "y": "y", "x_error": "uncertainty of x", "y_error": "uncertainty of y", "weight": "weight", "count": "count of repeats", "series": "series", "other": "other",
 }  # fmt: skip
@@ -42,20 +45,6 @@ def find_column(state: StudyState, key: str) -> int:
     raise ChangeRefused("That column is no longer there.")
 
 
-class ColumnSettings(Schema):
-    key: str
-    name: Name
-    symbol: Symbol
-    unit: Unit
-    role: Role
-    formula: Formula = ""
-    exponent: Exponent = 0
-    uncertainty: Uncertainty = ""
-    lowest: Limit = ""
-    highest: Limit = ""
-    limits_why: Why = ""
-
-
 class PutColumnSettings(Change):
     """Settings of several columns at once."""
 
@@ -68,7 +57,7 @@ class PutColumnSettings(Change):
         for settings in self.columns:
             at = find_column(state, settings.key)
             before.append(_settings(columns[at]))
-            columns[at] = replace(columns[at], **settings.model_dump())
+            columns[at] = replace(columns[at], **vars(settings))
         label = f"change {called(columns[find_column(state, self.columns[0].key)])}"
         return Outcome(replace(state, columns=tuple(columns)), PutColumnSettings(columns=before), label)
 
@@ -77,12 +66,12 @@ class EditColumn(Change):
     """Some settings of one column. A role that may be held once passes its holder this column's old role."""
 
     kind: Literal["edit_column"] = "edit_column"
-    key: str
+    key: Key
     name: Name | None = None
     symbol: Symbol | None = None
     unit: Unit | None = None
     role: Role | None = None
-    formula: Formula | None = None
+    formula: TypedFormula | None = None
     exponent: Exponent | None = None
     uncertainty: Uncertainty | None = None
     lowest: Limit | None = None
@@ -118,19 +107,19 @@ class AddColumn(Change):
     """A new column, at the right end unless ``at`` says where."""
 
     kind: Literal["add_column"] = "add_column"
-    key: str = Field(default_factory=new_key)
+    key: Key = Field(default_factory=new_key)
     name: Name = ""
     symbol: Symbol = ""
     unit: Unit = ""
     role: Role = "other"
-    formula: Formula = ""
+    formula: TypedFormula = ""
     exponent: Exponent = 0
     uncertainty: Uncertainty = ""
     lowest: Limit = ""
     highest: Limit = ""
     limits_why: Why = ""
     at: int | None = None
-    cells: list[Cell] | None = None
+    cells: Cells | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         if len(state.columns) >= LIMITS["columns"]:
@@ -142,20 +131,8 @@ class AddColumn(Change):
         cells = ("",) * state.row_count if self.cells is None else tuple(self.cells)
         if len(cells) != state.row_count:
             raise ChangeRefused("This column does not belong to this table.")
-        column = ColumnState(
-            self.key,
-            self.name,
-            self.symbol,
-            self.unit,
-            self.role,
-            cells,
-            self.formula,
-            self.exponent,
-            self.uncertainty,
-            self.lowest,
-            self.highest,
-            self.limits_why,
-        )
+        settings = self.model_dump(exclude={"kind", "at", "cells"})
+        column = ColumnState(**settings, cells=cells)
         at = len(state.columns) if self.at is None else self.at
         columns = (*state.columns[:at], column, *state.columns[at:])
         return Outcome(replace(state, columns=columns), RemoveColumn(key=self.key), f"add {called(column)}")
@@ -165,14 +142,14 @@ class RemoveColumn(Change):
     """Take a column out. The x and the y column stay."""
 
     kind: Literal["remove_column"] = "remove_column"
-    key: str
+    key: Key
 
     def apply(self, state: StudyState) -> Outcome:
         at = find_column(state, self.key)
         column = state.columns[at]
         if column.role in ("x", "y"):
             raise ChangeRefused(f"A study needs its {column.role} column: give that role to another column first.")
-        inverse = AddColumn.like(**_settings(column).model_dump(), at=at, cells=list(column.cells))
+        inverse = AddColumn.like(**vars(_settings(column)), at=at, cells=column.cells)
         columns = state.columns[:at] + state.columns[at + 1 :]
         return Outcome(replace(state, columns=columns), inverse, f"remove {called(column)}")
 
@@ -183,7 +160,7 @@ class SwapAxes(Change):
     kind: Literal["swap_axes"] = "swap_axes"
 
     def apply(self, state: StudyState) -> Outcome:
-        other: dict[str, str] = {"x": "y", "y": "x", "x_error": "y_error", "y_error": "x_error"}
+        other: dict[Role, Role] = {"x": "y", "y": "x", "x_error": "y_error", "y_error": "x_error"}
         columns = tuple(replace(column, role=other.get(column.role, column.role)) for column in state.columns)
         return Outcome(replace(state, columns=columns), SwapAxes(), "swap x and y")
 
@@ -200,4 +177,4 @@ def _check(symbol: str, uncertainty: str, others: list[str], name: str) -> None:
 
 
 def _settings(column: ColumnState) -> ColumnSettings:
-    return ColumnSettings.model_validate({name: getattr(column, name) for name in ColumnSettings.model_fields})
+    return ColumnSettings(**{name: value for name, value in vars(column).items() if name != "cells"})

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, FiniteFloat, StringConstraints
+from pydantic import Field, StringConstraints
 
 from ridge.core.by_hand import move
 from ridge.core.catalogue import defaults_of
@@ -18,44 +18,26 @@ from ridge.core.wording.interpolation import interpolation_name
 from ridge.core.wording.naming import Naming
 from ridge.studies.calls import calls_itself, curves_called
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.changes.options import Family, FitOptions, Letter
+from ridge.studies.fields import Bounds, Decimals, FitName, Label, Letter, Method, Number
 from ridge.studies.fits import hand_values, model_of, readings_for
+from ridge.studies.limits import LIMITS
+from ridge.studies.options import Family, FitOptions
 from ridge.studies.readings import read_naming, read_table
-from ridge.studies.state import LIMITS, FitState, StudyState
-
-Number = FiniteFloat
-Decimals = Annotated[int, Field(ge=-12, le=15)]
-Label = Annotated[str, StringConstraints(max_length=200)]
+from ridge.studies.state import FitState, StudyState
 
 
 class PutFits(Change):
     """All fits as they were."""
 
     kind: Literal["put_fits"] = "put_fits"
-    fits: Annotated[list[dict[str, Any]], Field(max_length=LIMITS["fits"])]
+    fits: Annotated[list[FitState], Field(max_length=LIMITS["fits"])]
 
     @classmethod
     def of(cls, state: StudyState) -> PutFits:
-        return cls.like(
-            fits=[
-                {
-                    **vars(fit),
-                    "fixed": dict(fit.fixed),
-                    "options": dict(fit.options),
-                    "values": dict(fit.values),
-                    "bounds": {name: list(pair) for name, pair in fit.bounds.items()},
-                    "decimals": dict(fit.decimals),
-                    "x_range": list(fit.x_range) if fit.x_range else None,
-                }
-                for fit in state.fits
-            ]
-        )
+        return cls.like(fits=list(state.fits))
 
     def apply(self, state: StudyState) -> Outcome:
-        try:
-            fits = tuple(_checked(_read(fit), state) for fit in self.fits)
-        except (TypeError, ValueError):
-            raise ChangeRefused("These fits do not belong to this study.") from None
+        fits = tuple(_checked(fit, state) for fit in self.fits)
         return Outcome(replace(state, fits=fits), PutFits.of(state), "put the fits back")
 
 
@@ -90,12 +72,12 @@ class SetFit(Change):
     options: FitOptions | None = None
     fixed: dict[str, float] | None = None
     series: Label | None = None
-    method: Literal["y", "logarithms", "orthogonal"] | None = None
+    method: Method | None = None
     by_hand: bool | None = None
     values: dict[str, Number] | None = None
-    bounds: dict[str, tuple[Number | None, Number | None]] | None = None
+    bounds: dict[str, Bounds] | None = None
     x_range: Annotated[list[Number], Field(max_length=2)] | None = None
-    name: Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)] | None = None
+    name: FitName | None = None
     hidden: bool | None = None
     decimals: dict[str, Decimals] | None = None
 
@@ -289,13 +271,6 @@ def free_letter(state: StudyState) -> str:
     return next(letter for letter in "ABCDEF" if letter not in taken)
 
 
-def _read(stored: dict[str, Any]) -> FitState:
-    """A fit from the history's JSON."""
-    bounds = {name: (low, high) for name, (low, high) in stored.get("bounds", {}).items()}
-    x_range = stored.get("x_range")
-    return FitState(**{**stored, "bounds": bounds, "x_range": tuple(x_range) if x_range else None})
-
-
 def _stretch(given: list[float]) -> tuple[float, float] | None:
     if not given:
         return None
@@ -345,6 +320,8 @@ def _checked(fit: FitState, state: StudyState) -> FitState:
 
     A formula that cannot be read is taken as it is typed: the page says what is wrong with it.
     """
+    if fit.family not in FAMILIES and fit.family != INTERPOLATION:
+        raise ChangeRefused(f"There is no family of models called {fit.family}.")
     if not set(fit.options) <= set(defaults_of(fit.family)):
         raise ChangeRefused("This model has no such option.")
     if fit.method == "logarithms" and not _straight_in_logarithms(fit):

@@ -14,7 +14,8 @@ from ridge.core.numerals import group, significant
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.changes.cells import refuse_calculated, refuse_too_many_rows
 from ridge.studies.changes.tables import PutTable
-from ridge.studies.state import FORMULA_TYPED, LIMITS, StudyState
+from ridge.studies.limits import FORMULA_TYPED, LIMITS
+from ridge.studies.state import StudyState
 
 
 class GenerateReadings(Change):

@@ -7,11 +7,11 @@ from dataclasses import replace
 from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from ridge.core.numerals import name_rows
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.changes.cells import Row
+from ridge.studies.fields import Reason, Row
 from ridge.studies.state import StudyState
 
 
@@ -19,7 +19,7 @@ class Mark(Schema):
     """``reason`` None: the row is not marked; a text, also an empty one: it is."""
 
     row: Row
-    reason: Annotated[str, StringConstraints(max_length=200)] | None
+    reason: Reason | None
 
 
 class _Marking(Change):

@@ -5,25 +5,28 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.state import LIMITS, AnswerState, StudyState, new_key
+from ridge.studies.fields import (
+    AnswerName,
+    AnswerWas,
+    Asked,
+    Direction,
+    Given,
+    Key,
+    Letters,
+    Level,
+    Question,
+    Repeats,
+    Title,
+)
+from ridge.studies.limits import LIMITS
+from ridge.studies.state import AnswerState, StudyState, new_key
 
-Direction = Literal["y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflexions", "crossing"]
-Asked = Annotated[str, StringConstraints(pattern="^([A-F]|all)?$")]
-Given = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
-AnswerName = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
 NEED_A_VALUE = ("y_at_x", "x_at_y", "tangent", "area", "crossing")
 WORDS = {"roots": "zeros", "turning": "turning points", "inflexions": "inflexions"}
 """What a question without a value is called in the history."""
-
-Title = Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
-
-
-Parameter = Annotated[str, StringConstraints(pattern=r"^[a-z_0-9]{1,20}$")]
-CourseLetter = Annotated[str, StringConstraints(pattern=r"^[^\W\d_]\w{0,11}$")]
-"""A letter, with an index after an underscore where there is one."""
 
 
 class EditStudy(Change):
@@ -32,10 +35,10 @@ class EditStudy(Change):
 
     kind: Literal["edit_study"] = "edit_study"
     title: Title | None = None
-    question: Annotated[str, StringConstraints(max_length=2000)] | None = None
+    question: Question | None = None
     absolute_errors: bool | None = None
-    level: Annotated[float, Field(ge=0.5, le=0.9999)] | None = None
-    letters: Annotated[dict[Parameter, CourseLetter], Field(max_length=40)] | None = None
+    level: Level | None = None
+    letters: Letters | None = None
     rising: bool | None = None
 
     def apply(self, state: StudyState) -> Outcome:
@@ -60,13 +63,13 @@ class KeepAnswer(Change):
     "all" for every one. ``was``: what it says at the moment, so that a later change of it can be told."""
 
     kind: Literal["keep_answer"] = "keep_answer"
-    key: str = Field(default_factory=new_key)
+    key: Key = Field(default_factory=new_key)
     direction: Direction
     given: Given = ""
-    repeats: Annotated[int, Field(ge=1, le=10_000)] = 1
+    repeats: Repeats = 1
     fit: Asked = ""
     name: AnswerName = ""
-    was: Annotated[str, StringConstraints(max_length=400)] = ""
+    was: AnswerWas = ""
     at: int | None = None
 
     def apply(self, state: StudyState) -> Outcome:
@@ -85,9 +88,9 @@ class SetAnswer(Change):
     """Name, place, or what a kept answer is remembered to say; what is left out stays."""
 
     kind: Literal["set_answer"] = "set_answer"
-    key: str
+    key: Key
     name: AnswerName | None = None
-    was: Annotated[str, StringConstraints(max_length=400)] | None = None
+    was: AnswerWas | None = None
     to: Annotated[int, Field(ge=0)] | None = None
 
     def apply(self, state: StudyState) -> Outcome:
@@ -111,7 +114,7 @@ class RemoveAnswer(Change):
     """Take an answer off the page."""
 
     kind: Literal["remove_answer"] = "remove_answer"
-    key: str
+    key: Key
 
     def apply(self, state: StudyState) -> Outcome:
         at, old = _find(state, self.key)

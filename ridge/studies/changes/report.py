@@ -5,43 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated, Literal
 
-from ninja import Schema
-from pydantic import ConfigDict, Field, StringConstraints
+from pydantic import Field
 
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.state import LIMITS, PARTS, ReportPart, StudyState, with_every_part
+from ridge.studies.fields import Author, ReportDate
+from ridge.studies.limits import LIMITS
+from ridge.studies.state import PARTS, ReportPart, StudyState, with_every_part
 
-Author = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
-ReportDate = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
-
-
-class PartSettings(Schema):
-    """One part of the report, see ``ReportPart``."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    part: Literal[
-        "question",
-        "answers",
-        "figure",
-        "model",
-        "equation_errors",
-        "parameters",
-        "correlations",
-        "judgement",
-        "tests",
-        "residual_plot",
-        "cautions",
-        "readings",
-        "method",
-        "own",
-    ]
-    shown: bool = True
-    heading: Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)] = ""
-    text: Annotated[str, StringConstraints(max_length=5000)] = ""
-
-
-Parts = Annotated[list[PartSettings], Field(max_length=len(PARTS) + LIMITS["paragraphs"])]
+Parts = Annotated[list[ReportPart], Field(max_length=len(PARTS) + LIMITS["paragraphs"])]
 
 
 class SetReport(Change):
@@ -62,16 +33,16 @@ class SetReport(Change):
         )
         if changed == state:
             raise ChangeRefused("There is nothing to change.")
-        inverse = SetReport.like(author=state.author, date=state.date, parts=[vars(part) for part in state.report])
+        inverse = SetReport.like(author=state.author, date=state.date, parts=list(state.report))
         label = "edit the report" if self.parts is not None else "change author and date of the report"
         return Outcome(changed, inverse, label)
 
 
-def read_parts(parts: list[PartSettings]) -> tuple[ReportPart, ...]:
+def read_parts(parts: list[ReportPart]) -> tuple[ReportPart, ...]:
     """The parts, every usual one among them. Raises ChangeRefused where one comes twice."""
     named = [part.part for part in parts if part.part != "own"]
     if len(set(named)) < len(named):
         raise ChangeRefused("A part of the report comes twice.")
     if len(parts) - len(named) > LIMITS["paragraphs"]:
         raise ChangeRefused(f"A report holds {LIMITS['paragraphs']} paragraphs of your own at most.")
-    return with_every_part(ReportPart(**part.model_dump()) for part in parts)
+    return with_every_part(parts)

@@ -12,9 +12,10 @@ from pydantic import Field, StringConstraints, model_validator
 from ridge.core.numerals import group
 from ridge.exchange.tables import LONGEST, WIDEST, Choices, NoTable, read_text_table
 from ridge.studies.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.changes.cells import Cell, Row, refuse_calculated, refuse_too_many_rows
-from ridge.studies.changes.columns import ColumnSettings, Name, Role, Symbol, Unit
-from ridge.studies.state import LIMITS, ColumnState, StudyState, new_key
+from ridge.studies.changes.cells import Row, refuse_calculated, refuse_too_many_rows
+from ridge.studies.fields import Name, Role, Symbol, Unit
+from ridge.studies.limits import LIMITS
+from ridge.studies.state import ColumnState, StudyState, new_key
 from ridge.studies.symbols import symbol_problem
 
 
@@ -94,7 +95,7 @@ class TakeTable(Change, HowRead):
         rows = len(taken[0].cells) if taken else 0
         if self.alone == "rows" and not any(column.role == "x" for column in taken):
             numbers = tuple(str(row + 1) for row in range(rows))
-            taken.insert(0, ColumnState(next(keys), "number", "", "", "x", numbers))
+            taken.insert(0, ColumnState(next(keys), "number", "", "", "x", cells=numbers))
         roles = [column.role for column in taken]
         if roles.count("y") > 1:
             taken = stack_series(taken, keys)
@@ -105,7 +106,7 @@ class TakeTable(Change, HowRead):
             raise ChangeRefused("Only one column can be x; the same goes for uncertainties, weights and counts.")
         for role in ("y", "x"):
             if role not in roles:
-                taken.insert(0 if role == "x" else 1, ColumnState(next(keys), "", "", "", role, ("",) * rows))
+                taken.insert(0 if role == "x" else 1, ColumnState(next(keys), "", "", "", role, cells=("",) * rows))
         return taken
 
     def _chosen(self, keys: Iterator[str]) -> list[ColumnState]:
@@ -121,7 +122,7 @@ class TakeTable(Change, HowRead):
         if table.nothing:
             raise ChangeRefused(table.nothing)
         taken = [
-            ColumnState(next(keys), given.name, given.symbol, given.unit, given.role, column.cells)
+            ColumnState(next(keys), given.name, given.symbol, given.unit, given.role, cells=column.cells)
             for given, column in zip(self.columns, table.columns, strict=True)
             if given.role != "skip"
         ]
@@ -200,7 +201,7 @@ def stack_series(columns: list[ColumnState], keys: Iterator[str]) -> list[Column
             # A weighted fit needs every uncertainty: those of some series only are kept, but not used.
             whole = all(column is not None for column in held)
             stacked.append(replace(first, name=name, symbol=symbol, cells=cells, role=role if whole else "other"))
-    series = ColumnState(next(keys), "series", "", "", "series", tuple(labels[block] for block, _ in rows))
+    series = ColumnState(next(keys), "series", "", "", "series", cells=tuple(labels[block] for block, _ in rows))
     others = [replace(column, cells=tuple(column.cells[row] for _, row in rows)) for column in beside]
     return [*stacked, series, *others]
 
@@ -245,32 +246,24 @@ def _labels(columns: list[ColumnState]) -> list[str]:
     return [name if names.count(name) == 1 else f"{name} {place + 1}" for place, name in enumerate(names)]
 
 
-class PutColumn(ColumnSettings):
-    cells: list[Cell]
-
-    @classmethod
-    def of(cls, column: ColumnState) -> PutColumn:
-        return cls.model_validate({**vars(column), "cells": list(column.cells)})
-
-
 class PutTable(Change):
     """The whole table as it was."""
 
     kind: Literal["put_table"] = "put_table"
-    columns: Annotated[list[PutColumn], Field(min_length=2, max_length=LIMITS["columns"])]
+    columns: Annotated[list[ColumnState], Field(min_length=2, max_length=LIMITS["columns"])]
     aside: list[tuple[int, str]] = Field(default_factory=list)
     assumed: list[tuple[int, str]] = Field(default_factory=list)
 
     @classmethod
     def of(cls, state: StudyState) -> PutTable:
         return cls.like(
-            columns=[PutColumn.of(column) for column in state.columns],
+            columns=list(state.columns),
             aside=sorted(state.aside.items()),
             assumed=sorted(state.assumed.items()),
         )
 
     def apply(self, state: StudyState) -> Outcome:
-        columns = tuple(ColumnState(**{**c.model_dump(), "cells": tuple(c.cells)}) for c in self.columns)
+        columns = tuple(self.columns)
         heights = {len(column.cells) for column in columns}
         if len(heights) != 1 or not {"x", "y"} <= {column.role for column in columns}:
             raise ChangeRefused("A table needs an x and a y column of the same length.")

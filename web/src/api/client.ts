@@ -35,7 +35,7 @@ export type KnownName = Schemas["KnownNameOut"];
 export type Sample = Schemas["SampleOut"];
 export type Change = Schemas["ChangeIn"]["change"];
 export type Role = NonNullable<Schemas["EditColumn"]["role"]>;
-export type ReportPart = Schemas["PartSettings"];
+export type ReportPart = Schemas["ReportPart"];
 export type Direction = Schemas["KeepAnswer"]["direction"];
 
 function cookie(pattern: RegExp) {

@@ -1233,8 +1233,67 @@ export interface components {
             /** Unit */
             unit: string;
         };
-        /** ColumnSettings */
+        /**
+         * ColumnSettings
+         * @description All of a column but its cells. Values are the numbers in the cells times 10 to the ``exponent``. ``uncertainty``: that of
+         *     every value of the column, as typed (``0.5``, ``2 %``). ``lowest``, ``highest``: the least and the greatest value that makes
+         *     sense, as typed, and why (``limits_why``).
+         */
         ColumnSettings: {
+            /**
+             * Exponent
+             * @default 0
+             */
+            exponent?: number;
+            /**
+             * Formula
+             * @default
+             */
+            formula?: string;
+            /**
+             * Highest
+             * @default
+             */
+            highest?: string;
+            /** Key */
+            key: string;
+            /**
+             * Limits Why
+             * @default
+             */
+            limits_why?: string;
+            /**
+             * Lowest
+             * @default
+             */
+            lowest?: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other";
+            /** Symbol */
+            symbol: string;
+            /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ColumnState
+         * @description A column. ``cells`` are texts as typed, those of a calculated column (``formula``) empty.
+         */
+        ColumnState: {
+            /**
+             * Cells
+             * @default []
+             */
+            cells?: string[];
             /**
              * Exponent
              * @default 0
@@ -1825,6 +1884,146 @@ export interface components {
             /** Ways */
             ways: components["schemas"]["WayOut"][];
             x_range: components["schemas"]["StretchOut"] | null;
+        };
+        /**
+         * FitState
+         * @description ``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
+         *     ``method``: what least squares is done in, see ``ridge.core.fit``. ``by_hand``: its parameters are ``values`` (read off
+         *     the readings where none are given); otherwise ``values`` are where the search begins, if there are any. ``bounds``:
+         *     lowest and highest by parameter, None for no bound; ``x_range``: the stretch of x that it is fitted to, all if None.
+         *     ``decimals``: how many the course wants in the equation, by parameter; of others as many as it needs.
+         */
+        FitState: {
+            /** Bounds */
+            bounds?: {
+                [key: string]: [
+                    number | null,
+                    number | null
+                ];
+            };
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand?: boolean;
+            /** Decimals */
+            decimals?: {
+                [key: string]: number;
+            };
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation";
+            /** Fixed */
+            fixed?: {
+                [key: string]: number;
+            };
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden?: boolean;
+            /** Letter */
+            letter: string;
+            /**
+             * Method
+             * @default y
+             * @enum {string}
+             */
+            method?: "y" | "logarithms" | "orthogonal";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Options */
+            options?: {
+                /**
+                 * Average
+                 * @default null
+                 */
+                average?: boolean | null;
+                /**
+                 * Curves
+                 * @default null
+                 */
+                curves?: string[] | null;
+                /**
+                 * Degree
+                 * @default null
+                 */
+                degree?: number | null;
+                /**
+                 * Degrees
+                 * @default null
+                 */
+                degrees?: boolean | null;
+                /**
+                 * Ends
+                 * @default null
+                 */
+                ends?: ("natural" | "not-a-knot" | "clamped" | "periodic") | null;
+                /**
+                 * First Slope
+                 * @default null
+                 */
+                first_slope?: number | null;
+                /**
+                 * Form
+                 * @default null
+                 */
+                form?: ("sin" | "cos") | null;
+                /**
+                 * Kind
+                 * @default null
+                 */
+                kind?: ("linear" | "monotone" | "cubic-spline" | "spline" | "polynomial") | null;
+                /**
+                 * Last Slope
+                 * @default null
+                 */
+                last_slope?: number | null;
+                /**
+                 * Level
+                 * @default null
+                 */
+                level?: boolean | null;
+                /**
+                 * Shift
+                 * @default null
+                 */
+                shift?: boolean | null;
+                /**
+                 * Spline Degree
+                 * @default null
+                 */
+                spline_degree?: number | null;
+                /**
+                 * Terms
+                 * @default null
+                 */
+                terms?: number[] | null;
+                /**
+                 * Text
+                 * @default null
+                 */
+                text?: string | null;
+            };
+            /**
+             * Series
+             * @default
+             */
+            series?: string;
+            /** Values */
+            values?: {
+                [key: string]: number;
+            };
+            /** X Range */
+            x_range?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * FormulaIn
@@ -2442,32 +2641,6 @@ export interface components {
             y: (number | null)[];
         };
         /**
-         * PartSettings
-         * @description One part of the report, see ``ReportPart``.
-         */
-        PartSettings: {
-            /**
-             * Heading
-             * @default
-             */
-            heading?: string;
-            /**
-             * Part
-             * @enum {string}
-             */
-            part: "question" | "answers" | "figure" | "model" | "equation_errors" | "parameters" | "correlations" | "judgement" | "tests" | "residual_plot" | "cautions" | "readings" | "method" | "own";
-            /**
-             * Shown
-             * @default true
-             */
-            shown?: boolean;
-            /**
-             * Text
-             * @default
-             */
-            text?: string;
-        };
-        /**
          * PassedOverOut
          * @description Lines that are no part of the table, and why.
          */
@@ -2601,54 +2774,6 @@ export interface components {
             /** Row */
             row: number;
         };
-        /** PutColumn */
-        PutColumn: {
-            /** Cells */
-            cells: string[];
-            /**
-             * Exponent
-             * @default 0
-             */
-            exponent?: number;
-            /**
-             * Formula
-             * @default
-             */
-            formula?: string;
-            /**
-             * Highest
-             * @default
-             */
-            highest?: string;
-            /** Key */
-            key: string;
-            /**
-             * Limits Why
-             * @default
-             */
-            limits_why?: string;
-            /**
-             * Lowest
-             * @default
-             */
-            lowest?: string;
-            /** Name */
-            name: string;
-            /**
-             * Role
-             * @enum {string}
-             */
-            role: "x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other";
-            /** Symbol */
-            symbol: string;
-            /**
-             * Uncertainty
-             * @default
-             */
-            uncertainty?: string;
-            /** Unit */
-            unit: string;
-        };
         /**
          * PutColumnSettings
          * @description Settings of several columns at once.
@@ -2668,9 +2793,7 @@ export interface components {
          */
         PutFits: {
             /** Fits */
-            fits: {
-                [key: string]: unknown;
-            }[];
+            fits: components["schemas"]["FitState"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2706,7 +2829,7 @@ export interface components {
                 string
             ][];
             /** Columns */
-            columns: components["schemas"]["PutColumn"][];
+            columns: components["schemas"]["ColumnState"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2818,6 +2941,32 @@ export interface components {
             kind: "remove_fit";
             /** Letter */
             letter: string;
+        };
+        /**
+         * ReportPart
+         * @description A part of the report: one of ``PARTS``, or "own" for a paragraph of one's own with its ``heading`` and ``text``.
+         */
+        ReportPart: {
+            /**
+             * Heading
+             * @default
+             */
+            heading?: string;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "question" | "answers" | "figure" | "model" | "equation_errors" | "parameters" | "correlations" | "judgement" | "tests" | "residual_plot" | "cautions" | "readings" | "method" | "own";
+            /**
+             * Shown
+             * @default true
+             */
+            shown?: boolean;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
         };
         /**
          * ResampledOut
@@ -3150,7 +3299,7 @@ export interface components {
              */
             kind: "set_report";
             /** Parts */
-            parts?: components["schemas"]["PartSettings"][] | null;
+            parts?: components["schemas"]["ReportPart"][] | null;
         };
         /**
          * SettingOut
@@ -3342,7 +3491,7 @@ export interface components {
             /** Redo */
             redo: string | null;
             /** Report */
-            report: components["schemas"]["PartSettings"][];
+            report: components["schemas"]["ReportPart"][];
             /** Rising */
             rising: boolean;
             /** Row Count */

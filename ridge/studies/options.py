@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field, FiniteFloat, StringConstraints, create_model
+from pydantic import BeforeValidator, ConfigDict, Field, FiniteFloat, StringConstraints, WithJsonSchema, create_model
 
 from ridge.core.catalogue import options_of
 from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
 from ridge.core.models import FAMILIES
 from ridge.core.models.declared import Option
-from ridge.studies.state import FORMULA_TYPED
-
-Letter = Annotated[str, StringConstraints(pattern="^[A-F]$")]
+from ridge.studies.fields import Letter
+from ridge.studies.limits import FORMULA_TYPED
 
 
 class _Options(Schema):
@@ -61,3 +61,19 @@ else:
             for option in options_of(family)
         },
     )
+
+
+def _read(given: Any) -> dict[str, Any]:
+    return FitOptions.model_validate(given).given()
+
+
+Options = Annotated[
+    Mapping[str, Any], BeforeValidator(_read), WithJsonSchema({"allOf": [FitOptions.model_json_schema()]})
+]
+"""Options that were given, by name; those left out have their usual value."""
+FamilyName = Annotated[
+    str,
+    StringConstraints(max_length=20),
+    WithJsonSchema({"type": "string", "enum": [*FAMILIES, INTERPOLATION]}),
+]
+"""A family by its key. One that is no longer known stays as it is, so that nothing is lost; see ``Family`` for what may be asked."""
