@@ -2,7 +2,7 @@
 
 A mutant is one function of a listed module with one place changed: a comparison turned round, a sum made a difference, a number
 one larger, "and" made "or", a condition negated, least made greatest. First every test is run with a record of the lines that
-it reaches; then each mutant faces only the tests that reach its line, the quickest first, in a process of its own. Places whose
+it reaches; then each mutant faces only the tests that reach its line, the quickest first and half a minute of them at most, in a process of its own. Places whose
 change can make no difference that a test should see are left out: numbers that serve as tolerances, and texts.
 
 The first ``N`` places of each module are taken in an order that looks random and is the same every time.
@@ -27,6 +27,7 @@ import unittest
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import accumulate
 from pathlib import Path
 from typing import Any
 
@@ -35,8 +36,10 @@ LISTED = ("ridge/core/judging", "ridge/core/predicting", "ridge/studies/changes"
 TESTS = ("tests.core", "tests.api", "tests.exchange")
 EACH = 25
 PROCESSES = os.cpu_count() or 2
-LONGEST = 90
-"""Seconds for the tests of one mutant; one that does not come to an end is noticed."""
+ENOUGH = 30.0
+"""Seconds of tests, as they took with the record of lines, that one mutant faces at most: the quickest first."""
+LONGEST = 120
+"""Seconds after which the tests of a mutant have no end, and it is noticed."""
 TURNED: dict[type[ast.AST], type[ast.AST]] = {
     ast.Lt: ast.GtE, ast.GtE: ast.Lt, ast.Gt: ast.LtE, ast.LtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq, ast.Is: ast.IsNot,
     ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In, ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult,
@@ -256,7 +259,13 @@ def face(part: int, parts: int, only: tuple[str, ...], each: int, lines: Path) -
     for mutant in everyone[part::parts]:
         reaching = [name for name, one in known.items() if mutant.line in one["lines"].get(mutant.file, ())]
         reaching.sort(key=lambda name: known[name]["seconds"])
-        killed = bool(reaching) and noticed(mutant, [tests[name] for name in reaching])
+        so_far = accumulate(known[name]["seconds"] for name in reaching)
+        chosen = [
+            tests[name]
+            for place, (name, spent) in enumerate(zip(reaching, so_far, strict=True))
+            if spent < ENOUGH or not place
+        ]
+        killed = bool(chosen) and noticed(mutant, chosen)
         found.append({"file": mutant.file, "name": mutant.name, "noticed": killed, "reached": len(reaching)})
         print("." if killed else f"\nnot noticed by {len(reaching)} tests: {mutant.name}\n", end="", flush=True)
     return found

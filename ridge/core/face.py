@@ -7,7 +7,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, fields
+from typing import Any
 
+import numpy as np
 import numpy.typing as npt
 
 from ridge.core.by_hand import given
@@ -24,13 +26,22 @@ from ridge.core.predicting.at_x import Prediction, predict
 from ridge.core.predicting.at_y import solve
 from ridge.core.predicting.derived import DerivedQuantity, derived_of
 from ridge.core.predicting.solution import Solution
-from ridge.core.readings import Readings
+from ridge.core.readings import Array, Readings
 from ridge.core.results import fit as results
 from ridge.core.results.finding import Caution
+from ridge.core.results.statistics import Statistics
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.equation import Equation, word_equation
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.summary import as_html
+from ridge.core.wording.summary import as_html, as_text, interpolation_as_html
+
+STATISTICS = tuple(
+    field.name
+    for field in fields(Statistics)
+    if field.name not in ("absent", "searched", "terms", "known_error", "f_p_plain")
+)
+PLACES = 241
+"""Places at which a curve is drawn."""
 
 
 @dataclass(frozen=True, repr=False)
@@ -51,6 +62,50 @@ class Fit(results.Fit):
     def _repr_html_(self) -> str:
         """Equation, parameters and the first statistics as a table, for notebooks."""
         return as_html(self)
+
+    def __call__(self, x: npt.ArrayLike) -> Array:
+        """Values of the curve at x, in its shape."""
+        return self.evaluate(x)
+
+    def summary(self) -> str:
+        """Equation, parameters, statistics and cautions as plain text, to be printed."""
+        return as_text(self)
+
+    def to_dict(self) -> dict[str, Any]:
+        """Numbers and texts that JSON can hold: model, equation, parameters, statistics, derived quantities, cautions."""
+        return {
+            "model": repr(self.model),
+            "equation": self.equation.text,
+            "least_squares_in": self.least_squares_in,
+            "parameters": {
+                name: {"value": one.value, "standard_error": one.standard_error, "fixed": one.fixed}
+                for name, one in self.parameters.items()
+            },
+            "statistics": {
+                name: getattr(self.statistics, name)
+                for name in (*STATISTICS, "f_p_value")
+                if name not in self.statistics.absent
+            },
+            "derived": {one.name: {"value": one.value, "standard_error": one.standard_error} for one in self.derived},
+            "cautions": [{"code": one.code, "message": one.message, "remedy": one.remedy} for one in self.cautions],
+        }
+
+    def plot(self, axes: Any, level: float = 0.95) -> Any:
+        """Readings, curve and the confidence interval of the curve on Matplotlib's ``axes``, which are returned."""
+        used, aside = self.readings.used, ~self.readings.included
+        low, high = self.readings.measured_range
+        x = np.linspace(low, high, PLACES)
+        shown = self.predict(x, level)
+        axes.fill_between(x, shown.mean_low, shown.mean_high, alpha=0.2, linewidth=0)
+        axes.plot(x, shown.value)
+        axes.errorbar(
+            self.readings.x[used], self.readings.y[used], fmt="o",
+            xerr=None if self.readings.x_error is None else self.readings.x_error[used],
+            yerr=None if self.readings.y_error is None else self.readings.y_error[used],
+        )  # fmt: skip
+        axes.plot(self.readings.x[aside], self.readings.y[aside], "o", fillstyle="none")
+        axes.set_title(self.equation.text)
+        return axes
 
     def predict(self, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
         """y at x with both intervals; see ``ridge.core.predicting.at_x``."""
@@ -90,6 +145,14 @@ class Fit(results.Fit):
 
 class Interpolation(base.Interpolation):
     __doc__ = base.Interpolation.__doc__
+
+    def __call__(self, x: npt.ArrayLike) -> Array:
+        """Values of the curve at x, in its shape."""
+        return self.evaluate(x)
+
+    def _repr_html_(self) -> str:
+        """What it is, where it runs, and what to know about it, for notebooks."""
+        return interpolation_as_html(self)
 
     @property
     def cautions(self) -> list[Caution]:

@@ -18,8 +18,15 @@ Mask = npt.NDArray[np.bool_]
 
 
 def _column(name: str, values: npt.ArrayLike, length: int | None) -> Array:
+    # What is masked is not known, as an empty cell is.
+    masked = isinstance(values, np.ma.MaskedArray)
+    raw = np.ma.filled(values.astype(np.float64), np.nan) if masked else np.asarray(values)  # type: ignore[union-attr]
+    if raw.dtype.kind in "US":
+        raise OutsideSense(name, f"holds texts such as {raw.flat[0]!s}: turn them into numbers first.")
+    if raw.dtype.kind == "M" or (raw.dtype.kind == "O" and any(hasattr(value, "isoformat") for value in raw.flat)):
+        raise OutsideSense(name, "holds dates: give numbers, such as the days or hours since the first of them.")
     try:
-        array = np.array(values, dtype=np.float64)
+        array = raw.astype(np.float64)
     except (TypeError, ValueError) as cause:
         raise OutsideSense(name, "holds something that is not a number.") from cause
     if array.ndim == 0 and length is not None:

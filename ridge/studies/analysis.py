@@ -16,22 +16,13 @@ from ridge.core.wording.straight import Straight, straighten
 from ridge.studies.answers import answer, answer_unknown, follow, unanswered, unknown_unanswered
 from ridge.studies.apart import FAILED, Failures
 from ridge.studies.curves import default_view, finite, sample_curve
-from ridge.studies.fit_words import differ, refused, word_fitted
+from ridge.studies.fit_schemas import FitOut, HandFit, KnownFit, RefusedFit, StretchOut
+from ridge.studies.fit_words import differ, failed, word_fitted
 from ridge.studies.fits import MANY, Fitted, fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
-from ridge.studies.schemas import (
-    AnalysisOut,
-    AnswerOut,
-    FitOut,
-    NamingOut,
-    ProblemOut,
-    StraightOut,
-    StretchOut,
-    UnknownOut,
-    ViewOut,
-)
+from ridge.studies.schemas import AnalysisOut, AnswerOut, NamingOut, ProblemOut, StraightOut, UnknownOut, ViewOut
 from ridge.studies.state import AnswerState, StudyState
 
 PROBLEMS_SHOWN = 50
@@ -58,7 +49,7 @@ def analyse(state: StudyState, *, same_readings: bool = False, preview: bool = F
 
 def _bare(state: StudyState, table: Table) -> AnalysisOut:
     """What is left to be said where the analysis as a whole failed: the readings, and that every fit is refused."""
-    fits = [refused(Fitted(wanted, None, None, FAILED)) for wanted in state.fits]
+    fits: list[FitOut] = [failed(Fitted(wanted, None, None, FAILED)) for wanted in state.fits]
     return _out(table, fits, [], [], _EMPTY_VIEW, FAILED)
 
 
@@ -82,7 +73,7 @@ def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bo
         failures.apart(
             _fit_called(one),
             partial(word_fitted, one, table, state, checked=checked),
-            partial(refused, replace(one, refusal=FAILED)),
+            partial(failed, replace(one, refusal=FAILED)),
         )
         for one in fitted
     ]
@@ -130,8 +121,10 @@ def _answer_kept(fitted: list[Fitted], kept: AnswerState, level: float, naming: 
 
 def _draw(one: Fitted, out: FitOut, leading: Fitted, view: ViewOut, level: float, naming: Naming) -> None:
     """Put the curve of a fit that can be seen, and its difference from the leading one, into what is said of it."""
-    if one.curve is not None and not out.hidden:
-        out.curve = sample_curve(one.curve, view.x.low, view.x.high, level, naming)
+    if one.curve is None or out.hidden or isinstance(out, RefusedFit):
+        return
+    out.curve = sample_curve(one.curve, view.x.low, view.x.high, level, naming)
+    if isinstance(out, HandFit | KnownFit):
         out.difference = differ(one, leading, naming)
 
 

@@ -123,7 +123,9 @@ def _spread(place: Place) -> dict[str, float]:
     return {} if place.x_half is None else {"x_low": place.x - place.x_half, "x_high": place.x + place.x_half}
 
 
-def _tangent(fit: Fit, letter: str, question: Question | AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
+def _tangent(
+    fit: Fit, letter: str, question: Question | AnswerState, out: AnswerOut, level: float, naming: Naming
+) -> AnswerOut:
     x = read_list(question.given, naming.x_clock)
     if len(x) != 1:
         raise NotANumber(f"one {naming.x} at a time")
@@ -144,7 +146,9 @@ def _tangent(fit: Fit, letter: str, question: Question | AnswerState, out: Answe
     )  # fmt: skip
 
 
-def _area(fit: Fit, letter: str, question: Question | AnswerState, out: AnswerOut, level: float, naming: Naming) -> AnswerOut:
+def _area(
+    fit: Fit, letter: str, question: Question | AnswerState, out: AnswerOut, level: float, naming: Naming
+) -> AnswerOut:
     text = question.given.replace(" to ", "; ")
     ends = read_list(text, naming.x_clock)
     if len(ends) != 2:

@@ -14,8 +14,9 @@ from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.sense import sense_of
+from ridge.studies.fit_schemas import CurveOut, StretchOut
 from ridge.studies.readings import Status, Table
-from ridge.studies.schemas import AnswerOut, CurveOut, StretchOut, ViewOut
+from ridge.studies.schemas import AnswerOut, ViewOut
 
 SAMPLES, SAMPLES_A_LINE = 321, 97
 SAMPLES_A_CYCLE, MOST_SAMPLES = 24, 4000

@@ -12,6 +12,7 @@ from ridge.exchange.cells import CLOCK_UNITS
 from ridge.exchange.data_files import Sheet
 from ridge.studies.calculated import calculate
 from ridge.studies.columns import column_values
+from ridge.studies.fit_schemas import ComputedFit, RefusedFit
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import Status, read_table
 from ridge.studies.schemas import AnalysisOut, AnswerOut, AnswerRowOut, NumberOut
@@ -69,11 +70,15 @@ def parameters_sheet(analysis: AnalysisOut) -> Sheet:
     """Every parameter and statistic of every fit, in full."""
     rows: list[tuple[float | str, ...]] = []
     for fit in analysis.fits:
-        for parameter in fit.parameters:
-            value, _, error = parameter.full.partition(" ± ")
-            rows.append((fit.letter, "parameter", parameter.name, _number(value), _number(error), parameter.unit))
+        if not isinstance(fit, ComputedFit):
+            continue
         rows += [
-            (fit.letter, "statistic", row.label, _number(row.full or "none"), "", row.unit) for row in fit.statistics
+            (fit.letter, "parameter", one.name, one.number, _or_empty(one.standard_error), one.unit)
+            for one in fit.parameters
+        ]
+        rows += [
+            (fit.letter, "statistic", row.label, "none" if row.number is None else row.number, "", row.unit)
+            for row in fit.statistics
         ]
     headings = ["fit", "kind", "quantity", "value", "standard error", "unit"]
     return Sheet("Fits", headings, _turned(rows, len(headings)))
@@ -100,7 +105,7 @@ def answers_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:
 
 
 def _in_cells(number: NumberOut, level: float) -> tuple[float | str, ...]:
-    low, high = ("" if end is None else end for end in (number.low, number.high))
+    low, high = _or_empty(number.low), _or_empty(number.high)
     return number.quantity, number.value, low, high, number.unit, level if number.limits else "", number.limits
 
 
@@ -112,22 +117,17 @@ def about_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:
     """What the study is and how its fits were made."""
     rows = [("title", state.title), ("question", state.question)]
     for fit in analysis.fits:
-        rows.append(
-            (
-                f"fit {fit.letter}",
-                fit.refusal or f"{fit.label or fit.name}: {fit.safe_text or fit.equation_text or fit.how_well}",
-            )
-        )
+        if isinstance(fit, RefusedFit):
+            rows.append((f"fit {fit.letter}", fit.refusal))
+            continue
+        said = fit.safe_text if isinstance(fit, ComputedFit) else fit.how_well
+        rows.append((f"fit {fit.letter}", f"{fit.label or fit.name}: {said}"))
         rows.append((f"method {fit.letter}", fit.method))
     return Sheet("About", ["what", "said"], _turned([row for row in rows if row[1]], 2))
 
 
-def _number(text: str) -> float | str:
-    """As a number, so that no program has to guess; what is none stays a text."""
-    try:
-        return float(text)
-    except ValueError:
-        return text
+def _or_empty(number: float | None) -> float | str:
+    return "" if number is None else number
 
 
 def _turned(rows: Sequence[tuple[float | str, ...]], width: int) -> list[list[float | str]]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, FiniteFloat, StringConstraints, WrapValidator
+from pydantic import Field, FiniteFloat, StringConstraints, WithJsonSchema, WrapValidator
 
 from ridge.studies.limits import FORMULA_TYPED, LIMITS
 
@@ -39,7 +39,11 @@ Why = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 Letter = Annotated[str, StringConstraints(pattern="^[A-F]$")]
 Label = Annotated[str, StringConstraints(max_length=200)]
 Method = Literal["y", "logarithms", "orthogonal"]
-Bounds = tuple[Number | None, Number | None]
+Bounds = Annotated[
+    tuple[Number | None, Number | None],
+    # As a plain array: what reads answers of the API knows no tuples.
+    WithJsonSchema({"type": "array", "items": {"type": ["number", "null"]}, "minItems": 2, "maxItems": 2}),
+]
 FitName = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
 Decimals = Annotated[int, Field(ge=-12, le=15)]
 Parameter = Annotated[str, StringConstraints(pattern=r"^[a-z_0-9]{1,20}$")]

@@ -15,9 +15,10 @@ from ridge.core.wording.straight import Straight, straighten
 from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent
 from ridge.studies.changes.plot import PlotSettings
 from ridge.studies.curves import sample_curve
+from ridge.studies.fit_schemas import ComputedFit, FitOut
 from ridge.studies.fits import fit_all
 from ridge.studies.readings import Status, Table, is_clock, over_axis, read_table
-from ridge.studies.schemas import AnalysisOut, FitOut
+from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import StudyState
 
 Transform = Callable[[Array], Array]
@@ -176,8 +177,8 @@ def _curve(
     return DrawnCurve(
         letter=said.letter,
         name=said.label or said.name,
-        equation=said.equation_text,
-        latex=said.equation_latex,
+        equation=said.equation_text if isinstance(said, ComputedFit) else "",
+        latex=said.equation_latex if isinstance(said, ComputedFit) else "",
         x=x[order],
         y=array(sampled.y)[order],
         low=array(sampled.low)[order],

@@ -8,10 +8,11 @@ from ridge.core.catalogue import Entry
 from ridge.core.interpolation.kinds import settings_of
 from ridge.core.models.declared import Option
 from ridge.core.wording.naming import Naming
+from ridge.studies.fit_schemas import ChoiceOut, SettingOut, WayOut
 from ridge.studies.fits import Fitted
 from ridge.studies.options import FitOptions
 from ridge.studies.readings import Table
-from ridge.studies.schemas import ChoiceOut, OfferOut, SettingOut, WayOut
+from ridge.studies.schemas import OfferOut
 
 _KINDS: dict[str, Any] = {"powers": "several", "number": "number"}
 

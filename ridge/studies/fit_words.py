@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
@@ -36,11 +37,7 @@ from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.core.wording.sense import word_sense
 from ridge.studies.curves import drawn, finite
-from ridge.studies.fit_settings import settings, ways
-from ridge.studies.fits import Fitted, fit_one, hand_values
-from ridge.studies.readings import Status, Table
-from ridge.studies.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
-from ridge.studies.schemas import (
+from ridge.studies.fit_schemas import (
     BoundsOut,
     CautionOut,
     CheckOut,
@@ -48,14 +45,23 @@ from ridge.studies.schemas import (
     DerivedOut,
     DifferenceOut,
     FitOut,
+    FittedFit,
     GripOut,
+    HandFit,
     HandleOut,
+    InterpolationFit,
+    KnownFit,
     OtherWayOut,
     ParameterOut,
     PieceOut,
+    RefusedFit,
     StatisticOut,
     StretchOut,
 )
+from ridge.studies.fit_settings import settings, ways
+from ridge.studies.fits import Fitted, fit_one, hand_values
+from ridge.studies.readings import Status, Table
+from ridge.studies.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
 from ridge.studies.state import StudyState
 
 PIECES_SHOWN = 60
@@ -63,75 +69,135 @@ COMPARED = 121
 BY_HAND_DIGITS = 4
 
 
-def refused(one: Fitted) -> FitOut:
-    """What a wanted fit is, and why nothing came of it; without reading it further."""
+def described(one: Fitted, table: Table | None = None) -> dict[str, Any]:
+    """What a wanted fit is asked to be; as ``DescribedFit``. Without the table its model and its readings are not looked at."""
     wanted, entry = one.wanted, entry_of(one.wanted.family, one.wanted.options)
-    return FitOut(
-        letter=wanted.letter,
-        family=wanted.family if entry else "unknown",
-        form=entry.key if entry else "",
-        settings=settings(one),
-        ways=[],
-        kind=one.kind,
-        name=name_of(one),
-        label=wanted.name,
-        hidden=wanted.hidden,
-        options=one.options,
-        fixed=dict(wanted.fixed),
-        bounds=[BoundsOut(name=name, low=low, high=high) for name, (low, high) in wanted.bounds.items()],
-        x_range=StretchOut(low=wanted.x_range[0], high=wanted.x_range[1]) if wanted.x_range else None,
-        series=wanted.series,
-        started=bool(wanted.values) and not wanted.by_hand,
-        least_squares_in=wanted.method,
-        refusal=one.refusal,
-    )
+    form = write_symbols(one.model, table.naming) if table is not None and one.model is not None else ("", "")
+    return {
+        "letter": wanted.letter,
+        "family": wanted.family if entry else "unknown",
+        "form": entry.key if entry else "",
+        "settings": settings(one),
+        "ways": ways(one, table) if table is not None else [],
+        "name": name_of(one),
+        "label": wanted.name,
+        "hidden": wanted.hidden,
+        "by_hand": wanted.by_hand,
+        "options": one.options,
+        "fixed": dict(wanted.fixed),
+        "bounds": [BoundsOut(name=name, low=low, high=high) for name, (low, high) in wanted.bounds.items()],
+        "x_range": StretchOut(low=wanted.x_range[0], high=wanted.x_range[1]) if wanted.x_range else None,
+        "range_text": _range_text(one, table.naming) if table is not None else "",
+        "series": wanted.series,
+        "started": bool(wanted.values) and not wanted.by_hand,
+        "least_squares_in": wanted.method,
+        "form_text": form[0],
+        "form_latex": form[1],
+    }
+
+
+def _range_text(one: Fitted, naming: Naming) -> str:
+    said = []
+    if one.wanted.x_range is not None:
+        said.append(f"Only {naming.x} from {naming.x_span(*one.wanted.x_range)} is used.")
+    if senses := [text for text in (word_sense(naming, "x"), word_sense(naming, "y")) if text]:
+        said.append(f"The curve ends where values make no sense any more: {'; '.join(senses)}.")
+    return " ".join(said)
+
+
+def failed(one: Fitted) -> RefusedFit:
+    """A fit that failed in Ridge itself; without reading it further."""
+    return RefusedFit(**described(one), refusal=one.refusal, refused_rows=[], refused_at=[], actions=[], checklist=[])
 
 
 def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) -> FitOut:
-    """What came of one wanted fit, or its refusal, in words. ``checked``: whether ± is held against refits."""
-    wanted, naming = one.wanted, table.naming
-    out = refused(one)
-    out.ways = ways(one, table)
-    if wanted.x_range is not None:
-        out.range_text = f"Only {naming.x} from {naming.x_span(*wanted.x_range)} is used."
-    if senses := [said for said in (word_sense(naming, "x"), word_sense(naming, "y")) if said]:
-        out.range_text = (
-            f"{out.range_text} The curve ends where values make no sense any more: {'; '.join(senses)}.".strip()
-        )
-    if one.model is not None:
-        out.form_text, out.form_latex = write_symbols(one.model, naming)
-    if one.error is not None:
-        out.refusal = word_refusal(one.error, one.readings or table.readings, naming, out.name)
-        if isinstance(one.error, UndefinedAt | RepeatedX):
-            out.refused_rows = list(one.error.rows[:1000])
-        if isinstance(one.error, FormulaError):
-            out.refused_at = [one.error.position, one.error.position + one.error.length]
-        out.actions = for_refusal(one, naming)
-    equation: Equation | None = None
-    if one.fit is not None:
-        limits = intervals(one.fit, state.level, checked=checked)
-        equation = _word_fit(out, one.fit, naming, table.count(Status.ASIDE), state.level, limits)
-        if one.kind == "fit":
-            _word_decimals(out, one.fit, naming, equation, wanted.decimals)
-        out.cautions = _cautions(one, table, naming, [*lopsided(limits, state.level), *unchecked(limits)])
+    """What came of one wanted fit, in words. ``checked``: whether ± is held against refits."""
     if one.interpolation is not None:
-        _word_interpolation(out, one.interpolation, naming)
-        out.cautions = _cautions(one, table, naming)
-    if (
-        wanted.family == Formula.family
-        and wanted.options.get("text")
-        and (one.error is not None or (one.fit is not None and one.fit.held))
-    ):
-        readings = one.readings or table.readings
-        checks = failing_checks(readings, one.model, one.error, one.fit, naming)
-        out.checklist = [CheckOut(**vars(check)) for check in checks]
-    if one.kind == "hand" and one.model is not None and one.readings is not None and out.refusal == "":
-        _add_handles(out, one, naming, equation)
-        best = fit_one(table, replace(wanted, by_hand=False, values={})).fit
-        out.least_rss = significant(best.statistics.residual_sum_of_squares, 4).text if best else ""
-    if wanted.method == "logarithms" and one.fit is not None:
-        out.other_way = _other_way(fit_one(table, replace(wanted, method="y")).fit, naming)
-    return out
+        return _interpolation(one, one.interpolation, table)
+    if one.fit is None:
+        return _refused(one, table)
+    limits = intervals(one.fit, state.level, checked=checked)
+    equation = word_equation(one.fit, table.naming, given_digits=BY_HAND_DIGITS if one.kind == "hand" else None)
+    about = _computed(one, one.fit, table, state.level, limits, equation)
+    if one.kind == "hand":
+        return _by_hand(one, table, about, equation)
+    return KnownFit(**about) if one.kind == "known" else _fitted(one, one.fit, table, about, equation)
+
+
+def _refused(one: Fitted, table: Table) -> RefusedFit:
+    if one.error is None:
+        return failed(one).model_copy(update=described(one, table))
+    error, naming = one.error, table.naming
+    return RefusedFit(
+        **described(one, table),
+        refusal=word_refusal(error, one.readings or table.readings, naming, name_of(one)),
+        refused_rows=list(error.rows[:1000]) if isinstance(error, UndefinedAt | RepeatedX) else [],
+        refused_at=[error.position, error.position + error.length] if isinstance(error, FormulaError) else [],
+        actions=for_refusal(one, naming),
+        checklist=_checklist(one, table),
+    )
+
+
+def _checklist(one: Fitted, table: Table) -> list[CheckOut]:
+    """Of an own formula, where something is wrong with it."""
+    if one.wanted.family != Formula.family or not one.wanted.options.get("text"):
+        return []
+    checks = failing_checks(one.readings or table.readings, one.model, one.error, one.fit, table.naming)
+    return [CheckOut(**vars(check)) for check in checks]
+
+
+def _fitted(one: Fitted, fit: Fit, table: Table, about: dict[str, Any], safe: Equation) -> FittedFit:
+    naming = table.naming
+    in_y = fit_one(table, replace(one.wanted, method="y")).fit if one.wanted.method == "logarithms" else None
+    shown, cost = _with_decimals(fit, naming, safe, one.wanted.decimals)
+    return FittedFit(
+        **about | {"equation_text": shown.text, "equation_latex": shown.latex},
+        decimals=_decimals(fit, naming, shown, safe),
+        rounding_cost=cost,
+        other_way=_other_way(in_y, naming),
+        checklist=_checklist(one, table) if fit.held else [],
+    )
+
+
+def _by_hand(one: Fitted, table: Table, about: dict[str, Any], equation: Equation) -> HandFit:
+    assert one.model is not None and one.readings is not None
+    naming = table.naming
+    values = hand_values(one.readings, one.model, one.wanted)
+    units = naming.parameter_units(one.model)
+    best = fit_one(table, replace(one.wanted, by_hand=False, values={})).fit
+    return HandFit(
+        **about,
+        handles=[
+            HandleOut(
+                name=handle.name,
+                symbol=naming.letter(handle.name),
+                unit=units[handle.name],
+                value=handle.value,
+                text=_as_in_equation(handle.name, handle.value, equation),
+                low=handle.low,
+                high=handle.high,
+                step=handle.step,
+                does=what_it_does(one.model, handle, naming),
+            )
+            for handle in handles(one.readings, one.model, values)
+        ],
+        grips=[GripOut(**vars(place)) for place in places(one.readings, one.model, values)],
+        least_rss=significant(best.statistics.residual_sum_of_squares, 4).text if best else "",
+    )
+
+
+def _interpolation(one: Fitted, curve: Interpolation, table: Table) -> InterpolationFit:
+    low, high = curve.readings.measured_range
+    pieces = curve.pieces
+    return InterpolationFit(
+        **described(one, table),
+        measured=StretchOut(low=low, high=high),
+        how_well=how_it_goes(curve),
+        method=f"{NO_R_SQUARED} {beyond_interpolation(curve)}",
+        cautions=_cautions(one, table, table.naming),
+        pieces=[PieceOut(**vars(word_piece(piece, table.naming))) for piece in pieces[:PIECES_SHOWN]],
+        pieces_more=max(0, len(pieces) - PIECES_SHOWN),
+    )
 
 
 def _other_way(fit: Fit | None, naming: Naming) -> OtherWayOut | None:
@@ -204,52 +270,58 @@ def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:
     return [Finding("better-elsewhere", facts={"ratio": ratio})] if ratio < 0.999 else []
 
 
-def _word_fit(
-    out: FitOut, result: Fit, naming: Naming, aside: int, level: float, limits: Mapping[str, Interval]
-) -> Equation:
-    """Everything said of a fit; its equation with as many decimals as it needs."""
-    equation = word_equation(result, naming, given_digits=BY_HAND_DIGITS if out.kind == "hand" else None)
-    s = typical_miss(result)
-    low, high = result.readings.measured_range
-    out.measured = StretchOut(low=low, high=high)
-    out.equation_text, out.equation_latex = equation.text, equation.latex
-    out.rounding = "" if result.least_squares_in == "given" else rounding_sentence(result, naming, equation)
-    units = naming.parameter_units(result.model)
-    out.parameters = [
-        _word_parameter(result, name, units[name], naming, level, limits.get(name)) for name in result.parameters
-    ]
-    if any(one.uncertainty for one in out.parameters):
-        out.plus_minus = what_plus_minus_is(level, limits_too=any(one.lopsided for one in out.parameters))
-    out.derived = [DerivedOut(**vars(text)) for text in word_derived(result, naming, limits, level)]
-    out.how_well = how_well(result, naming)
-    out.method = method_sentence(result, naming, aside, by_hand=out.kind == "hand")
-    r_squared = in_y(result).r_squared
-    out.r_squared = "–" if r_squared is None else signed_share(r_squared)
-    out.typical_miss = "–" if s is None or result.statistics.exact else naming.y_with_unit(significant(s, 3).text)
-    out.deviation = None if s is None or not math.isfinite(s) else s
-    out.statistics = [StatisticOut(**vars(text)) for text in list_statistics(result, naming)]
-    out.residuals = drawn(seen_residuals(result))
-    return equation
+def _computed(
+    one: Fitted, fit: Fit, table: Table, level: float, limits: Mapping[str, Interval], equation: Equation
+) -> dict[str, Any]:
+    """Everything said of a curve with parameters; as ``ComputedFit``."""
+    naming, s = table.naming, typical_miss(fit)
+    low, high = fit.readings.measured_range
+    units = naming.parameter_units(fit.model)
+    parameters = [_word_parameter(fit, name, units[name], naming, level, limits.get(name)) for name in fit.parameters]
+    estimated = any(parameter.uncertainty for parameter in parameters)
+    unequal = any(parameter.lopsided for parameter in parameters)
+    r_squared = in_y(fit).r_squared
+    return {
+        **described(one, table),
+        "measured": StretchOut(low=low, high=high),
+        "how_well": how_well(fit, naming),
+        "method": method_sentence(fit, naming, table.count(Status.ASIDE), by_hand=one.kind == "hand"),
+        "cautions": _cautions(one, table, naming, [*lopsided(limits, level), *unchecked(limits)]),
+        "equation_text": equation.text,
+        "equation_latex": equation.latex,
+        "safe_text": equation.text,
+        "safe_latex": equation.latex,
+        "rounding": "" if fit.least_squares_in == "given" else rounding_sentence(fit, naming, equation),
+        "parameters": parameters,
+        "plus_minus": what_plus_minus_is(level, limits_too=unequal) if estimated else "",
+        "derived": [DerivedOut(**vars(text)) for text in word_derived(fit, naming, limits, level)],
+        "r_squared": "–" if r_squared is None else signed_share(r_squared),
+        "typical_miss": "–" if s is None or fit.statistics.exact else naming.y_with_unit(significant(s, 3).text),
+        "deviation": None if s is None or not math.isfinite(s) else s,
+        "statistics": [StatisticOut(**vars(text)) for text in list_statistics(fit, naming)],
+        "residuals": drawn(seen_residuals(fit)),
+    }
 
 
-def _word_decimals(out: FitOut, result: Fit, naming: Naming, safe: Equation, wanted: Mapping[str, int]) -> None:
-    """How many decimals the equation shows; with those of the course, what they cost."""
-    shown = safe
-    out.safe_text, out.safe_latex = safe.text, safe.latex
-    known = {name: places for name, places in wanted.items() if name in result.model.free_names}
-    if known:
-        shown = word_equation(result, naming, decimals={**safe.decimals, **known})
-        out.equation_text, out.equation_latex = shown.text, shown.latex
-        out.rounding_cost = rounding_cost(result, naming, shown, safe)
-    out.decimals = [
+def _with_decimals(fit: Fit, naming: Naming, safe: Equation, wanted: Mapping[str, int]) -> tuple[Equation, str]:
+    """The equation with the decimals of the course, and what they cost."""
+    known = {name: places for name, places in wanted.items() if name in fit.model.free_names}
+    if not known:
+        return safe, ""
+    shown = word_equation(fit, naming, decimals={**safe.decimals, **known})
+    return shown, rounding_cost(fit, naming, shown, safe)
+
+
+def _decimals(fit: Fit, naming: Naming, shown: Equation, safe: Equation) -> list[DecimalsOut]:
+    return [
         DecimalsOut(
             name=name,
             symbol=naming.letter(name),
             shown=shown.decimals[name],
             safe=safe.decimals[name],
-            significant=-1 - place(result.parameters[name].value),
+            significant=-1 - place(fit.parameters[name].value),
         )
-        for name in result.model.free_names
+        for name in fit.model.free_names
     ]
 
 
@@ -260,12 +332,12 @@ def _word_parameter(
     error = None if result.statistics.exact else parameter.standard_error
     rounded = round_with_uncertainty(parameter.value, error)
     relative = parameter.relative_error
-    interval, text, unequal = "", rounded.text, False
+    between, text, unequal = "", rounded.text, False
     if error and limits is not None and limits.method != "none":
-        interval = f"{level_text(level)}: {limits_text(limits.low, limits.high)}"
+        between = limits_text(limits.low, limits.high)
         unequal = limits.method == "profile" or parameter.logarithm is not None
         if limits.method == "unchecked":
-            interval = f"{interval} (refining)"
+            between = f"{between} (refining)"
     if unequal and limits is not None:
         # One ± would hide that the limits are not equally far.
         text = f"{significant(parameter.value, 3).text}, {from_limits(limits.low, limits.high)}"
@@ -281,49 +353,21 @@ def _word_parameter(
         if relative is None or not error or relative > 10
         else f"{significant(relative * 100, 2).text}\u00a0%",
         fixed=parameter.fixed,
-        interval=interval,
+        interval=f"{level_text(level)}: {between}" if between else "",
+        limits=between,
         lopsided=unequal,
         t="" if parameter.t is None else significant(parameter.t, 3).text,
         p="" if parameter.p_value is None else probability(parameter.p_value),
-        full=f"{full(parameter.value)}" + (f" ± {full(error)}" if error else ""),
+        full=full(parameter.value),
+        full_error=full(error) if error else "",
         number=parameter.value,
+        standard_error=error,
     )
 
 
-def _word_interpolation(out: FitOut, curve: Interpolation, naming: Naming) -> None:
-    low, high = curve.readings.measured_range
-    out.measured = StretchOut(low=low, high=high)
-    out.how_well = how_it_goes(curve)
-    out.method = f"{NO_R_SQUARED} {beyond_interpolation(curve)}"
-    pieces = curve.pieces
-    out.pieces = [PieceOut(**vars(word_piece(piece, naming))) for piece in pieces[:PIECES_SHOWN]]
-    out.pieces_more = max(0, len(pieces) - PIECES_SHOWN)
-
-
-def _add_handles(out: FitOut, one: Fitted, naming: Naming, equation: Equation | None) -> None:
-    assert one.model is not None and one.readings is not None
-    values = hand_values(one.readings, one.model, one.wanted)
-    units = naming.parameter_units(one.model)
-    out.handles = [
-        HandleOut(
-            name=handle.name,
-            symbol=naming.letter(handle.name),
-            unit=units[handle.name],
-            value=handle.value,
-            text=_as_in_equation(handle.name, handle.value, equation),
-            low=handle.low,
-            high=handle.high,
-            step=handle.step,
-            does=what_it_does(one.model, handle, naming),
-        )
-        for handle in handles(one.readings, one.model, values)
-    ]
-    out.grips = [GripOut(**vars(place)) for place in places(one.readings, one.model, values)]
-
-
-def _as_in_equation(name: str, value: float, equation: Equation | None) -> str:
+def _as_in_equation(name: str, value: float, equation: Equation) -> str:
     """The value of a handle with the digits that the equation shows."""
-    decimals = None if equation is None else equation.decimals.get(name)
+    decimals = equation.decimals.get(name)
     return (significant(value, 6) if decimals is None else write(value, decimals)).plain
 
 

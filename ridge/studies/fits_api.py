@@ -12,6 +12,7 @@ from pydantic import FiniteFloat, StringConstraints
 from ridge.core.catalogue import ENTRIES
 from ridge.studies.comparing import comparison_of, without_reading
 from ridge.studies.curves import sample_curve
+from ridge.studies.fit_schemas import ActionOut, CurveOut
 from ridge.studies.fit_settings import offered
 from ridge.studies.fits import fit_all
 from ridge.studies.formula_editor import known_names, look_at
@@ -29,16 +30,7 @@ from ridge.studies.readings import read_table
 from ridge.studies.remedies import other_model
 from ridge.studies.resampling import resampling_of
 from ridge.studies.residuals import residuals_of
-from ridge.studies.schemas import (
-    ActionOut,
-    CandidateOut,
-    CurveOut,
-    FormulaOut,
-    KnownNameOut,
-    Message,
-    OfferOut,
-    RankingOut,
-)
+from ridge.studies.schemas import CandidateOut, FormulaOut, KnownNameOut, Message, OfferOut, RankingOut
 from ridge.studies.store import read_state
 
 router = Router(tags=["fits"])

@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field, StringConstraints
 
-from ridge.studies.schemas import CurveOut, ViewOut
+from ridge.studies.fit_schemas import CurveOut
+from ridge.studies.schemas import ViewOut
 
 
 class BinOut(Schema):

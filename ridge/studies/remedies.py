@@ -12,9 +12,13 @@ from ridge.core.numerals import name_rows, significant
 from ridge.core.results.finding import Caution, Finding
 from ridge.core.wording.naming import Naming
 from ridge.studies.catalogue import better_model
+from ridge.studies.changes.fits import SetFit
+from ridge.studies.changes.marks import Mark, MarkRows
+from ridge.studies.changes.page import EditStudy
+from ridge.studies.fit_schemas import ActionOut
 from ridge.studies.fits import Fitted, fit_one
+from ridge.studies.options import FitOptions
 from ridge.studies.readings import read_table
-from ridge.studies.schemas import ActionOut
 from ridge.studies.state import StudyState
 
 MOST_ROWS = 5
@@ -42,10 +46,8 @@ def other_model(state: StudyState, letter: str) -> ActionOut | None:
     )
     return ActionOut(
         label=f"Use {better.model.name}: typical miss {then}, not {now}",
-        change={
-            "kind": "set_fit", "letter": letter, "family": better.wanted.family, "options": dict(better.wanted.options),
-        },
-    )  # fmt: skip
+        change=SetFit(letter=letter, family=better.wanted.family, options=FitOptions(**better.wanted.options)),
+    )
 
 
 def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut]:
@@ -53,7 +55,7 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
     letter, fit = one.wanted.letter, one.fit
 
     def set_fit(label: str, **what: Any) -> ActionOut:
-        return ActionOut(label=label, change={"kind": "set_fit", "letter": letter, **what})
+        return ActionOut(label=label, change=SetFit(letter=letter, **what))
 
     def aside() -> Iterable[ActionOut]:
         if caution.rows and len(caution.rows) <= MOST_ROWS:
@@ -108,8 +110,7 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
         case "search-cut-short":
             return [set_fit("Set by hand first", by_hand=True)]
         case "errors-do-not-match":
-            change = {"kind": "edit_study", "absolute_errors": False}
-            return [ActionOut(label="Treat as relative", change=change)]
+            return [ActionOut(label="Treat as relative", change=EditStudy(absolute_errors=False))]
         case "many-nodes-one-polynomial":
             return [set_fit("Use a cubic spline", options={"kind": "cubic-spline"})]
         case "swings" if one.kind == "interpolation":
@@ -124,7 +125,7 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
     letter, error = one.wanted.letter, one.error
 
     def set_fit(label: str, **what: Any) -> ActionOut:
-        return ActionOut(label=label, change={"kind": "set_fit", "letter": letter, **what})
+        return ActionOut(label=label, change=SetFit(letter=letter, **what))
 
     found = []
     if isinstance(error, FormulaError) and error.suggestion:
@@ -151,5 +152,5 @@ def _set_aside(rows: Sequence[int], why: str) -> ActionOut:
     reason = why.split(". ")[0].split(" (row")[0][:150]
     return ActionOut(
         label=f"Set {name_rows(list(rows))} aside",
-        change={"kind": "mark_rows", "marks": [{"row": row, "reason": reason} for row in rows]},
+        change=MarkRows(marks=[Mark(row=row, reason=reason) for row in rows]),
     )

@@ -14,12 +14,13 @@ from ridge.core.results.fit import Fit
 from ridge.core.wording.equation import word_equation
 from ridge.studies.apart import Failures
 from ridge.studies.curves import default_view
+from ridge.studies.fit_schemas import StretchOut
 from ridge.studies.fit_words import name_of
 from ridge.studies.fits import Fitted, fit_all
 from ridge.studies.models import Study
 from ridge.studies.readings import Status, Table, read_table
 from ridge.studies.recent import Recent
-from ridge.studies.schemas import CardOut, PointOut, StretchOut, ThumbnailCurveOut, ThumbnailOut
+from ridge.studies.schemas import CardOut, PointOut, ThumbnailCurveOut, ThumbnailOut
 from ridge.studies.state import StudyState
 from ridge.studies.store import read_state
 

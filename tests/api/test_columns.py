@@ -22,6 +22,7 @@ from ridge.studies.samples import build_sample
 from ridge.studies.state import ColumnState, FitState, StudyState
 from ridge.studies.symbols import symbol_problem
 from tests.api.test_api import ApiCase
+from tests.fits import computed, curve_of, drawn, refusal_of, refused
 
 
 def column(symbol: str, role: Role, cells: str, **more: Any) -> ColumnState:
@@ -67,9 +68,9 @@ class Calculated(SimpleTestCase):
         state = study(replace(D, role="other"), calculated("r", "sqrt(d)", 5, "x"), Q)
         table = read_table(state)
         np.testing.assert_array_equal(table.readings.x, [1, 2, 3, 4, 0])
-        slope = analyse(state).fits[0].parameters[0]
+        slope = computed(analyse(state).fits[0]).parameters[0]
         expected = sm.OLS([2, 4, 6, 8, 1], sm.add_constant([1.0, 2, 3, 4, 0])).fit()
-        self.assertAlmostEqual(float(slope.full.split(" ± ")[0]), expected.params[1], places=12)
+        self.assertAlmostEqual(float(slope.full), expected.params[1], places=12)
 
     def test_a_calculated_x_without_a_value_is_no_unknown(self) -> None:
         state = study(replace(D, role="other"), calculated("u", "1/d", 5, "x"), Q)
@@ -182,9 +183,9 @@ class FitsAsFunctions(ApiCase):
                 state
             )
         gone = read_change({"kind": "remove_fit", "letter": "A"}).apply(state).state
-        self.assertIn("no fit A to call any more", analyse(gone).fits[0].refusal)
+        self.assertIn("no fit A to call any more", refusal_of(analyse(gone).fits[0]))
         both = self.made("A(t)", FitState("A", "interpolation"))
-        self.assertIn("is no fitted curve", analyse(both).fits[1].refusal)
+        self.assertIn("is no fitted curve", refusal_of(analyse(both).fits[1]))
 
     def test_in_columns(self) -> None:
         line = np.polyfit(self.X, self.Y, 1)
@@ -303,15 +304,16 @@ class Counts(SimpleTestCase):
         x, y = np.array([1.0, 4, 9, 16, 0]), np.array([2.0, 4, 6, 8, 1])
         expected = sm.OLS(y[rows], sm.add_constant(x[rows])).fit()
         fit = analyse(counted).fits[0]
-        value, error = (float(part) for part in fit.parameters[0].full.split(" ± "))
+        slope = computed(fit).parameters[0]
+        value, error = float(slope.full), float(slope.full_error)
         self.assertAlmostEqual(value, expected.params[1], places=12)
         self.assertAlmostEqual(error, expected.bse[1], places=12)
-        found = {s.name: s for s in fit.statistics}
+        found = {s.name: s for s in computed(fit).statistics}
         self.assertEqual(found["n"].full, "11")
         self.assertAlmostEqual(float(found["r_squared"].full), expected.rsquared, places=12)
         # statsmodels leaves the variance out of its count of parameters
         self.assertAlmostEqual(float(found["aic"].full) - 2, expected.aic, places=9)
-        self.assertIn("11 readings in 5 rows", fit.method)
+        self.assertIn("11 readings in 5 rows", drawn(fit).method)
 
     def test_half_a_count_is_no_count(self) -> None:
         table = read_table(study(D, Q, column("", "count", "3 1.5 2 0 4")))
@@ -332,13 +334,13 @@ class SeriesOfOneStudy(SimpleTestCase):
             fits=(FitState("A", "line"), FitState("B", "line", series="ebb"), FitState("C", "line", series="flood")),
         )
         analysis = analyse(state)
-        slopes = [float(fit.parameters[0].full.split(" ± ")[0]) for fit in analysis.fits]
+        slopes = [float(computed(fit).parameters[0].full) for fit in analysis.fits]
         np.testing.assert_allclose(slopes, [1.625, 1.0, 2.25], rtol=1e-13)
         self.assertEqual((analysis.series, analysis.series_of), (["ebb", "flood"], [0, 0, 0, 1, 1, 1]))
 
     def test_a_series_that_is_gone(self) -> None:
         fit = analyse(replace(self.state, fits=(FitState("A", "line", series="spring"),))).fits[0]
-        self.assertIn("no readings of spring any more", fit.refusal)
+        self.assertIn("no readings of spring any more", refusal_of(fit))
 
 
 class Models(SimpleTestCase):
@@ -357,20 +359,20 @@ class Models(SimpleTestCase):
                 changed = read_change({"kind": "set_fit", "letter": "A", "family": family}).apply(state)
                 self.assertTrue(changed.inverse.apply(changed.state).state == state)
                 fit = analyse(changed.state).fits[0]
-                self.assertEqual((fit.name, fit.refusal), (name, ""))
-                self.assertTrue(fit.equation_text.startswith("h = "))
-                self.assertTrue(all(parameter.meaning for parameter in fit.parameters))
-                self.assertTrue(fit.curve and len(fit.curve.x) > 90)
+                self.assertEqual((fit.name, refusal_of(fit)), (name, ""))
+                self.assertTrue(computed(fit).equation_text.startswith("h = "))
+                self.assertTrue(all(parameter.meaning for parameter in computed(fit).parameters))
+                self.assertGreater(len(curve_of(fit).x), 90)
 
     def test_an_own_formula_and_its_mistakes(self) -> None:
         state = study(column("t", "x", "1 2 3 4 5"), column("h", "y", "3 5 7 9 11.1"))
         change = {"kind": "set_fit", "letter": "A", "family": "formula", "options": {"text": "p t + q"}}
         fit = analyse(read_change(change).apply(state).state).fits[0]
-        self.assertEqual([parameter.name for parameter in fit.parameters], ["p", "q"])
+        self.assertEqual([parameter.name for parameter in computed(fit).parameters], ["p", "q"])
         change["options"] = {"text": "p t + q)"}
         fit = analyse(read_change(change).apply(state).state).fits[0]
-        self.assertEqual(fit.refused_at, [7, 8])
-        self.assertTrue(fit.refusal)
+        self.assertEqual(refused(fit).refused_at, [7, 8])
+        self.assertTrue(refusal_of(fit))
 
     def test_in_logarithms_and_orthogonal(self) -> None:
         state = study(
@@ -379,8 +381,8 @@ class Models(SimpleTestCase):
         for family, method in (("exponential", "logarithms"), ("line", "orthogonal")):
             change = {"kind": "set_fit", "letter": "A", "family": family, "method": method}
             fit = analyse(read_change(change).apply(state).state).fits[0]
-            self.assertEqual(fit.refusal, "")
-            self.assertIn("logarithms" if method == "logarithms" else "distances", fit.method)
+            self.assertEqual(refusal_of(fit), "")
+            self.assertIn("logarithms" if method == "logarithms" else "distances", drawn(fit).method)
         with self.assertRaises(ChangeRefused):
             read_change({"kind": "set_fit", "letter": "A", "method": "logarithms"}).apply(state)
 

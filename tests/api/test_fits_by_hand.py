@@ -12,14 +12,26 @@ from scipy.interpolate import CubicSpline
 from ridge.studies.analysis import analyse
 from ridge.studies.changes import ChangeRefused, read_change
 from ridge.studies.comparing import comparison_of, without_reading
+from ridge.studies.fit_schemas import FitOut, RefusedFit
 from ridge.studies.fits import fit_one
 from ridge.studies.formula_editor import look_at
 from ridge.studies.readings import read_table
 from ridge.studies.samples import build_sample
-from ridge.studies.schemas import FitOut
 from ridge.studies.state import FitState, StudyState
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
+from tests.fits import (
+    by_hand,
+    change_of,
+    computed,
+    curve_of,
+    difference_of,
+    drawn,
+    fitted,
+    refusal_of,
+    refused,
+    through_all,
+)
 
 SOUP = build_sample("can-of-soup")
 
@@ -41,18 +53,18 @@ class ByHand(SimpleTestCase):
         state = done(SOUP, kind="set_fit", letter="A", family="exponential", options={"level": True}, by_hand=True)
         hand = only(state)
         self.assertEqual((hand.kind, hand.name), ("hand", "exponential with level, by hand"))
-        self.assertEqual([h.name for h in hand.handles], ["a", "k", "c"])
-        self.assertEqual([g.name for g in hand.grips], ["begin", "bend", "level"])
-        self.assertEqual(hand.cautions, [])
+        self.assertEqual([h.name for h in by_hand(hand).handles], ["a", "k", "c"])
+        self.assertEqual([g.name for g in by_hand(hand).grips], ["begin", "bend", "level"])
+        self.assertEqual(drawn(hand).cautions, [])
         turned = done(state, kind="set_fit", letter="A", values={"a": 60.0, "k": -0.05, "c": 20.0})
-        np.testing.assert_allclose(only(turned).handles[2].value, 20.0)
+        np.testing.assert_allclose(by_hand(only(turned)).handles[2].value, 20.0)
         refined = done(turned, kind="refine_fit", letter="A", keep=True)
         first, beside = analyse(refined).fits
         self.assertEqual((first.kind, beside.kind, beside.letter), ("fit", "hand", "B"))
         best = only(done(SOUP, kind="set_fit", letter="A", family="exponential", options={"level": True}))
-        self.assertEqual(first.equation_text, best.equation_text)
+        self.assertEqual(computed(first).equation_text, computed(best).equation_text)
         self.assertTrue(first.started)
-        self.assertIn("from A", beside.difference.sentence if beside.difference else "")
+        self.assertIn("from A", difference_of(beside).sentence)
 
     def test_a_grip_is_moved(self) -> None:
         state = done(of(), kind="set_fit", letter="A", by_hand=True)
@@ -69,10 +81,10 @@ class ByHand(SimpleTestCase):
         y = 3 * np.sin(0.9 * x + 0.4) + 10
         text = " ".join(map(repr, x.tolist())), " ".join(map(repr, np.round(y, 3).tolist()))
         state = of(FitState("A", "sinusoid", values={"angular_frequency": 3.0}), x=text[0], y=text[1])
-        caution = only(state).cautions[0]
+        caution = drawn(only(state)).cautions[0]
         self.assertEqual(caution.code, "better-elsewhere")
-        better = only(done(state, **caution.actions[0].change))
-        self.assertNotIn("better-elsewhere", [one.code for one in better.cautions])
+        better = only(done(state, **change_of(caution.actions[0])))
+        self.assertNotIn("better-elsewhere", [one.code for one in drawn(better).cautions])
 
     def test_undo_puts_everything_back(self) -> None:
         fit = FitState("A", "line", bounds={"slope": (0.0, None)}, x_range=(1.0, 4.0), name="first", hidden=True)
@@ -92,15 +104,15 @@ class WholeFits(SimpleTestCase):
         state = of(FitState("A", "line"), FitState("B", "formula", options={"text": "t + 1"}))
         known = analyse(state).fits[1]
         self.assertEqual((known.kind, known.name), ("known", "known curve"))
-        self.assertIn("nothing was fitted", known.method)
-        self.assertIsNotNone(known.difference)
-        self.assertEqual(known.curve.low[0] if known.curve else 0, None)
+        self.assertIn("nothing was fitted", drawn(known).method)
+        self.assertTrue(difference_of(known).sentence)
+        self.assertIsNone(curve_of(known).low[0])
 
     def test_names_hiding_order_and_copies(self) -> None:
         state = of(FitState("A", "line"), FitState("B", "polynomial"))
         state = done(state, kind="set_fit", letter="B", name="my parabola", hidden=True)
         hidden = analyse(state).fits[1]
-        self.assertEqual((hidden.label, hidden.curve), ("my parabola", None))
+        self.assertEqual((hidden.label, drawn(hidden).curve), ("my parabola", None))
         state = done(state, kind="move_fit", letter="B", to=0)
         self.assertEqual([fit.letter for fit in state.fits], ["B", "A"])
         state = done(state, kind="duplicate_fit", letter="B")
@@ -112,11 +124,13 @@ class WholeFits(SimpleTestCase):
     def test_bounds_and_ranges(self) -> None:
         state = done(of(), kind="set_fit", letter="A", bounds={"slope": [None, 0.5]})
         bounded = only(state)
-        self.assertIn("at-bound", [one.code for one in bounded.cautions])
-        caution = next(one for one in bounded.cautions if one.code == "at-bound")
-        self.assertEqual(only(done(state, **caution.actions[0].change)).bounds, [])
+        self.assertIn("at-bound", [one.code for one in drawn(bounded).cautions])
+        caution = next(one for one in drawn(bounded).cautions if one.code == "at-bound")
+        self.assertEqual(only(done(state, **change_of(caution.actions[0]))).bounds, [])
         part = only(done(of(), kind="set_fit", letter="A", x_range=[1.0, 4.0]))
-        self.assertEqual((part.measured.low, part.measured.high) if part.measured else (), (1.0, 4.0))
+        self.assertEqual(
+            (drawn(part).measured.low, drawn(part).measured.high) if drawn(part).measured else (), (1.0, 4.0)
+        )
         for bad in (
             {"x_range": [2.0]},
             {"x_range": [3.0, 1.0]},
@@ -128,21 +142,25 @@ class WholeFits(SimpleTestCase):
 
     def test_a_term_is_left_out(self) -> None:
         state = of(FitState("A", "polynomial", options={"degree": 2, "terms": [2]}))
-        self.assertEqual([p.name for p in only(state).parameters], ["c2"])
+        self.assertEqual([p.name for p in computed(only(state)).parameters], ["c2"])
         # Another degree begins with all its terms.
-        self.assertEqual(len(only(done(state, kind="set_fit", letter="A", options={"degree": 3})).parameters), 4)
+        self.assertEqual(
+            len(computed(only(done(state, kind="set_fit", letter="A", options={"degree": 3}))).parameters), 4
+        )
 
     def test_the_courses_letters_everywhere(self) -> None:
         state = done(of(), kind="edit_study", letters={"slope": "b", "intercept": "a"}, rising=True)
         fit = only(state)
         self.assertEqual(fit.form_text, "h = a + b·t")
-        self.assertEqual([p.symbol for p in fit.parameters], ["b", "a"])
+        self.assertEqual([p.symbol for p in computed(fit).parameters], ["b", "a"])
 
     def test_both_ways_side_by_side(self) -> None:
         state = of(FitState("A", "exponential", method="logarithms"))
         fit = only(state)
-        self.assertEqual(len(fit.other_way.parameters) if fit.other_way else 0, 2)
-        self.assertIsNone(only(of(FitState("A", "exponential"))).other_way)
+        other = fitted(fit).other_way
+        assert other is not None
+        self.assertEqual(len(other.parameters), 2)
+        self.assertIsNone(fitted(only(of(FitState("A", "exponential")))).other_way)
 
 
 class Rounding(SimpleTestCase):
@@ -151,21 +169,24 @@ class Rounding(SimpleTestCase):
         safe = only(state)
         coarse = done(state, kind="set_fit", letter="A", decimals={"slope": 0, "intercept": 0})
         fit = only(coarse)
-        self.assertEqual(fit.equation_text, "h = t + 1")
-        self.assertEqual((fit.safe_text, fit.safe_latex), (safe.equation_text, safe.equation_latex))
-        self.assertIn("differs by up to", fit.rounding_cost)
-        self.assertEqual([one.shown for one in fit.decimals], [0, 0])
-        self.assertEqual([one.safe for one in fit.decimals], [one.shown for one in safe.decimals])
+        self.assertEqual(computed(fit).equation_text, "h = t + 1")
+        self.assertEqual(
+            (computed(fit).safe_text, computed(fit).safe_latex),
+            (computed(safe).equation_text, computed(safe).equation_latex),
+        )
+        self.assertIn("differs by up to", fitted(fit).rounding_cost)
+        self.assertEqual([one.shown for one in fitted(fit).decimals], [0, 0])
+        self.assertEqual([one.safe for one in fitted(fit).decimals], [one.shown for one in fitted(safe).decimals])
         outcome = read_change({"kind": "set_fit", "letter": "A", "decimals": {}}).apply(coarse)
-        self.assertEqual(only(outcome.state).equation_text, safe.equation_text)
-        self.assertEqual(only(outcome.inverse.apply(outcome.state).state).equation_text, "h = t + 1")
+        self.assertEqual(computed(only(outcome.state)).equation_text, computed(safe).equation_text)
+        self.assertEqual(computed(only(outcome.inverse.apply(outcome.state).state)).equation_text, "h = t + 1")
         self.assertEqual(done(coarse, kind="set_fit", letter="A", family="exponential").fits[0].decimals, {})
         with self.assertRaises(ChangeRefused):
             done(state, kind="set_fit", letter="A", decimals={"phase": 1})
 
     def test_decimals_and_significant_digits_are_told_in_each_other(self) -> None:
         fit = only(of(y="1001 1002.2 1002.8 1004.1 1005.2 1005.8 1007.1"))
-        for one, parameter in zip(fit.decimals, fit.parameters, strict=True):
+        for one, parameter in zip(fitted(fit).decimals, computed(fit).parameters, strict=True):
             rounded = round(parameter.number, 3 + one.significant)
             self.assertEqual(rounded, float(f"{parameter.number:.3g}"))
 
@@ -174,13 +195,14 @@ class InLogarithms(SimpleTestCase):
     def test_a_model_that_is_no_line_there_is_fitted_in_y(self) -> None:
         logs = done(SOUP, kind="set_fit", letter="A", method="logarithms")
         fit = only(logs)
-        self.assertTrue(fit.typical_miss.endswith("°C"))
+        self.assertTrue(computed(fit).typical_miss.endswith("°C"))
         self.assertGreater(
-            float(fit.typical_miss.split("\u00a0")[0]), float(only(SOUP).typical_miss.split("\u00a0")[0])
+            float(computed(fit).typical_miss.split("\u00a0")[0]),
+            float(computed(only(SOUP)).typical_miss.split("\u00a0")[0]),
         )
         with_level = done(logs, kind="set_fit", letter="A", family="exponential", options={"level": True})
         self.assertEqual(with_level.fits[0].method, "y")
-        self.assertEqual(only(with_level).refusal, "")
+        self.assertEqual(refusal_of(only(with_level)), "")
         with self.assertRaises(ChangeRefused):
             done(with_level, kind="set_fit", letter="A", method="logarithms")
 
@@ -189,26 +211,26 @@ class Interpolating(SimpleTestCase):
     def test_the_numbers_are_scipys(self) -> None:
         state = of(FitState("A", "interpolation", options={"kind": "cubic-spline", "ends": "not-a-knot"}))
         found = only(state)
-        self.assertEqual((found.kind, found.r_squared, found.residuals), ("interpolation", "", []))
-        self.assertIn("no R²", found.method)
-        self.assertEqual(len(found.pieces), 6)
-        assert found.curve is not None
+        self.assertFalse({"r_squared", "residuals", "parameters"} & set(found.model_dump()))
+        self.assertIn("no R²", drawn(found).method)
+        self.assertEqual(len(through_all(found).pieces), 6)
+        curve = curve_of(found)
         x, y = [0, 1, 2, 3, 4, 5, 6], [1, 2.2, 2.8, 4.1, 5.2, 5.8, 7.1]
-        np.testing.assert_allclose(np.array(found.curve.y, dtype=float), CubicSpline(x, y)(found.curve.x), atol=1e-9)
+        np.testing.assert_allclose(np.array(curve.y, dtype=float), CubicSpline(x, y)(curve.x), atol=1e-9)
 
     def test_repeats_are_averaged_when_asked(self) -> None:
         state = of(FitState("A", "interpolation", options={"kind": "linear"}), x="0 1 1 2", y="0 1 3 4")
-        refused = only(state)
-        self.assertIn("occur more than once", refused.refusal)
-        averaged = only(done(state, **refused.actions[0].change))
-        self.assertIn("repeats-averaged", [one.code for one in averaged.cautions])
+        refusal = refused(only(state))
+        self.assertIn("occur more than once", refusal.refusal)
+        averaged = only(done(state, **change_of(refusal.actions[0])))
+        self.assertIn("repeats-averaged", [one.code for one in drawn(averaged).cautions])
 
     def test_one_polynomial_through_many_and_its_remedy(self) -> None:
         x = " ".join(str(i) for i in range(20))
         y = " ".join(str((i * 7) % 5) for i in range(20))
         state = of(FitState("A", "interpolation", options={"kind": "polynomial"}), x=x, y=y)
-        caution = next(one for one in only(state).cautions if one.code == "many-nodes-one-polynomial")
-        self.assertEqual(only(done(state, **caution.actions[0].change)).name, "cubic spline, natural ends")
+        caution = next(one for one in drawn(only(state)).cautions if one.code == "many-nodes-one-polynomial")
+        self.assertEqual(only(done(state, **change_of(caution.actions[0]))).name, "cubic spline, natural ends")
 
     def test_it_has_no_parameters(self) -> None:
         state = of(FitState("A", "interpolation"))
@@ -220,20 +242,21 @@ class Interpolating(SimpleTestCase):
 class Remedies(SimpleTestCase):
     def actions(self, state: StudyState) -> dict[str, dict[str, Any]]:
         fit = only(state)
-        return {one.label: one.change for one in (*fit.actions, *(a for c in fit.cautions for a in c.actions))}
+        found = fit.actions if isinstance(fit, RefusedFit) else [a for c in fit.cautions for a in c.actions]
+        return {one.label: change_of(one) for one in found}
 
     def test_each_remedy_mends_what_it_says(self) -> None:
         redundant = of(FitState("A", "formula", options={"text": "a*b*t + c"}))
         label, change = next(iter(self.actions(redundant).items()))
         self.assertRegex(label, r"^Fix [ab] at ")
-        self.assertNotIn("not-identifiable", [c.code for c in only(done(redundant, **change)).cautions])
+        self.assertNotIn("not-identifiable", [c.code for c in drawn(only(done(redundant, **change))).cautions])
         logs = of(FitState("A", "logarithmic"))
         actions = self.actions(logs)
         self.assertEqual(set(actions), {"Allow a shift", "Set row 1 aside"})
         for change in actions.values():
-            self.assertEqual(only(done(logs, **change)).refusal, "")
+            self.assertEqual(refusal_of(only(done(logs, **change))), "")
         gone = of(FitState("A", "line", series="pier"))
-        self.assertEqual(only(done(gone, **self.actions(gone)["Fit to all series"])).refusal, "")
+        self.assertEqual(refusal_of(only(done(gone, **self.actions(gone)["Fit to all series"]))), "")
         falling = " ".join(str(9 - 0.4 * i) for i in range(15)), " ".join(map(str, range(15)))
         bent = of(FitState("A", "formula", options={"text": "a*t"}), x=falling[1], y=falling[0])
         self.assertEqual(only(done(bent, **self.actions(bent)["Add a constant term: + c"])).options["text"], "a*t + c")
@@ -242,8 +265,8 @@ class Remedies(SimpleTestCase):
 
     def test_a_failing_formula_is_explained_in_the_experts_order(self) -> None:
         broken = only(of(FitState("A", "formula", options={"text": "a*ln(t) + b"})))
-        self.assertEqual([c.state for c in broken.checklist][:2], ["cause", "open"])
-        self.assertEqual(only(of(FitState("A", "formula", options={"text": ""}))).checklist, [])
+        self.assertEqual([c.state for c in refused(broken).checklist][:2], ["cause", "open"])
+        self.assertEqual(refused(only(of(FitState("A", "formula", options={"text": ""})))).checklist, [])
 
 
 class Comparing(ApiCase):

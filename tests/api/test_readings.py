@@ -9,6 +9,7 @@ from ridge.studies.changes import read_change
 from ridge.studies.readings import Status, read_table
 from ridge.studies.samples import build_sample
 from ridge.studies.state import StudyState, empty_study
+from tests.fits import refusal_of
 
 
 def study(*lines: str, roles: tuple[str, ...] = ()) -> StudyState:
@@ -57,10 +58,10 @@ class Rows(TestCase):
 
 class Refusals(TestCase):
     def said(self, *lines: str) -> str:
-        return analyse(study(*lines)).fits[0].refusal
+        return refusal_of(analyse(study(*lines)).fits[0])
 
     def test_each_says_what_is_missing(self) -> None:
-        self.assertIn("a line needs 2", analyse(empty_study("e")).fits[0].refusal)
+        self.assertIn("a line needs 2", refusal_of(analyse(empty_study("e")).fits[0]))
         self.assertIn("add 1 more", self.said("1 2"))
         equal = self.said("3 1", "3 2", "3 4")
         self.assertIn("All x are equal (3)", equal)
@@ -77,8 +78,7 @@ class Refusals(TestCase):
         )
         for lines in (("1e300 1e300", "-1e300 1", "5 7e299"), ("1 1e-200", "2 3e-200", "3 2e-200")):
             analysis = analyse(study(*lines))
-            self.assertIn("beyond what the computer's numbers hold", analysis.fits[0].refusal)
-            self.assertIsNone(analysis.fits[0].curve)
+            self.assertIn("beyond what the computer's numbers hold", refusal_of(analysis.fits[0]))
 
     def test_a_failure_not_foreseen_still_opens_the_readings(self) -> None:
         with (
@@ -86,7 +86,7 @@ class Refusals(TestCase):
             self.assertLogs(level="ERROR"),
         ):
             analysis = analyse(build_sample("mooring-line"))
-        self.assertIn("it is our mistake", analysis.fits[0].refusal)
+        self.assertIn("it is our mistake", refusal_of(analysis.fits[0]))
         self.assertEqual(len(analysis.x), 12)
 
     def test_answers_wait_for_a_fit(self) -> None:

@@ -19,6 +19,7 @@ from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import AnswerState, FitState, StudyState
 from tests.cold import forget_recent
+from tests.fits import computed
 
 ROOT = Path(__file__).parent.parent.parent
 
@@ -116,9 +117,9 @@ class ValuesAlone(SimpleTestCase):
     def test_previews_say_what_is_still_to_be_refined_and_differ_in_nothing_else(self) -> None:
         state = replace(two_fits(), answers=(AnswerState("k", "y_at_x", "70"),))
         preview, full = analyse(state, preview=True), analyse(state)
-        marked = [p for p in preview.fits[0].parameters if "refining" in p.interval]
+        marked = [p for p in computed(preview.fits[0]).parameters if "refining" in p.interval]
         self.assertTrue(marked)
         self.assertIn("refining", preview.answers[0].sentence)
         self.assertNotIn("refining", full.model_dump_json())
-        for before, after in zip(preview.fits[0].parameters, full.fits[0].parameters, strict=True):
+        for before, after in zip(computed(preview.fits[0]).parameters, computed(full.fits[0]).parameters, strict=True):
             self.assertEqual(before.full, after.full)

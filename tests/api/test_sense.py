@@ -14,6 +14,7 @@ from ridge.studies.state import FitState, StudyState
 from tests.api.test_answers import ask
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
+from tests.fits import computed, curve_of, drawn
 
 
 def falling(
@@ -60,11 +61,9 @@ class Sense(SimpleTestCase):
             "The curve ends where values make no sense any more: t is at least −0.2\u00a0s (the clip ends)",
             fit.range_text,
         )
-        curve = fit.curve
-        assert curve is not None
+        curve = curve_of(fit)
         self.assertGreaterEqual(min(curve.x), -0.2)
-        drawn = [value for value in curve.y if value is not None]
-        self.assertGreaterEqual(min(drawn), 0.0)
+        self.assertGreaterEqual(min(value for value in curve.y if value is not None), 0.0)
         self.assertGreaterEqual(min(value for value in curve.low if value is not None), 0.0)
         self.assertIn("make sense", ask(falling(x_highest="7"), "roots").problem)
 
@@ -109,7 +108,7 @@ class Kept(ApiCase):
         self.assertIsNone(self.read(f"/studies/{made}/better/A"))
         # Asked for only where it may help.
         self.assertEqual(
-            [caution.other_model for caution in analyse(build_sample("can-of-soup")).fits[0].cautions], [True]
+            [caution.other_model for caution in drawn(analyse(build_sample("can-of-soup")).fits[0]).cautions], [True]
         )
 
 
@@ -121,12 +120,14 @@ class Rounding(SimpleTestCase):
                 column("t", "x", texts[0]), column("h", "y", texts[1]), fits=(FitState("A", family, options=options),)
             )
             found = analyse(one)
-            self.assertEqual(set(found.fits[0].residuals), {0.0})
+            self.assertEqual(set(computed(found.fits[0]).residuals), {0.0})
             self.assertEqual(found.view.residual, 1.25)
-            self.assertIn("goes through every reading by construction", found.fits[0].how_well)
+            self.assertIn("goes through every reading by construction", drawn(found.fits[0]).how_well)
 
     def test_a_bent_one_that_misses_some_is_not_said_to_meet_them(self) -> None:
         fits = (FitState("A", "exponential", options={"level": True}),)
         found = analyse(study(column("t", "x", "0.1 0.2 0.4"), column("h", "y", "1.1 2.3 1.7"), fits=fits)).fits[0]
-        self.assertIn("still misses some of them", found.how_well)
-        self.assertIn("does not even go through all of them", found.cautions[0].message + found.cautions[-1].message)
+        self.assertIn("still misses some of them", drawn(found).how_well)
+        self.assertIn(
+            "does not even go through all of them", drawn(found).cautions[0].message + drawn(found).cautions[-1].message
+        )

@@ -3,8 +3,19 @@
 from __future__ import annotations
 
 import doctest
+import json
+from datetime import date
 from pathlib import Path
+from typing import Any
 from unittest import TestCase
+
+import numpy as np
+import pandas
+from matplotlib.figure import Figure
+
+from ridge.core import Fit, Readings, fit, interpolate
+from ridge.core.errors import OutsideSense
+from ridge.core.models import Exponential, Line
 
 PAGE = Path(__file__).parent.parent.parent / "docs" / "notebook.md"
 
@@ -16,15 +27,83 @@ class Page(TestCase):
         self.assertGreater(result.attempted, 20)
 
     def test_a_data_frame(self) -> None:
-        import pandas
-
-        from ridge.core import Readings, fit
-        from ridge.core.errors import OutsideSense
-        from ridge.core.models import Line
-
         frame = pandas.DataFrame({"load": [0, 1, 2, 3], "stretch": [0.1, 2.0, 4.1, 5.9], "error": [0.1] * 4})
         readings = Readings.from_columns(frame, "load", "stretch", y_error="error")
         self.assertAlmostEqual(fit(readings, Line()).values["slope"], 1.95, places=10)
         self.assertIn("<table>", readings._repr_html_())
         with self.assertRaises(OutsideSense):
             Readings.from_columns(frame, "weight", "stretch")
+
+
+class AtHand(TestCase):
+    """What a fit, a prediction and an interpolation give beside their numbers."""
+
+    def setUp(self) -> None:
+        x = np.linspace(0, 6, 13)
+        self.readings = Readings(x, 4 * np.exp(-x / 2) + 1 + np.cos(5 * x) / 40)
+        self.fit: Fit = fit(self.readings, Exponential(level=True))
+
+    def test_it_is_a_function(self) -> None:
+        x = np.array([[0.5, 1.0], [2.0, 9.0]])
+        np.testing.assert_array_equal(self.fit(x), self.fit.evaluate(x))
+        curve = interpolate(self.readings, "monotone")
+        np.testing.assert_array_equal(curve([1.0, 2.0]), curve.evaluate([1.0, 2.0]))
+
+    def test_plain_values_for_other_programs(self) -> None:
+        found = json.loads(json.dumps(self.fit.to_dict(), allow_nan=False))
+        self.assertEqual(found["parameters"]["k"]["value"], self.fit.parameters["k"].value)
+        self.assertEqual(found["statistics"]["r_squared"], self.fit.statistics.r_squared)
+        self.assertEqual({row.name for row in self.fit.derived}, set(found["derived"]))
+        exact = fit(Readings([0, 1, 2], [1, 3, 5]), Line()).to_dict()
+        self.assertNotIn("aic", exact["statistics"])
+        json.dumps(exact, allow_nan=False)
+
+    def test_predictions_as_a_data_frame(self) -> None:
+        predicted = self.fit.predict([1.0, 8.0])
+        frame = pandas.DataFrame(predicted.to_dict())
+        self.assertEqual(frame["high"].tolist(), predicted.high.tolist())
+        self.assertEqual(len(pandas.DataFrame(self.fit.predict(1.0).to_dict())), 1)
+        self.assertIn("<th>mean_low</th>", predicted._repr_html_())
+
+    def test_drawn_on_given_axes(self) -> None:
+        axes = Figure().add_subplot()
+        self.assertIs(self.fit.plot(axes), axes)
+        curve, points = axes.lines[0], axes.lines[1]
+        np.testing.assert_allclose(curve.get_ydata(), self.fit(curve.get_xdata()))  # type: ignore[arg-type]
+        np.testing.assert_array_equal(points.get_ydata(), self.readings.y)
+
+    def test_an_interpolation_shows_itself(self) -> None:
+        shown = interpolate(self.readings, "cubic-spline")._repr_html_()
+        self.assertIn("cubic pieces", shown)
+        self.assertIn("<li>", shown)
+
+
+class WhatIsNoReading(TestCase):
+    def said(self, x: Any, y: Any) -> str:
+        with self.assertRaises(OutsideSense) as caught:
+            Readings(x, y)
+        return str(caught.exception)
+
+    def test_texts_and_dates_are_named(self) -> None:
+        self.assertIn("x: holds texts such as 1.5", self.said(["1.5", "2"], [1, 2]))
+        self.assertIn(
+            "y: holds dates", self.said([1, 2], np.array(["2026-05-01", "2026-05-02"], dtype="datetime64[D]"))
+        )
+        self.assertIn("x: holds dates", self.said([date(2026, 5, 1), date(2026, 5, 2)], [1, 2]))
+        self.assertIn("x: holds something that is not a number", self.said([object(), 2], [1, 2]))
+
+    def test_what_is_masked_is_not_used(self) -> None:
+        y = np.ma.masked_array([1.0, 2.0, 99.0, 4.0], mask=[False, False, True, False])
+        readings = Readings([1, 2, 3, 4], y)
+        self.assertEqual(readings.used.tolist(), [True, True, False, True])
+        self.assertAlmostEqual(fit(readings, Line()).values["slope"], 1.0)
+        self.assertEqual(Readings([1, 2], np.array([None, 3])).used.tolist(), [False, True])
+
+    def test_a_family_is_not_yet_a_model(self) -> None:
+        readings = Readings([1, 2, 3], [1, 2, 4])
+        for model, said in ((Line, "such as Line(), not Line"), ("line", "not 'line'")):
+            with self.assertRaises(OutsideSense) as caught:
+                fit(readings, model)  # type: ignore[arg-type]
+            self.assertIn(said, str(caught.exception))
+        with self.assertRaisesRegex(OutsideSense, r"made by Readings\(x, y\)"):
+            fit([1, 2, 3], Line())  # type: ignore[arg-type]

@@ -23,7 +23,7 @@ from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.state import ColumnState, FitState, StudyState
 
 WIDTHS = (85, 120, 170)  # mm: one column, one and a half, two (common practice of journals)
-LONG = "a name of a fit that somebody thought out with very many words and did not shorten"
+LONG = "a name of a fit thought out with many words, never shortened"  # as long as one may be
 SIX = (
     FitState("A", "line", name=LONG),
     FitState("B", "polynomial", options={"degree": 3}, name=LONG),
@@ -79,7 +79,7 @@ def cases() -> Iterator[tuple[str, FigureContent]]:
     for name in ("current", "sheer-line", "salinity-probe"):
         yield f"{name}, six fits", shown(replace(build_sample(name), fits=SIX, title=f"{LONG} {LONG}"))
     current = build_sample("current")
-    for name in ("x" * 300, "ύψος πάνω από τον βυθό", "גובה מעל הקרקעית", "高さ"):
+    for name in ("x" * 100, "ύψος πάνω από τον βυθό", "גובה מעל הקרקעית", "高さ"):
         columns = tuple(replace(column, name=name, unit="x" * 30, symbol="v_max") for column in current.columns)
         labels = ColumnState("s", "", "", "", "series", cells=tuple(f"{name} {row % 4}" for row in range(13)))
         yield f"named {name[:10]}", shown(replace(current, title=name, columns=(*columns, labels)))

@@ -28,6 +28,7 @@ from ridge.studies.report import report_of
 from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import AnswerState, FitState, ReportPart
+from tests.fits import computed, drawn
 
 W = "{http://schemas.openxmlformats.org/wordprocessingml/2006/main}"
 M = f"{{{OMML}}}"
@@ -111,10 +112,10 @@ class Pdf(TestCase):
         text = spaces(" ".join(page.extract_text() for page in reader.pages))
         self.assertIn("Salinity probe, calibration", text)
         self.assertIn("Field group 3 · 12 May", text)
-        self.assertIn(spaces(analysis.fits[0].how_well), text)
+        self.assertIn(spaces(drawn(analysis.fits[0]).how_well), text)
         for unknown in analysis.unknowns:
             self.assertIn(spaces(unknown.answer.result), text)
-        for parameter in analysis.fits[0].parameters:
+        for parameter in computed(analysis.fits[0]).parameters:
             self.assertIn(spaces(f"{parameter.value} ± {parameter.uncertainty}"), text)
         self.assertEqual(reader.metadata and reader.metadata.title, "Salinity probe, calibration")
         root: Any = reader.trailer["/Root"]
@@ -195,7 +196,7 @@ class SameNumbers(TestCase):
                 (row[0], row[1], row[2]): (row[3], row[4]) for row in book.get_sheet_by_name("Fits").to_python()[1:]
             }
             for fit in analysis.fits:
-                for one in fit.parameters:
+                for one in computed(fit).parameters:
                     value, error = (
                         float(str(cell)) if cell not in ("", None) else None
                         for cell in full[fit.letter, "parameter", one.name]

@@ -16,6 +16,7 @@ from ridge.studies.fits import fit_all
 from ridge.studies.readings import read_table
 from ridge.studies.samples import SAMPLES, build_sample
 from ridge.studies.state import FitState, StudyState
+from tests.fits import computed, drawn
 
 DOCUMENT = Path(__file__).parents[2] / "docs" / "samples.md"
 Step = Callable[[StudyState], StudyState]
@@ -48,9 +49,9 @@ def lesson(state: StudyState) -> list[str]:
     analysis = analyse(state)
     said = []
     for fit in analysis.fits:
-        parameters = "; ".join(f"{one.symbol} = {one.text} {one.unit}".strip() for one in fit.parameters)
-        said.append(f"{fit.letter}, {fit.label or fit.name}: {parameters}; typical miss {fit.typical_miss}")
-        said += [f"Caution on {fit.letter}: {caution.message}" for caution in fit.cautions]
+        parameters = "; ".join(f"{one.symbol} = {one.text} {one.unit}".strip() for one in computed(fit).parameters)
+        said.append(f"{fit.letter}, {fit.label or fit.name}: {parameters}; typical miss {computed(fit).typical_miss}")
+        said += [f"Caution on {fit.letter}: {caution.message}" for caution in drawn(fit).cautions]
     for answer in (*(unknown.answer for unknown in analysis.unknowns), *analysis.answers):
         results = [f"{row.letter}: {row.result}" for row in answer.rows if row.letter] or [answer.result]
         said.append(f"{answer.asked}: {'; '.join(results)}")

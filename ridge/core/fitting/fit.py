@@ -69,6 +69,11 @@ def fit(
     BeyondDoubles
         A parameter or a sum of squares is beyond what a double can hold.
     """
+    if not isinstance(readings, Readings):
+        raise OutsideSense("readings", "are made by Readings(x, y).")
+    if not isinstance(model, Model):
+        called = model.__name__ if isinstance(model, type) else repr(model)
+        raise OutsideSense("model", f"is a family with its options, such as Line(), not {called}.")
     if x_range is not None:
         readings = readings.within(*x_range)
     if fixed:

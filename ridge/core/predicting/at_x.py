@@ -41,6 +41,21 @@ class Prediction:
     unchecked: Mask
     """Where they are by standard errors although these may mislead: nothing was refitted yet, or it would cost too much."""
 
+    def to_dict(self) -> dict[str, list[float]]:
+        """Columns by name, as ``pandas.DataFrame`` takes them: x, value, the limits of the curve and of a new reading."""
+        names = ("x", "value", "standard_error", "mean_low", "mean_high", "low", "high", "beyond")
+        return {name: np.atleast_1d(getattr(self, name)).ravel().tolist() for name in names}
+
+    def _repr_html_(self) -> str:
+        """The same as a table, for notebooks."""
+        columns = self.to_dict()
+        head = "".join(f"<th>{name}</th>" for name in columns)
+        rows = "".join(
+            f"<tr>{''.join(f'<td>{value:.6g}</td>' for value in row)}</tr>"
+            for row in zip(*columns.values(), strict=True)
+        )
+        return f"<table><thead><tr>{head}</tr></thead><tbody>{rows}</tbody></table>"
+
 
 def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
     """y at x (any shape) with its intervals at ``level``.

@@ -24,6 +24,7 @@ class StatisticText:
     value: str
     unit: str
     full: str
+    number: float | None
     meaning: str
     absent: str = ""
 
@@ -214,8 +215,10 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
             continue
         if value is None:
             listed.append(
-                StatisticText(name, label, "–", "", "", meaning, statistics.absent.get(name, _why_absent(fit, name)))
+                StatisticText(
+                    name, label, "–", "", "", None, meaning, statistics.absent.get(name, _why_absent(fit, name))
+                )
             )
         else:
-            listed.append(StatisticText(name, label, word(value).text, unit, full(value), meaning))
+            listed.append(StatisticText(name, label, word(value).text, unit, full(value), float(value), meaning))
     return listed

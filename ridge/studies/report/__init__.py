@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 from typing import Literal
 
 from ridge.exchange.report.content import Block, Paragraph, Report, numbered, with_symbols
+from ridge.studies.fit_schemas import ComputedFit
 from ridge.studies.report.answers import answers
 from ridge.studies.report.figures import figure, residual_plot
 from ridge.studies.report.judged import cautions, judgement, method, tests
@@ -48,5 +49,9 @@ def report_of(state: StudyState, analysis: AnalysisOut, picture: Literal["svg", 
     source = Source(state, analysis, picture)
     blocks = [block for part in state.report if part.shown for block in PARTS[part.part](source, part)]
     naming = source.table.naming
-    symbols = [naming.x, naming.y, *(one.symbol for fit in analysis.fits for one in fit.parameters)]
+    symbols = [
+        naming.x,
+        naming.y,
+        *(one.symbol for fit in analysis.fits if isinstance(fit, ComputedFit) for one in fit.parameters),
+    ]
     return Report(state.title, state.author, state.date, numbered(with_symbols(blocks, symbols)))

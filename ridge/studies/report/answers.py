@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from ridge.core.numerals import join
 from ridge.core.wording.preference import word_preference
 from ridge.exchange.report.content import NUMBER, TEXT, Block, Grid, Heading, Paragraph, Run, joined
+from ridge.studies.fit_schemas import DrawnFit
 from ridge.studies.report.source import Source, name
 from ridge.studies.schemas import AnswerOut
 from ridge.studies.state import ReportPart
@@ -21,7 +22,7 @@ def answers(source: Source, _: ReportPart) -> Iterator[Block]:
     for called, answer in asked:
         yield from _answer(called, answer, source)
     for fit in source.analysis.fits:
-        if fit.letter in answered(source):
+        if isinstance(fit, DrawnFit) and fit.letter in answered(source):
             about = "On the model of this answer" if len(asked) == 1 else "On the model of these answers"
             about += f" ({source.title(fit)}): " if len(source.shown) > 1 else ": "
             yield from (

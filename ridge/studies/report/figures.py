@@ -15,8 +15,8 @@ from ridge.exchange.figure import CannotDraw, FigureContent, draw
 from ridge.exchange.figure.layout import Only
 from ridge.exchange.report.content import Block, Heading, Paragraph, Picture
 from ridge.studies.figure import figure_content
+from ridge.studies.fit_schemas import ComputedFit, DrawnFit
 from ridge.studies.report.source import Source, name
-from ridge.studies.schemas import FitOut
 from ridge.studies.state import ReportPart
 
 WIDTH = 170.0  # mm: that of the text
@@ -33,7 +33,7 @@ def figure(source: Source, _: ReportPart) -> Iterator[Block]:
 def residual_plot(source: Source, _: ReportPart) -> Iterator[Block]:
     """The residuals of the leading fit as a figure of their own."""
     leading = source.leading
-    if leading is None or leading.hidden or not leading.residuals:
+    if not isinstance(leading, ComputedFit) or leading.hidden or not leading.residuals:
         return
     yield Heading("Residuals")
     yield from _drawn(source, "residuals", _caption_of_residuals, _residuals_in_words)
@@ -107,7 +107,7 @@ def _in_words(source: Source, content: FigureContent) -> str:
     if count:
         said.append(f"{_range(source, 'x', readings.x[used])}; {_range(source, 'y', readings.y[used])}.")
     for fit in source.drawn:
-        equation = f": {fit.equation_text}" if fit.equation_text else ""
+        equation = f": {fit.equation_text}" if isinstance(fit, ComputedFit) else ""
         said.append(f"Curve {fit.letter}, {name(fit)}{equation}, {_course(fit)}.")
     if content.residuals is not None:
         said.append(_residuals_in_words(source, content))
@@ -120,10 +120,10 @@ def _range(source: Source, role: str, values: np.ndarray) -> str:
     return f"{getattr(naming, role)} from {low} to {with_unit(high, getattr(naming, f'{role}_unit'))}"
 
 
-def _course(fit: FitOut) -> str:
+def _course(fit: DrawnFit) -> str:
     """How a curve goes over the measured range: ``falls``, ``rises, then falls``."""
     curve, measured = fit.curve, fit.measured
-    if curve is None or measured is None:
+    if curve is None:
         return "drawn through the readings"
     y = np.array(
         [

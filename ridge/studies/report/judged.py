@@ -6,9 +6,9 @@ from collections.abc import Iterator, Sequence
 
 from ridge.core.wording.references import FIELLER, references, works_behind
 from ridge.exchange.report.content import NUMBER, TEXT, Block, Grid, Heading, Listing, Paragraph, Text, symbol
+from ridge.studies.fit_schemas import ComputedFit
 from ridge.studies.report.answers import answered, preferred
 from ridge.studies.report.source import Source
-from ridge.studies.schemas import FitOut
 from ridge.studies.state import ReportPart
 
 _FIRST = (
@@ -32,7 +32,7 @@ def judgement(source: Source, _: ReportPart) -> Iterator[Block]:
 
 def tests(source: Source, _: ReportPart) -> Iterator[Block]:
     """Whether each parameter differs from zero, and whether the curve as a whole explains anything."""
-    tested = [fit for fit in source.drawn if any(one.t for one in fit.parameters)]
+    tested = [fit for fit in source.computed if any(one.t for one in fit.parameters)]
     if not tested:
         return
     yield Heading("Tests")
@@ -44,7 +44,7 @@ def tests(source: Source, _: ReportPart) -> Iterator[Block]:
 
 
 def _statistics(source: Source, names: Sequence[str], caption: str) -> Iterator[Block]:
-    measured = [fit for fit in source.drawn if fit.statistics]
+    measured = [fit for fit in source.computed if fit.statistics]
     labels = {
         row.name: row for fit in measured for row in fit.statistics if row.name in names and not row.absent
     }  # in the order of the statistics
@@ -62,7 +62,7 @@ def _statistics(source: Source, names: Sequence[str], caption: str) -> Iterator[
     yield Grid(caption, head, tuple(rows), (TEXT, *[NUMBER] * len(measured), *([TEXT] if alike else [])))
 
 
-def _weighted(fit: FitOut) -> bool:
+def _weighted(fit: ComputedFit) -> bool:
     return any(row.name == "typical_miss" for row in fit.statistics)
 
 
@@ -91,7 +91,7 @@ def method(source: Source, _: ReportPart) -> Iterator[Block]:
     for fit in drawn:
         behind = works_behind(curves[fit.letter]) if fit.letter in curves else set()
         yield Paragraph(f"{source.called(fit)}{_citing(fit.method, behind, works)}")
-        if fit.rounding:
+        if isinstance(fit, ComputedFit) and fit.rounding:
             yield Paragraph(f"{source.called(fit)}{fit.rounding}", "note")
     if FIELLER in works:
         yield Paragraph(_citing("Limits of an x that was found from a y follow Fieller's theorem.", {FIELLER}, works))

@@ -21,8 +21,8 @@ from ridge.exchange.report.content import (
     joined,
     symbol,
 )
+from ridge.studies.fit_schemas import ComputedFit, FittedFit, InterpolationFit, ParameterOut, RefusedFit
 from ridge.studies.report.source import Source
-from ridge.studies.schemas import FitOut, ParameterOut
 from ridge.studies.state import ReportPart
 
 
@@ -32,23 +32,28 @@ def model(source: Source, _: ReportPart) -> Iterator[Block]:
         return
     yield Heading("Model" if len(source.shown) == 1 else "Models")
     for fit in source.shown:
-        if fit.refusal:
+        if isinstance(fit, RefusedFit):
             yield Paragraph(f"{source.title(fit)}: {fit.refusal}", "caution")
             continue
         yield Paragraph(source.title(fit), "title")
-        for piece in fit.pieces:
-            yield Formula(piece.text, piece.latex)
-        if fit.pieces_more:
-            yield Paragraph(f"and {fit.pieces_more} more pieces", "note")
-        if fit.form_latex and fit.form_text != fit.equation_text:
+        if isinstance(fit, InterpolationFit):
+            yield from _pieces(fit)
+            continue
+        if fit.form_text != fit.equation_text:
             yield Formula(fit.form_text, fit.form_latex)
-        if fit.equation_latex:
-            yield Formula(fit.equation_text, fit.equation_latex)
+        yield Formula(fit.equation_text, fit.equation_latex)
+
+
+def _pieces(fit: InterpolationFit) -> Iterator[Block]:
+    for piece in fit.pieces:
+        yield Formula(piece.text, piece.latex)
+    if fit.pieces_more:
+        yield Paragraph(f"and {fit.pieces_more} more pieces", "note")
 
 
 def equation_errors(source: Source, _: ReportPart) -> Iterator[Block]:
     """Each equation with the standard error of every parameter in its place."""
-    fitted = [(fit, found) for fit in source.drawn if (found := source.fit(fit.letter)) and fit.plus_minus]
+    fitted = [(fit, found) for fit in source.computed if (found := source.fit(fit.letter)) and fit.plus_minus]
     if not fitted:
         return
     yield Heading("Equation with standard errors" if len(fitted) == 1 else "Equations with standard errors")
@@ -60,7 +65,7 @@ def equation_errors(source: Source, _: ReportPart) -> Iterator[Block]:
 
 def parameters(source: Source, _: ReportPart) -> Iterator[Block]:
     """A table a fit: value, standard error, unit, interval and meaning of each parameter and of what follows from it."""
-    shown = [fit for fit in source.drawn if fit.parameters or fit.derived]
+    shown = [fit for fit in source.computed if fit.parameters or fit.derived]
     if not shown:
         return
     yield Heading("Parameters")
@@ -69,7 +74,7 @@ def parameters(source: Source, _: ReportPart) -> Iterator[Block]:
         # Numbers that were given have no uncertainty, and nothing is said of one.
         estimated = any(p.uncertainty or p.lopsided for p in fit.parameters)
         rows: list[tuple[Text, ...]] = [
-            (_called(p), _value(p, fit.kind), p.unit, p.interval.partition(": ")[2], p.meaning) for p in fit.parameters
+            (_called(p), _value(p, isinstance(fit, FittedFit)), p.unit, p.limits, p.meaning) for p in fit.parameters
         ]
         rows += [(one.name, one.value, one.unit, one.interval, one.meaning) for one in fit.derived]
         caption = f"Parameters{source.of(fit)}."
@@ -84,8 +89,8 @@ def parameters(source: Source, _: ReportPart) -> Iterator[Block]:
         yield Grid(f"{caption} {fit.plus_minus}".strip(), head, tuple(rows), kinds)
 
 
-def _value(parameter: ParameterOut, kind: str) -> str:
-    return f"{parameter.value} (fixed)" if parameter.fixed and kind == "fit" else parameter.text
+def _value(parameter: ParameterOut, estimated: bool) -> str:
+    return f"{parameter.value} (fixed)" if parameter.fixed and estimated else parameter.text
 
 
 def _called(parameter: ParameterOut) -> Text:
@@ -97,7 +102,7 @@ def _called(parameter: ParameterOut) -> Text:
 
 def correlations(source: Source, _: ReportPart) -> Iterator[Block]:
     """How the estimates of the parameters hang together."""
-    shown = [(fit, rows) for fit in source.drawn if (rows := _correlated(source, fit))]
+    shown = [(fit, rows) for fit in source.computed if (rows := _correlated(source, fit))]
     if not shown:
         return
     yield Heading("Correlations of the parameters")
@@ -107,7 +112,7 @@ def correlations(source: Source, _: ReportPart) -> Iterator[Block]:
         yield Grid(caption, ("parameter", *letters), tuple(rows), (TEXT, *[NUMBER] * len(letters)))
 
 
-def _correlated(source: Source, fit: FitOut) -> list[tuple[Text, ...]]:
+def _correlated(source: Source, fit: ComputedFit) -> list[tuple[Text, ...]]:
     found = source.fit(fit.letter)
     if found is None:
         return []

@@ -11,9 +11,10 @@ from ridge.core.numerals import capital
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import NO_BREAK
 from ridge.exchange.report.content import Text, joined, symbol
+from ridge.studies.fit_schemas import ComputedFit, DescribedFit, DrawnFit, FitOut
 from ridge.studies.fits import Fitted, fit_all
 from ridge.studies.readings import Table, read_table
-from ridge.studies.schemas import AnalysisOut, FitOut
+from ridge.studies.schemas import AnalysisOut
 from ridge.studies.state import StudyState
 
 
@@ -41,23 +42,28 @@ class Source:
         return [fit for fit in self.analysis.fits if not fit.hidden]
 
     @cached_property
-    def drawn(self) -> list[FitOut]:
+    def drawn(self) -> list[DrawnFit]:
         """Those of which there is a curve."""
-        return [fit for fit in self.shown if not fit.refusal]
+        return [fit for fit in self.shown if isinstance(fit, DrawnFit)]
+
+    @property
+    def computed(self) -> list[ComputedFit]:
+        """Those of these with parameters."""
+        return [fit for fit in self.drawn if isinstance(fit, ComputedFit)]
 
     @property
     def leading(self) -> FitOut | None:
         return self.analysis.fits[0] if self.analysis.fits else None
 
-    def title(self, fit: FitOut) -> str:
+    def title(self, fit: DescribedFit) -> str:
         """``B, cubic``; of a fit that stands alone its name."""
         return f"{fit.letter}, {name(fit)}" if len(self.shown) > 1 else capital(name(fit))
 
-    def called(self, fit: FitOut) -> str:
+    def called(self, fit: DescribedFit) -> str:
         """What stands before something said of one fit among several."""
         return f"{self.title(fit)}: " if len(self.shown) > 1 else ""
 
-    def of(self, fit: FitOut) -> str:
+    def of(self, fit: DescribedFit) -> str:
         """What follows the heading of a table that is one fit's among several."""
         return f" of {self.title(fit)}" if len(self.shown) > 1 else ""
 
@@ -67,7 +73,7 @@ class Source:
         return bool(self.analysis.unknowns) or any(one.direction == "x_at_y" for one in self.analysis.answers)
 
 
-def name(fit: FitOut) -> str:
+def name(fit: DescribedFit) -> str:
     return fit.label or fit.name
 
 

@@ -8,7 +8,7 @@ export type Column = Study["columns"][number];
 export type Analysis = Schemas["AnalysisOut"];
 /** Where the readings are, without anything that is said about them. */
 export type Placed = Pick<Analysis, "status" | "x" | "y" | "x_error" | "y_error" | "series_of">;
-export type Fit = Schemas["FitOut"];
+export type Fit = Analysis["fits"][number];
 export type Curve = Schemas["CurveOut"];
 export type Answer = Schemas["AnswerOut"];
 export type Unknown = Schemas["UnknownOut"];

@@ -648,13 +648,11 @@ export interface components {
     schemas: {
         /**
          * ActionOut
-         * @description Something to be done at one press: what the button says, and the change that it makes.
+         * @description What can be done at one press: its label and the change that it makes.
          */
         ActionOut: {
             /** Change */
-            change: {
-                [key: string]: unknown;
-            };
+            change: components["schemas"]["SetFit"] | components["schemas"]["EditStudy"] | components["schemas"]["MarkRows"];
             /** Label */
             label: string;
         };
@@ -781,7 +779,7 @@ export interface components {
             /** Failures */
             failures: string[];
             /** Fits */
-            fits: components["schemas"]["FitOut"][];
+            fits: (components["schemas"]["RefusedFit"] | components["schemas"]["FittedFit"] | components["schemas"]["HandFit"] | components["schemas"]["KnownFit"] | components["schemas"]["InterpolationFit"])[];
             measured: components["schemas"]["StretchOut"] | null;
             naming: components["schemas"]["NamingOut"];
             /** Problems */
@@ -1083,20 +1081,14 @@ export interface components {
          * @description ``other_model``: whether it is worth asking for a model that the readings prefer.
          */
         CautionOut: {
-            /**
-             * Actions
-             * @default []
-             */
-            actions?: components["schemas"]["ActionOut"][];
+            /** Actions */
+            actions: components["schemas"]["ActionOut"][];
             /** Code */
             code: string;
             /** Message */
             message: string;
-            /**
-             * Other Model
-             * @default false
-             */
-            other_model?: boolean;
+            /** Other Model */
+            other_model: boolean;
             /** Remedy */
             remedy: string;
             /** Rows */
@@ -1684,208 +1676,6 @@ export interface components {
             text?: string | null;
         };
         /**
-         * FitOut
-         * @description ``kind``: fit, hand (set by hand), known (every number given) or interpolation. ``label``: what the user calls it.
-         *     ``refusal`` says why there is no curve; then the rest is empty. ``refused_rows``: the rows that stand in its way;
-         *     ``refused_at``: the place in the formula, from and to; ``actions``: what can be done at one press. ``measured``: the
-         *     range of its own readings. ``started``: whether the search began from given values. ``least_rss``: for a curve set by
-         *     hand, the least sum of squared residuals that least squares finds. ``safe_text`` and ``safe_latex``: the equation with
-         *     as many decimals as it needs, which is copied; the one that is shown may have those of the course, whose
-         *     ``rounding_cost`` is told. ``form``: its key in the catalogue; ``settings``: what can be chosen within it; ``ways``: of least
-         *     squares, where there are several. ``plus_minus``: what ± and limits beside parameters are. ``range_text``: which stretch of x is
-         *     used, where it is not all.
-         */
-        FitOut: {
-            /**
-             * Actions
-             * @default []
-             */
-            actions?: components["schemas"]["ActionOut"][];
-            /** Bounds */
-            bounds: components["schemas"]["BoundsOut"][];
-            /**
-             * Cautions
-             * @default []
-             */
-            cautions?: components["schemas"]["CautionOut"][];
-            /**
-             * Checklist
-             * @default []
-             */
-            checklist?: components["schemas"]["CheckOut"][];
-            curve?: components["schemas"]["CurveOut"] | null;
-            /**
-             * Decimals
-             * @default []
-             */
-            decimals?: components["schemas"]["DecimalsOut"][];
-            /**
-             * Derived
-             * @default []
-             */
-            derived?: components["schemas"]["DerivedOut"][];
-            /** Deviation */
-            deviation?: number | null;
-            difference?: components["schemas"]["DifferenceOut"] | null;
-            /**
-             * Equation Latex
-             * @default
-             */
-            equation_latex?: string;
-            /**
-             * Equation Text
-             * @default
-             */
-            equation_text?: string;
-            /** Family */
-            family: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | "unknown";
-            /** Fixed */
-            fixed: {
-                [key: string]: number;
-            };
-            /** Form */
-            form: string;
-            /**
-             * Form Latex
-             * @default
-             */
-            form_latex?: string;
-            /**
-             * Form Text
-             * @default
-             */
-            form_text?: string;
-            /**
-             * Grips
-             * @default []
-             */
-            grips?: components["schemas"]["GripOut"][];
-            /**
-             * Handles
-             * @default []
-             */
-            handles?: components["schemas"]["HandleOut"][];
-            /** Hidden */
-            hidden: boolean;
-            /**
-             * How Well
-             * @default
-             */
-            how_well?: string;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /**
-             * Least Rss
-             * @default
-             */
-            least_rss?: string;
-            /** Least Squares In */
-            least_squares_in: string;
-            /** Letter */
-            letter: string;
-            measured?: components["schemas"]["StretchOut"] | null;
-            /**
-             * Method
-             * @default
-             */
-            method?: string;
-            /** Name */
-            name: string;
-            /** Options */
-            options: {
-                [key: string]: boolean | number | string | number[] | string[] | null;
-            };
-            other_way?: components["schemas"]["OtherWayOut"] | null;
-            /**
-             * Parameters
-             * @default []
-             */
-            parameters?: components["schemas"]["ParameterOut"][];
-            /**
-             * Pieces
-             * @default []
-             */
-            pieces?: components["schemas"]["PieceOut"][];
-            /**
-             * Pieces More
-             * @default 0
-             */
-            pieces_more?: number;
-            /**
-             * Plus Minus
-             * @default
-             */
-            plus_minus?: string;
-            /**
-             * R Squared
-             * @default
-             */
-            r_squared?: string;
-            /**
-             * Range Text
-             * @default
-             */
-            range_text?: string;
-            /** Refusal */
-            refusal: string;
-            /**
-             * Refused At
-             * @default []
-             */
-            refused_at?: number[];
-            /**
-             * Refused Rows
-             * @default []
-             */
-            refused_rows?: number[];
-            /**
-             * Residuals
-             * @default []
-             */
-            residuals?: (number | null)[];
-            /**
-             * Rounding
-             * @default
-             */
-            rounding?: string;
-            /**
-             * Rounding Cost
-             * @default
-             */
-            rounding_cost?: string;
-            /**
-             * Safe Latex
-             * @default
-             */
-            safe_latex?: string;
-            /**
-             * Safe Text
-             * @default
-             */
-            safe_text?: string;
-            /** Series */
-            series: string;
-            /** Settings */
-            settings: components["schemas"]["SettingOut"][];
-            /** Started */
-            started: boolean;
-            /**
-             * Statistics
-             * @default []
-             */
-            statistics?: components["schemas"]["StatisticOut"][];
-            /**
-             * Typical Miss
-             * @default
-             */
-            typical_miss?: string;
-            /** Ways */
-            ways: components["schemas"]["WayOut"][];
-            x_range: components["schemas"]["StretchOut"] | null;
-        };
-        /**
          * FitState
          * @description ``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
          *     ``method``: what least squares is done in, see ``ridge.core.fit``. ``by_hand``: its parameters are ``values`` (read off
@@ -1896,10 +1686,7 @@ export interface components {
         FitState: {
             /** Bounds */
             bounds?: {
-                [key: string]: [
-                    number | null,
-                    number | null
-                ];
+                [key: string]: (number | null)[];
             };
             /**
              * By Hand
@@ -2024,6 +1811,103 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * FittedFit
+         * @description By least squares. ``rounding_cost``: what the decimals of the course cost; ``other_way``: the same model by least squares
+         *     in y, beside one in logarithms; ``checklist``: where the readings cannot tell all parameters of an own formula.
+         */
+        FittedFit: {
+            /** Bounds */
+            bounds: components["schemas"]["BoundsOut"][];
+            /** By Hand */
+            by_hand: boolean;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            /** Checklist */
+            checklist: components["schemas"]["CheckOut"][];
+            curve?: components["schemas"]["CurveOut"] | null;
+            /** Decimals */
+            decimals: components["schemas"]["DecimalsOut"][];
+            /** Derived */
+            derived: components["schemas"]["DerivedOut"][];
+            /** Deviation */
+            deviation: number | null;
+            /** Equation Latex */
+            equation_latex: string;
+            /** Equation Text */
+            equation_text: string;
+            /** Family */
+            family: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | "unknown";
+            /** Fixed */
+            fixed: {
+                [key: string]: number;
+            };
+            /** Form */
+            form: string;
+            /** Form Latex */
+            form_latex: string;
+            /** Form Text */
+            form_text: string;
+            /** Hidden */
+            hidden: boolean;
+            /** How Well */
+            how_well: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit";
+            /** Label */
+            label: string;
+            /**
+             * Least Squares In
+             * @enum {string}
+             */
+            least_squares_in: "y" | "logarithms" | "orthogonal";
+            /** Letter */
+            letter: string;
+            measured: components["schemas"]["StretchOut"];
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: boolean | number | string | number[] | string[] | null;
+            };
+            other_way: components["schemas"]["OtherWayOut"] | null;
+            /** Parameters */
+            parameters: components["schemas"]["ParameterOut"][];
+            /** Plus Minus */
+            plus_minus: string;
+            /** R Squared */
+            r_squared: string;
+            /** Range Text */
+            range_text: string;
+            /** Residuals */
+            residuals: (number | null)[];
+            /** Rounding */
+            rounding: string;
+            /** Rounding Cost */
+            rounding_cost: string;
+            /** Safe Latex */
+            safe_latex: string;
+            /** Safe Text */
+            safe_text: string;
+            /** Series */
+            series: string;
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Started */
+            started: boolean;
+            /** Statistics */
+            statistics: components["schemas"]["StatisticOut"][];
+            /** Typical Miss */
+            typical_miss: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            x_range: components["schemas"]["StretchOut"] | null;
         };
         /**
          * FormulaIn
@@ -2196,6 +2080,102 @@ export interface components {
             y: number;
         };
         /**
+         * HandFit
+         * @description Set by hand. ``least_rss``: the least sum of squared residuals that least squares finds, where it finds one.
+         */
+        HandFit: {
+            /** Bounds */
+            bounds: components["schemas"]["BoundsOut"][];
+            /** By Hand */
+            by_hand: boolean;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            curve?: components["schemas"]["CurveOut"] | null;
+            /** Derived */
+            derived: components["schemas"]["DerivedOut"][];
+            /** Deviation */
+            deviation: number | null;
+            difference?: components["schemas"]["DifferenceOut"] | null;
+            /** Equation Latex */
+            equation_latex: string;
+            /** Equation Text */
+            equation_text: string;
+            /** Family */
+            family: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | "unknown";
+            /** Fixed */
+            fixed: {
+                [key: string]: number;
+            };
+            /** Form */
+            form: string;
+            /** Form Latex */
+            form_latex: string;
+            /** Form Text */
+            form_text: string;
+            /** Grips */
+            grips: components["schemas"]["GripOut"][];
+            /** Handles */
+            handles: components["schemas"]["HandleOut"][];
+            /** Hidden */
+            hidden: boolean;
+            /** How Well */
+            how_well: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hand";
+            /** Label */
+            label: string;
+            /** Least Rss */
+            least_rss: string;
+            /**
+             * Least Squares In
+             * @enum {string}
+             */
+            least_squares_in: "y" | "logarithms" | "orthogonal";
+            /** Letter */
+            letter: string;
+            measured: components["schemas"]["StretchOut"];
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: boolean | number | string | number[] | string[] | null;
+            };
+            /** Parameters */
+            parameters: components["schemas"]["ParameterOut"][];
+            /** Plus Minus */
+            plus_minus: string;
+            /** R Squared */
+            r_squared: string;
+            /** Range Text */
+            range_text: string;
+            /** Residuals */
+            residuals: (number | null)[];
+            /** Rounding */
+            rounding: string;
+            /** Safe Latex */
+            safe_latex: string;
+            /** Safe Text */
+            safe_text: string;
+            /** Series */
+            series: string;
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Started */
+            started: boolean;
+            /** Statistics */
+            statistics: components["schemas"]["StatisticOut"][];
+            /** Typical Miss */
+            typical_miss: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            x_range: components["schemas"]["StretchOut"] | null;
+        };
+        /**
          * HandleOut
          * @description Where a parameter can be turned to, in its unit, and what turning it up does. ``text``: its value with the digits that
          *     the equation shows.
@@ -2276,6 +2256,73 @@ export interface components {
             kind: "insert_rows";
         };
         /**
+         * InterpolationFit
+         * @description A curve through every reading.
+         */
+        InterpolationFit: {
+            /** Bounds */
+            bounds: components["schemas"]["BoundsOut"][];
+            /** By Hand */
+            by_hand: boolean;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            curve?: components["schemas"]["CurveOut"] | null;
+            /** Family */
+            family: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | "unknown";
+            /** Fixed */
+            fixed: {
+                [key: string]: number;
+            };
+            /** Form */
+            form: string;
+            /** Form Latex */
+            form_latex: string;
+            /** Form Text */
+            form_text: string;
+            /** Hidden */
+            hidden: boolean;
+            /** How Well */
+            how_well: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "interpolation";
+            /** Label */
+            label: string;
+            /**
+             * Least Squares In
+             * @enum {string}
+             */
+            least_squares_in: "y" | "logarithms" | "orthogonal";
+            /** Letter */
+            letter: string;
+            measured: components["schemas"]["StretchOut"];
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: boolean | number | string | number[] | string[] | null;
+            };
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Pieces More */
+            pieces_more: number;
+            /** Range Text */
+            range_text: string;
+            /** Series */
+            series: string;
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Started */
+            started: boolean;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            x_range: components["schemas"]["StretchOut"] | null;
+        };
+        /**
          * KeepAnswer
          * @description Keep a question on the page. ``given`` is as typed: a number or several, the repeated readings of one unknown, the
          *     ends of an area, the letter of another fit. ``fit``: the letter of the one that is asked, empty for the leading one,
@@ -2321,6 +2368,96 @@ export interface components {
              * @default
              */
             was?: string;
+        };
+        /**
+         * KnownFit
+         * @description A curve with every number given.
+         */
+        KnownFit: {
+            /** Bounds */
+            bounds: components["schemas"]["BoundsOut"][];
+            /** By Hand */
+            by_hand: boolean;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            curve?: components["schemas"]["CurveOut"] | null;
+            /** Derived */
+            derived: components["schemas"]["DerivedOut"][];
+            /** Deviation */
+            deviation: number | null;
+            difference?: components["schemas"]["DifferenceOut"] | null;
+            /** Equation Latex */
+            equation_latex: string;
+            /** Equation Text */
+            equation_text: string;
+            /** Family */
+            family: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | "unknown";
+            /** Fixed */
+            fixed: {
+                [key: string]: number;
+            };
+            /** Form */
+            form: string;
+            /** Form Latex */
+            form_latex: string;
+            /** Form Text */
+            form_text: string;
+            /** Hidden */
+            hidden: boolean;
+            /** How Well */
+            how_well: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "known";
+            /** Label */
+            label: string;
+            /**
+             * Least Squares In
+             * @enum {string}
+             */
+            least_squares_in: "y" | "logarithms" | "orthogonal";
+            /** Letter */
+            letter: string;
+            measured: components["schemas"]["StretchOut"];
+            /** Method */
+            method: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: boolean | number | string | number[] | string[] | null;
+            };
+            /** Parameters */
+            parameters: components["schemas"]["ParameterOut"][];
+            /** Plus Minus */
+            plus_minus: string;
+            /** R Squared */
+            r_squared: string;
+            /** Range Text */
+            range_text: string;
+            /** Residuals */
+            residuals: (number | null)[];
+            /** Rounding */
+            rounding: string;
+            /** Safe Latex */
+            safe_latex: string;
+            /** Safe Text */
+            safe_text: string;
+            /** Series */
+            series: string;
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Started */
+            started: boolean;
+            /** Statistics */
+            statistics: components["schemas"]["StatisticOut"][];
+            /** Typical Miss */
+            typical_miss: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            x_range: components["schemas"]["StretchOut"] | null;
         };
         /** KnownNameOut */
         KnownNameOut: {
@@ -2590,15 +2727,21 @@ export interface components {
         /**
          * ParameterOut
          * @description ``text`` is the value with its standard error, or with its limits where these are unequal (``lopsided``). ``value`` and
-         *     ``uncertainty`` stand on their own, each with its power of ten.
+         *     ``uncertainty`` stand on their own, each with its power of ten. ``limits``: those at the
+         *     study's level, and ``interval`` the same behind the level; ``number`` and ``standard_error`` with all their digits, and ``full`` and ``full_error``
+         *     the same as texts.
          */
         ParameterOut: {
             /** Fixed */
             fixed: boolean;
             /** Full */
             full: string;
+            /** Full Error */
+            full_error: string;
             /** Interval */
             interval: string;
+            /** Limits */
+            limits: string;
             /** Lopsided */
             lopsided: boolean;
             /** Meaning */
@@ -2611,6 +2754,8 @@ export interface components {
             p: string;
             /** Relative */
             relative: string;
+            /** Standard Error */
+            standard_error: number | null;
             /** Symbol */
             symbol: string;
             /** T */
@@ -2891,6 +3036,72 @@ export interface components {
             kind: "refine_fit";
             /** Letter */
             letter: string;
+        };
+        /**
+         * RefusedFit
+         * @description No curve, and why. ``refused_rows``: the rows that stand in its way; ``refused_at``: the place in the formula, from and
+         *     to; ``actions``: what can be done at one press.
+         */
+        RefusedFit: {
+            /** Actions */
+            actions: components["schemas"]["ActionOut"][];
+            /** Bounds */
+            bounds: components["schemas"]["BoundsOut"][];
+            /** By Hand */
+            by_hand: boolean;
+            /** Checklist */
+            checklist: components["schemas"]["CheckOut"][];
+            /** Family */
+            family: ("line" | "polynomial" | "exponential" | "logarithmic" | "power" | "square_root" | "reciprocal" | "sinusoid" | "logistic" | "gaussian" | "constant" | "formula" | "interpolation") | "unknown";
+            /** Fixed */
+            fixed: {
+                [key: string]: number;
+            };
+            /** Form */
+            form: string;
+            /** Form Latex */
+            form_latex: string;
+            /** Form Text */
+            form_text: string;
+            /** Hidden */
+            hidden: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refused";
+            /** Label */
+            label: string;
+            /**
+             * Least Squares In
+             * @enum {string}
+             */
+            least_squares_in: "y" | "logarithms" | "orthogonal";
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: {
+                [key: string]: boolean | number | string | number[] | string[] | null;
+            };
+            /** Range Text */
+            range_text: string;
+            /** Refusal */
+            refusal: string;
+            /** Refused At */
+            refused_at: number[];
+            /** Refused Rows */
+            refused_rows: number[];
+            /** Series */
+            series: string;
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Started */
+            started: boolean;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            x_range: components["schemas"]["StretchOut"] | null;
         };
         /**
          * RemoveAnswer
@@ -3228,10 +3439,7 @@ export interface components {
         SetFit: {
             /** Bounds */
             bounds?: {
-                [key: string]: [
-                    number | null,
-                    number | null
-                ];
+                [key: string]: (number | null)[];
             } | null;
             /** By Hand */
             by_hand?: boolean | null;
@@ -3371,6 +3579,8 @@ export interface components {
             meaning: string;
             /** Name */
             name: string;
+            /** Number */
+            number: number | null;
             /** Unit */
             unit: string;
             /** Value */

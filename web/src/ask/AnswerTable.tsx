@@ -61,4 +61,7 @@ export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }
 }
 
 /** The same as cells. */
-export const cellsOf = (rows: Row[]) => [["fit", "at", "value", "confidence interval, curve", "prediction interval, new reading", "position"], ...rows.map((row) => [row.letter, row.asked, row.problem || row.result, row.curve ?? "", row.new ?? "", row.place ?? ""])];
+export const cellsOf = (rows: Row[]) => [
+  ["fit", "at", "value", "confidence interval, curve", "prediction interval, new reading", "position"],
+  ...rows.map((row) => [row.letter, row.asked, row.problem || row.result, row.curve ?? "", row.new ?? "", row.place ?? ""]),
+];

@@ -8,6 +8,7 @@ import { Hint } from "../ui/Hint";
 import { NumberStrip } from "../ui/NumberStrip";
 import { AnswerTable } from "./AnswerTable";
 import { OF_THE_CURVE, useAsk } from "./useAsk";
+import { isDrawn } from "../fits/kinds";
 
 /** The sentence with a blank in it: predict y when x is …, x when y is …, the slope at, the area from … to … */
 export function AskLine() {
@@ -20,17 +21,32 @@ export function AskLine() {
   const { direction, given, repeats, fit } = question;
   const put = (part: Partial<typeof question>) => setView({ question: { ...question, ...part } });
 
-  const drawn = fits.filter((one) => !one.refusal);
+  const drawn = fits.filter(isDrawn);
   const several = direction === "x_at_y" && /[\s;]/.test(given.trim());
   const canKeep = asking && asked !== null && !asked.problem;
   const keep = () => {
     if (!canKeep) return;
-    change({ kind: "keep_answer", direction, given: given.trim(), repeats: several ? 1 : repeats, fit, was: (asked.result ?? "").slice(0, 400) });
+    change({
+      kind: "keep_answer",
+      direction,
+      given: given.trim(),
+      repeats: several ? 1 : repeats,
+      fit,
+      was: (asked.result ?? "").slice(0, 400),
+    });
     put({ given: "", repeats: 1 });
   };
   const ask = (next: Direction) => {
     const others = drawn.filter((one) => one.letter !== (fit || drawn[0]?.letter));
-    setView({ asked: null, question: { ...question, direction: next, given: next === "crossing" ? (others[0]?.letter ?? "") : direction === "crossing" ? "" : given, fit: fit === "all" && next !== "y_at_x" && next !== "x_at_y" ? "" : fit } });
+    setView({
+      asked: null,
+      question: {
+        ...question,
+        direction: next,
+        given: next === "crossing" ? (others[0]?.letter ?? "") : direction === "crossing" ? "" : given,
+        fit: fit === "all" && next !== "y_at_x" && next !== "x_at_y" ? "" : fit,
+      },
+    });
   };
   const looking = direction === "x_at_y";
   const clock = looking ? naming.y_clock : naming.x_clock;
@@ -69,7 +85,12 @@ export function AskLine() {
     >
       <label className="flex items-center gap-1.5">
         <span className="text-mute">Predict</span>
-        <select className="inline-choice font-book" aria-label="What to predict" value={direction} onChange={(event) => ask(event.target.value as Direction)}>
+        <select
+          className="inline-choice font-book"
+          aria-label="What to predict"
+          value={direction}
+          onChange={(event) => ask(event.target.value as Direction)}
+        >
           {shown.map(([name, word]) => (
             <option key={name} value={name}>
               {word}
@@ -91,7 +112,13 @@ export function AskLine() {
             <input
               className={`field numerals text-right ${given.length > 9 ? "w-56" : "w-24"}`}
               aria-label={`${looking ? naming.y : naming.x}, given`}
-              title={looking ? "One value, or the repeated readings of one unknown with spaces between them" : direction === "area" ? "Two values: 0 to 10" : "One value, several, or a range: 0, 2.5, 5 to 20 step 2.5"}
+              title={
+                looking
+                  ? "One value, or the repeated readings of one unknown with spaces between them"
+                  : direction === "area"
+                    ? "Two values: 0 to 10"
+                    : "One value, several, or a range: 0, 2.5, 5 to 20 step 2.5"
+              }
               placeholder={direction === "area" ? "0 to 10" : undefined}
               autoComplete="off"
               inputMode="decimal"
@@ -124,7 +151,12 @@ export function AskLine() {
       {drawn.length > 1 && (
         <label className="flex items-center gap-1 text-[13px] text-mute">
           from
-          <select className="inline-choice" aria-label="Which fit is asked" value={fit} onChange={(event) => put({ fit: event.target.value })}>
+          <select
+            className="inline-choice"
+            aria-label="Which fit is asked"
+            value={fit}
+            onChange={(event) => put({ fit: event.target.value })}
+          >
             <option value="">the leading fit</option>
             {drawn.map((one) => (
               <option key={one.letter} value={one.letter}>
@@ -148,7 +180,11 @@ export function AskLine() {
         </Hint>
       )}
       {canKeep && <button className="button-main ml-auto">Keep</button>}
-      <div aria-live="polite" className={`flex flex-wrap items-center gap-x-2.5 gap-y-1 ${asked || unreachable ? "basis-full" : ""}`} data-testid="asked">
+      <div
+        aria-live="polite"
+        className={`flex flex-wrap items-center gap-x-2.5 gap-y-1 ${asked || unreachable ? "basis-full" : ""}`}
+        data-testid="asked"
+      >
         {unreachable && <span className="text-amber">No connection: the answer cannot be computed just now.</span>}
         {!unreachable && asked?.problem && <span className="text-amber">{asked.problem}</span>}
         {!unreachable && asked && !asked.problem && (
@@ -157,7 +193,9 @@ export function AskLine() {
               → {asked.result}
             </span>
             {asked.sentence && <span className="text-[12.5px] text-mute">{asked.sentence}</span>}
-            {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">{asked.place.split(". Valid")[0]}</span>}
+            {asked.place && (
+              <span className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">{asked.place.split(". Valid")[0]}</span>
+            )}
             {rows.length > 1 && (
               <div className="max-h-[104px] w-full overflow-auto" tabIndex={0} role="region" aria-label="The single results">
                 <AnswerTable rows={rows} looking={looking} />

@@ -114,13 +114,28 @@ function OpenBench({ study: first }: { study: Study }) {
         <Messages />
         <Failures />
         <main className="paper-open flex min-h-0 grow max-bench:flex-col">
-          <div className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")} ${handing ? "bench:hidden" : ""}`} style={{ width: readingsWidth + 28 }}>
+          <div
+            className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")} ${handing ? "bench:hidden" : ""}`}
+            style={{ width: readingsWidth + 28 }}
+          >
             <Readings />
             <WidthHandle width={readingsWidth} onWidth={setWidth} />
           </div>
-          <div className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing ? "pl-3.5" : ""} max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}>
+          <div
+            className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing ? "pl-3.5" : ""} max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}
+          >
             <div className="min-h-0 grow">
-              {lens === "plot" ? <Plot /> : lens === "residuals" ? <ResidualsLens /> : lens === "compare" ? <CompareLens /> : lens === "resample" ? <ResampleLens /> : <ReportLens />}
+              {lens === "plot" ? (
+                <Plot />
+              ) : lens === "residuals" ? (
+                <ResidualsLens />
+              ) : lens === "compare" ? (
+                <CompareLens />
+              ) : lens === "resample" ? (
+                <ResampleLens />
+              ) : (
+                <ReportLens />
+              )}
             </div>
             {!handing && <AskLine />}
           </div>

@@ -51,7 +51,13 @@ export function HandIn() {
         </button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid max-h-(--radix-popover-content-available-height) w-80 gap-3 overflow-y-auto" aria-label="Hand in">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          collisionPadding={8}
+          className="floating grid max-h-(--radix-popover-content-available-height) w-80 gap-3 overflow-y-auto"
+          aria-label="Hand in"
+        >
           <div className="grid gap-2">
             <h2 className="font-book text-[15px] font-semibold">The report</h2>
             <div className="flex flex-wrap items-center gap-1.5">
@@ -83,11 +89,23 @@ export function HandIn() {
             <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
               <label className="flex items-center gap-1.5">
                 width
-                <input className="field numerals w-16 text-right" inputMode="decimal" aria-label="Width in millimetres" aria-invalid={wrong} value={width} onChange={(event) => setWidth(event.target.value)} />
+                <input
+                  className="field numerals w-16 text-right"
+                  inputMode="decimal"
+                  aria-label="Width in millimetres"
+                  aria-invalid={wrong}
+                  value={width}
+                  onChange={(event) => setWidth(event.target.value)}
+                />
                 mm
               </label>
               {PICTURES.includes(kind) && (
-                <select className="field" aria-label="Resolution" value={resolution} onChange={(event) => setResolution(event.target.value)}>
+                <select
+                  className="field"
+                  aria-label="Resolution"
+                  value={resolution}
+                  onChange={(event) => setResolution(event.target.value)}
+                >
                   {["150", "300", "600"].map((dots) => (
                     <option key={dots} value={dots}>
                       {dots} dpi

@@ -30,7 +30,13 @@ export function HistoryMenu() {
         </Popover.Trigger>
       </Hint>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating max-h-[70vh] w-80 overflow-auto" aria-label="History">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          collisionPadding={8}
+          className="floating max-h-[70vh] w-80 overflow-auto"
+          aria-label="History"
+        >
           <h2 className="text-[12px] font-semibold text-mute">History, the newest first</h2>
           <ol className="mt-1">
             {data?.steps.map((step) => (

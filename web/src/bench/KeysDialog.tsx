@@ -20,7 +20,10 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
     keys: [
       ["+, −", "zoom; also the wheel or two fingers"],
       ["Arrows", "move the view; with the tool “Move a reading”, the selected reading; with Shift by ten steps"],
-      ["Tab", "to the labels of the curves, the squares of one set by hand and the asked value: arrows move them, with Shift by ten; Delete resets a label"],
+      [
+        "Tab",
+        "to the labels of the curves, the squares of one set by hand and the asked value: arrows move them, with Shift by ten; Delete resets a label",
+      ],
       ["Escape", "back to “Pan and select”"],
       ["0", "back to all readings"],
     ],
@@ -45,19 +48,19 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
 export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   return (
     <Sheet title="Keyboard shortcuts" width="w-[min(34rem,92vw)]" open={open} onClose={() => onOpenChange(false)}>
-          {GROUPS.map(({ title, keys }) => (
-            <section key={title}>
-              <h3 className="text-[12px] font-semibold text-mute">{title}</h3>
-              <dl className="mt-1 grid grid-cols-[11.5rem_1fr] gap-x-3 gap-y-1 text-[13px] max-sm:grid-cols-1">
-                {keys.map(([key, does]) => (
-                  <div key={key} className="contents">
-                    <dt className="font-medium">{key}</dt>
-                    <dd className="text-mute max-sm:mb-1">{does}</dd>
-                  </div>
-                ))}
-              </dl>
-            </section>
-          ))}
+      {GROUPS.map(({ title, keys }) => (
+        <section key={title}>
+          <h3 className="text-[12px] font-semibold text-mute">{title}</h3>
+          <dl className="mt-1 grid grid-cols-[11.5rem_1fr] gap-x-3 gap-y-1 text-[13px] max-sm:grid-cols-1">
+            {keys.map(([key, does]) => (
+              <div key={key} className="contents">
+                <dt className="font-medium">{key}</dt>
+                <dd className="text-mute max-sm:mb-1">{does}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      ))}
     </Sheet>
   );
 }

@@ -70,7 +70,12 @@ function SavingState() {
     conflict: "Not saved",
   };
   return (
-    <span role="status" data-testid="saving" data-state={saving} className={`ml-1 text-[12.5px] whitespace-nowrap ${saving === "saved" ? "text-on-bar/75" : "text-lichen"}`}>
+    <span
+      role="status"
+      data-testid="saving"
+      data-state={saving}
+      className={`ml-1 text-[12.5px] whitespace-nowrap ${saving === "saved" ? "text-on-bar/75" : "text-lichen"}`}
+    >
       {words[saving]}
       {saving === "waiting" && (
         <button className="on-bar ml-2 rounded-sm underline" onClick={queue.retry}>

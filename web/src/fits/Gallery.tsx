@@ -49,7 +49,8 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
           <div>
             <h3 className="font-book text-[16px] font-semibold">Through every reading</h3>
             <p className="text-mute">
-              For values between readings that hardly scatter. Such a curve follows the scatter too, has no R² and no residuals, and cannot say how sure it is.
+              For values between readings that hardly scatter. Such a curve follows the scatter too, has no R² and no residuals, and cannot
+              say how sure it is.
             </p>
           </div>
           <ul aria-label="Interpolations" className={GRID}>
@@ -114,7 +115,10 @@ function useCandidates(id: string, version: number, series: string, tried: Offer
     const query = { series };
     const next = async (): Promise<void> => {
       for (let offer = left.shift(); offer && !stop.signal.aborted; offer = left.shift()) {
-        const { data } = await api.GET("/api/studies/{study_id}/candidates/{key}", { params: { path: { study_id: id, key: offer.key }, query }, signal: stop.signal });
+        const { data } = await api.GET("/api/studies/{study_id}/candidates/{key}", {
+          params: { path: { study_id: id, key: offer.key }, query },
+          signal: stop.signal,
+        });
         if (!data || stop.signal.aborted) return;
         setFound((before) => ({ ...before, [data.key]: data }));
       }
@@ -122,7 +126,10 @@ function useCandidates(id: string, version: number, series: string, tried: Offer
     void (async () => {
       try {
         await Promise.all(Array.from({ length: AT_ONCE }, next));
-        const { data } = await api.GET("/api/studies/{study_id}/ranking", { params: { path: { study_id: id }, query }, signal: stop.signal });
+        const { data } = await api.GET("/api/studies/{study_id}/ranking", {
+          params: { path: { study_id: id }, query },
+          signal: stop.signal,
+        });
         if (data) setRanking(data);
       } catch {
         // Closed, or the server is out of reach: what came in stays, unordered.

@@ -34,7 +34,14 @@ export function MiniPlot({ candidate }: { candidate: Candidate }) {
         .map((row) => (
           <circle key={row} cx={x(xs[row]!)} cy={y(ys[row]!)} r={used.length > 40 ? 1.4 : 2.2} fill="var(--color-ink)" />
         ))}
-      <path d={path(curve) ?? ""} fill="none" stroke="var(--color-pine)" strokeWidth="1.6" strokeDasharray="0.1 3.4" strokeLinecap="round" />
+      <path
+        d={path(curve) ?? ""}
+        fill="none"
+        stroke="var(--color-pine)"
+        strokeWidth="1.6"
+        strokeDasharray="0.1 3.4"
+        strokeLinecap="round"
+      />
       <path d={path(inside) ?? ""} fill="none" stroke="var(--color-pine)" strokeWidth="1.8" />
     </svg>
   );

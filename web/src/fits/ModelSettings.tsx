@@ -26,10 +26,20 @@ export function ModelSettings({ fit }: { fit: Fit }) {
       </Hint>
       {choosing && <Gallery fit={fit} onClose={() => setChoosing(false)} />}
       {fit.settings.map((setting) => (
-        <SettingControl key={setting.option} setting={setting} letter={fit.letter} onSet={(value) => set({ options: { [setting.option]: value } })} />
+        <SettingControl
+          key={setting.option}
+          setting={setting}
+          letter={fit.letter}
+          onSet={(value) => set({ options: { [setting.option]: value } })}
+        />
       ))}
       {fit.ways.length > 1 && (
-        <Pick label="Least squares" value={fit.least_squares_in} choices={fit.ways.map(({ method, word }) => ({ value: method, word }))} onPick={(method) => set({ method })} />
+        <Pick
+          label="Least squares"
+          value={fit.least_squares_in}
+          choices={fit.ways.map(({ method, word }) => ({ value: method, word }))}
+          onPick={(method) => set({ method })}
+        />
       )}
       {series.length > 0 && (
         <Pick
@@ -37,7 +47,10 @@ export function ModelSettings({ fit }: { fit: Fit }) {
           value={fit.series}
           choices={[
             { value: "", word: "all series" },
-            ...(series.includes(fit.series) || !fit.series ? series : [fit.series, ...series]).map((name) => ({ value: name, word: `only ${name}` })),
+            ...(series.includes(fit.series) || !fit.series ? series : [fit.series, ...series]).map((name) => ({
+              value: name,
+              word: `only ${name}`,
+            })),
           ]}
           onPick={(name) => set({ series: name })}
         />

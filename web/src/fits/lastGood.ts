@@ -1,18 +1,19 @@
 import { useEffect } from "react";
 import { create } from "zustand";
 
-import type { Analysis, Fit } from "../api/client";
+import type { Analysis } from "../api/client";
+import { type DrawnFit, isDrawn } from "./kinds";
 
 /** The last fit of each letter that held, so that it stays in view while a mistake is mended. */
-const useKept = create<{ fits: Record<string, Fit> }>(() => ({ fits: {} }));
+const useKept = create<{ fits: Record<string, DrawnFit> }>(() => ({ fits: {} }));
 
 /** Remember every fit of an analysis that holds; a letter that is gone is forgotten. */
 export function useKeepLastGood(analysis: Analysis) {
   useEffect(() => {
     const before = useKept.getState().fits;
-    const fits: Record<string, Fit> = {};
+    const fits: Record<string, DrawnFit> = {};
     for (const fit of analysis.fits) {
-      const held = fit.refusal ? before[fit.letter] : fit;
+      const held = isDrawn(fit) ? fit : before[fit.letter];
       if (held) fits[fit.letter] = held;
     }
     useKept.setState({ fits });
@@ -21,5 +22,5 @@ export function useKeepLastGood(analysis: Analysis) {
 }
 
 /** The last fit of this letter that held, if any. */
-export const useLastGood = (letter: string): Fit | undefined => useKept((kept) => kept.fits[letter]);
+export const useLastGood = (letter: string): DrawnFit | undefined => useKept((kept) => kept.fits[letter]);
 export const useAllLastGood = () => useKept((kept) => kept.fits);

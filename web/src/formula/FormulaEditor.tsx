@@ -69,7 +69,15 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
             <Typeset latex={good.latex} text={good.text} className="font-book text-[16px]" />
           </Sideways>
         )}
-        {problem && draft !== null && !sent && <FormulaProblem text={text} at={problem.position ?? null} length={problem.length ?? 1} message={problem.problem ?? ""} possible={problem.possible ?? ""} />}
+        {problem && draft !== null && !sent && (
+          <FormulaProblem
+            text={text}
+            at={problem.position ?? null}
+            length={problem.length ?? 1}
+            message={problem.problem ?? ""}
+            possible={problem.possible ?? ""}
+          />
+        )}
         {!problem && (look?.parameters?.length ?? 0) > 0 && (
           <p className="text-mute">
             To be found:{" "}
@@ -80,21 +88,29 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
             ))}
           </p>
         )}
-        {!problem && look && !look.parameters?.length && look.latex && <p className="text-mute">Every number is given: a known curve, nothing is fitted.</p>}
+        {!problem && look && !look.parameters?.length && look.latex && (
+          <p className="text-mute">Every number is given: a known curve, nothing is fitted.</p>
+        )}
         {!problem &&
           look?.notes?.map((note) => (
             <p key={note.message} className="text-amber">
               {note.message}{" "}
               {(note.rows?.length ?? 0) > 0 && (
-                <button type="button" className="underline" onPointerDown={(event) => event.preventDefault()} onClick={() => select({ row: note.rows[0]!, col: 0 })}>
+                <button
+                  type="button"
+                  className="underline"
+                  onPointerDown={(event) => event.preventDefault()}
+                  onClick={() => select({ row: note.rows[0]!, col: 0 })}
+                >
                   Show row {note.rows[0]! + 1}
                 </button>
               )}
             </p>
           ))}
       </div>
-      {look && !problem && (look.parts?.length ?? 0) > 1 && <PartLook parts={look.parts!} part={look.part ?? null} place={part} onPlace={setPart} />}
+      {look && !problem && (look.parts?.length ?? 0) > 1 && (
+        <PartLook parts={look.parts!} part={look.part ?? null} place={part} onPlace={setPart} />
+      )}
     </div>
   );
 }
-

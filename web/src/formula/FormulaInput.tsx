@@ -31,7 +31,23 @@ interface Props {
 }
 
 /** A field for a formula in which names are completed while it is typed. */
-export function FormulaInput({ label, text, placeholder, invalid, own, known, variable, eager, autoFocus, onText, onKeep, onEnter, onRestore, onFocus, said }: Props) {
+export function FormulaInput({
+  label,
+  text,
+  placeholder,
+  invalid,
+  own,
+  known,
+  variable,
+  eager,
+  autoFocus,
+  onText,
+  onKeep,
+  onEnter,
+  onRestore,
+  onFocus,
+  said,
+}: Props) {
   const [focused, setFocused] = useState(false);
   const [caret, setCaret] = useState<number | null>(null);
   const [pick, setPick] = useState(0);
@@ -113,7 +129,12 @@ export function FormulaInput({ label, text, placeholder, invalid, own, known, va
         onKeyDown={onKeyDown}
       />
       {offers.length > 0 && (
-        <ul id={`${id}names`} role="listbox" aria-label="Names" className="floating absolute top-full z-30 mt-1 flex w-full flex-wrap gap-1 !p-1.5">
+        <ul
+          id={`${id}names`}
+          role="listbox"
+          aria-label="Names"
+          className="floating absolute top-full z-30 mt-1 flex w-full flex-wrap gap-1 !p-1.5"
+        >
           {offers.map((offer, i) => (
             <li
               key={offer.name}
@@ -140,13 +161,27 @@ export function FormulaInput({ label, text, placeholder, invalid, own, known, va
 }
 
 /** The text with the place of the mistake marked, what is wrong, and what could stand there. */
-export function FormulaProblem({ text, at, length, message, possible }: { text: string; at: number | null; length: number; message: string; possible: string }) {
+export function FormulaProblem({
+  text,
+  at,
+  length,
+  message,
+  possible,
+}: {
+  text: string;
+  at: number | null;
+  length: number;
+  message: string;
+  possible: string;
+}) {
   return (
     <div role="status" className="text-amber">
       {at !== null && (
         <p className="font-mono text-[13px] text-ink" aria-hidden="true">
           {text.slice(0, at)}
-          <mark className="bg-amber-well text-amber underline decoration-wavy underline-offset-2">{text.slice(at, at + Math.max(length, 1)) || "\u00a0"}</mark>
+          <mark className="bg-amber-well text-amber underline decoration-wavy underline-offset-2">
+            {text.slice(at, at + Math.max(length, 1)) || "\u00a0"}
+          </mark>
           {text.slice(at + Math.max(length, 1))}
         </p>
       )}

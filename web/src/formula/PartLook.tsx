@@ -37,7 +37,12 @@ export function PartLook({ parts, part, place, onPlace }: Props) {
       </button>
       {open && (
         <div className="mt-1 grid gap-1.5">
-          <select className="field w-full font-mono" aria-label="Part of the formula" value={place ?? 0} onChange={(event) => onPlace(Number(event.target.value))}>
+          <select
+            className="field w-full font-mono"
+            aria-label="Part of the formula"
+            value={place ?? 0}
+            onChange={(event) => onPlace(Number(event.target.value))}
+          >
             {parts.map((text, i) => (
               <option key={text} value={i}>
                 {text}
@@ -104,7 +109,13 @@ function PartCurve({ xs, ys, label }: { xs: number[]; ys: (number | null)[]; lab
     }
   });
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full border border-rule bg-sheet" role="img" aria-label={`Curve of ${label}`} data-testid="part-curve">
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="block w-full border border-rule bg-sheet"
+      role="img"
+      aria-label={`Curve of ${label}`}
+      data-testid="part-curve"
+    >
       <g fontSize="10.5" fill="var(--color-mute)">
         {ticksOf(y, 3).map(({ key, at, text }) => (
           <g key={key}>

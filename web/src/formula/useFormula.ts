@@ -33,7 +33,8 @@ export function useFormula(asked: Asked): { look: FormulaLook | null; good: { la
   const asking = useMemo(
     () =>
       newestWins(
-        async (body: Asked) => (await api.POST("/api/studies/{study_id}/formula", { params: { path: { study_id: id } }, body })).data ?? null,
+        async (body: Asked) =>
+          (await api.POST("/api/studies/{study_id}/formula", { params: { path: { study_id: id } }, body })).data ?? null,
         (found, { text }) => {
           if (!found) return;
           setLook(found);

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from "react";
 
-import type { Analysis, Fit } from "../api/client";
+import type { Analysis } from "../api/client";
+import type { HandFit } from "../fits/kinds";
 import { lookOf } from "../fits/looks";
 import type { Scale } from "../plot/scales";
 import { useSnapshot } from "../study/context";
@@ -15,7 +16,7 @@ export function Grips({ analysis, x, y }: { analysis: Analysis; x: Scale; y: Sca
   return (
     <>
       {analysis.fits
-        .filter((fit) => fit.kind === "hand" && !fit.hidden)
+        .filter((fit): fit is HandFit => fit.kind === "hand" && !fit.hidden)
         .map((fit) => (
           <GripsOf key={fit.letter} fit={fit} x={x} y={y} />
         ))}
@@ -23,7 +24,7 @@ export function Grips({ analysis, x, y }: { analysis: Analysis; x: Scale; y: Sca
   );
 }
 
-function GripsOf({ fit, x, y }: { fit: Fit; x: Scale; y: Scale }) {
+function GripsOf({ fit, x, y }: { fit: HandFit; x: Scale; y: Scale }) {
   const trial = useGesture();
   const saved = useSnapshot().saving === "saved";
   /** Where the arrows have brought a grip. Until that is saved, the next press goes on from there, not from the drawn place. */
@@ -50,7 +51,7 @@ function GripsOf({ fit, x, y }: { fit: Fit; x: Scale; y: Scale }) {
   };
   return (
     <>
-      {fit.grips?.map((grip) => {
+      {fit.grips.map((grip) => {
         const [px, py] = [x(grip.x), y(grip.y)];
         if (!Number.isFinite(px) || !Number.isFinite(py)) return null;
         const onPointerMove = (event: PointerEvent<SVGGElement>) => {
@@ -91,7 +92,16 @@ function GripsOf({ fit, x, y }: { fit: Fit; x: Scale; y: Scale }) {
           >
             <title>{grip.does}</title>
             <circle cx={px} cy={py} r="16" fill="transparent" />
-            <rect x={px - SIZE} y={py - SIZE} width={2 * SIZE} height={2 * SIZE} rx="1.5" fill="var(--color-lichen)" stroke={color} strokeWidth="2" />
+            <rect
+              x={px - SIZE}
+              y={py - SIZE}
+              width={2 * SIZE}
+              height={2 * SIZE}
+              rx="1.5"
+              fill="var(--color-lichen)"
+              stroke={color}
+              strokeWidth="2"
+            />
           </g>
         );
       })}

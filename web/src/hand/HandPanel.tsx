@@ -1,4 +1,4 @@
-import type { Fit } from "../api/client";
+import type { HandFit } from "../fits/kinds";
 import { useAnalysisPart, useChange } from "../study/context";
 import { useState } from "react";
 import { Handle } from "./Handle";
@@ -7,24 +7,38 @@ import { useTurning } from "./useTurning";
 const MOST_FITS = 6;
 
 /** A curve set by hand: a handle for every parameter, how far it misses, and least squares from there. */
-export function HandPanel({ fit }: { fit: Fit }) {
+export function HandPanel({ fit }: { fit: HandFit }) {
   const change = useChange();
   const count = useAnalysisPart((analysis) => analysis.fits.length);
   const [keep, setKeep] = useState(false);
   const { turn, settle } = useTurning(fit.letter);
   return (
-    <div role="group" aria-label={`Fit ${fit.letter} by hand`} className="no-print mt-1.5 grid grid-cols-[minmax(0,1fr)] gap-2.5 border border-rule bg-well px-3 py-2.5">
-      {fit.handles?.map((handle) => (
+    <div
+      role="group"
+      aria-label={`Fit ${fit.letter} by hand`}
+      className="no-print mt-1.5 grid grid-cols-[minmax(0,1fr)] gap-2.5 border border-rule bg-well px-3 py-2.5"
+    >
+      {fit.handles.map((handle) => (
         <Handle key={handle.name} handle={handle} onTurn={turn} onKeep={settle} />
       ))}
       <Misses letter={fit.letter} />
-      {(fit.grips?.length ?? 0) > 0 && <p className="text-[12px] text-mute">On the plot, drag the squares on the curve, or reach them with Tab and move them with the arrows.</p>}
+      {fit.grips.length > 0 && (
+        <p className="text-[12px] text-mute">
+          On the plot, drag the squares on the curve, or reach them with Tab and move them with the arrows.
+        </p>
+      )}
       <div className="flex flex-wrap items-center gap-1.5">
         <button className="button-main" onClick={() => change({ kind: "refine_fit", letter: fit.letter, keep: keep && count < MOST_FITS })}>
           Refine by least squares
         </button>
         <label className="flex items-center gap-1.5 text-[12.5px]">
-          <input type="checkbox" className="accent-(--color-pine)" checked={keep} disabled={count >= MOST_FITS} onChange={(event) => setKeep(event.target.checked)} />
+          <input
+            type="checkbox"
+            className="accent-(--color-pine)"
+            checked={keep}
+            disabled={count >= MOST_FITS}
+            onChange={(event) => setKeep(event.target.checked)}
+          />
           keep this curve beside it
         </label>
         <button className="button" onClick={() => change({ kind: "set_fit", letter: fit.letter, by_hand: true })}>
@@ -37,12 +51,13 @@ export function HandPanel({ fit }: { fit: Fit }) {
 
 /** How far the curve misses, at once with the curve itself. */
 function Misses({ letter }: { letter: string }) {
-  const fit = useAnalysisPart((analysis) => analysis.fits.find((one) => one.letter === letter));
-  const rss = fit?.statistics?.find((row) => row.name === "residual_sum_of_squares");
+  const fit = useAnalysisPart((analysis) => analysis.fits.find((one): one is HandFit => one.kind === "hand" && one.letter === letter));
+  const rss = fit?.statistics.find((row) => row.name === "residual_sum_of_squares");
   return (
     <p className="numerals text-[12.5px]" aria-live="polite" data-testid="by-hand">
       RSS <strong className="font-semibold">{rss?.value ?? "–"}</strong> {rss?.unit}
-      {fit?.least_rss && <span className="text-mute"> (least squares reaches {fit.least_rss})</span>} · R² <strong className="font-semibold">{fit?.r_squared || "–"}</strong> · typical miss{" "}
+      {fit?.least_rss && <span className="text-mute"> (least squares reaches {fit.least_rss})</span>} · R²{" "}
+      <strong className="font-semibold">{fit?.r_squared || "–"}</strong> · typical miss{" "}
       <strong className="font-semibold">{fit?.typical_miss || "–"}</strong>
     </p>
   );

@@ -1,12 +1,12 @@
 import { Slider } from "radix-ui";
 import { memo, useState } from "react";
 
-import type { Fit } from "../api/client";
+import type { HandFit } from "../fits/kinds";
 import { readNumber, toStep } from "../ui/decimals";
 import { Hint, Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
 
-export type HandleInfo = NonNullable<Fit["handles"]>[number];
+export type HandleInfo = HandFit["handles"][number];
 
 interface Span {
   low: number;
@@ -85,7 +85,12 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
       )}
       <div className="flex items-center gap-1.5">
         <Hint text="Finer: a tenth of the step and of the span">
-          <button type="button" className="icon-button numerals !w-auto px-1 text-[11px]" aria-label={`${name}: finer steps`} onClick={() => setSpan(around(value, nice(span.step / 10)))}>
+          <button
+            type="button"
+            className="icon-button numerals !w-auto px-1 text-[11px]"
+            aria-label={`${name}: finer steps`}
+            onClick={() => setSpan(around(value, nice(span.step / 10)))}
+          >
             finer
           </button>
         </Hint>
@@ -116,7 +121,12 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
           />
         </Slider.Root>
         <Hint text="Coarser: ten times the step and the span">
-          <button type="button" className="icon-button numerals !w-auto px-1 text-[11px]" aria-label={`${name}: coarser steps`} onClick={() => setSpan(around(value, nice(span.step * 10)))}>
+          <button
+            type="button"
+            className="icon-button numerals !w-auto px-1 text-[11px]"
+            aria-label={`${name}: coarser steps`}
+            onClick={() => setSpan(around(value, nice(span.step * 10)))}
+          >
             coarser
           </button>
         </Hint>
@@ -140,7 +150,8 @@ function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: (s
       defaultValue={shown(span[side], span.step)}
       onBlur={(event) => {
         const typed = readNumber(event.target.value);
-        if (shown(span[side], span.step) !== event.target.value) put(side === "low" ? typed : span.low, side === "high" ? typed : span.high);
+        if (shown(span[side], span.step) !== event.target.value)
+          put(side === "low" ? typed : span.low, side === "high" ? typed : span.high);
       }}
       onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
     />

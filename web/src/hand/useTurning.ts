@@ -3,6 +3,7 @@ import { useCallback } from "react";
 import { useQueue } from "../study/context";
 import { useGesture } from "../study/useGesture";
 import { setView, useView } from "../study/view";
+import { curveOf } from "../fits/kinds";
 
 /** Turning a parameter of the fit of a letter: tried out while it lasts, made as one step when it is let go. */
 export function useTurning(letter: string) {
@@ -12,8 +13,8 @@ export function useTurning(letter: string) {
     (name: string, value: number) => {
       const { turning, preview } = useView.getState();
       const now = (preview ?? queue.read().study.analysis).fits.find((one) => one.letter === letter);
-      if (turning?.letter !== letter) setView({ turning: { letter, before: now?.curve ?? null } });
-      const values = Object.fromEntries((now?.handles ?? []).map((handle) => [handle.name, handle.value]));
+      if (turning?.letter !== letter) setView({ turning: { letter, before: curveOf(now) } });
+      const values = Object.fromEntries((now?.kind === "hand" ? now.handles : []).map((handle) => [handle.name, handle.value]));
       tryOut({ kind: "set_fit", letter, values: { ...values, [name]: value } });
     },
     [queue, letter, tryOut],

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import { api, type Analysis, type Comparison, type Fit } from "../api/client";
+import { api, type Analysis, type Comparison } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
 import { pathOf } from "../plot/path";
@@ -11,6 +11,7 @@ import { Ladder } from "./Ladder";
 import { LensTabs } from "./LensTabs";
 import { TableCard } from "./TableCard";
 import { Ticks } from "./Ticks";
+import { type DrawnFit, isComputed, isDrawn } from "../fits/kinds";
 
 /** The fits side by side: small plots on common axes, the criteria with their meaning, and why R² is no judge. */
 export function CompareLens() {
@@ -21,7 +22,7 @@ export function CompareLens() {
     placeholderData: keepPreviousData,
     queryFn: async () => (await api.GET("/api/studies/{study_id}/comparison", { params: { path: { study_id: study.id } } })).data ?? null,
   });
-  const drawn = analysis.fits.filter((fit) => !fit.refusal && fit.curve);
+  const drawn = analysis.fits.filter(isDrawn).filter((fit) => fit.curve);
   return (
     <section aria-label="Compare" className="flex h-full min-h-0 flex-col gap-2">
       <div className="no-print flex min-h-[28px] shrink-0 flex-wrap items-center gap-2">
@@ -64,7 +65,7 @@ const HEIGHT = 226;
 const MOST_MARKS = 600;
 
 /** One fit over the readings on the axes that all share, with its residuals below. */
-function Multiple({ fit, analysis }: { fit: Fit; analysis: Analysis }) {
+function Multiple({ fit, analysis }: { fit: DrawnFit; analysis: Analysis }) {
   const { view, measured } = analysis;
   const x = makeScale([view.x.low, view.x.high], [AREA.left, AREA.right]);
   const y = makeScale([view.y.low, view.y.high], [AREA.bottom, AREA.top]);
@@ -72,7 +73,9 @@ function Multiple({ fit, analysis }: { fit: Fit; analysis: Analysis }) {
   const r = makeScale([-largest, largest], [STRIP.bottom, STRIP.top]);
   const { color, dash } = lookOf(fit.letter);
   const every = Math.max(1, Math.ceil(analysis.x.length / MOST_MARKS));
-  const rows = analysis.status.flatMap((status, row) => ((status === STATUS.used || status === STATUS.aside) && row % every === 0 ? [row] : []));
+  const rows = analysis.status.flatMap((status, row) =>
+    (status === STATUS.used || status === STATUS.aside) && row % every === 0 ? [row] : [],
+  );
   const curve = fit.curve!;
   const within = (at: number) => measured !== null && at >= measured.low && at <= measured.high;
   const path = (inside: boolean) => pathOf(curve.x, curve.y, x, y, (at) => within(at) === inside);
@@ -82,31 +85,61 @@ function Multiple({ fit, analysis }: { fit: Fit; analysis: Analysis }) {
       <h2 className="flex items-center gap-2 px-2.5 pt-1.5 text-[12.5px]">
         <Swatch letter={fit.letter} /> <span className="truncate font-book text-[14px]">{name}</span>
       </h2>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={`${fit.letter}, ${name}: ${fit.equation_text ?? ""}${fit.typical_miss ? `, typical miss ${fit.typical_miss}` : ""}`}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full"
+        role="img"
+        aria-label={`${fit.letter}, ${name}: ${isComputed(fit) ? `${fit.equation_text}, typical miss ${fit.typical_miss}` : ""}`}
+      >
         <clipPath id={`multiple-${fit.letter}`}>
           <rect x={AREA.left} y={AREA.top} width={AREA.right - AREA.left} height={AREA.bottom - AREA.top} />
         </clipPath>
         <g fontSize="11" fill="var(--color-mute)">
           <Ticks x={x} y={y} area={AREA} count={{ x: 5, y: 4 }} base={HEIGHT - 6} />
         </g>
-        {measured && <line x1={x(measured.low)} x2={x(measured.high)} y1={AREA.bottom} y2={AREA.bottom} stroke="var(--color-ink)" strokeWidth="4" />}
+        {measured && (
+          <line x1={x(measured.low)} x2={x(measured.high)} y1={AREA.bottom} y2={AREA.bottom} stroke="var(--color-ink)" strokeWidth="4" />
+        )}
         <g clipPath={`url(#multiple-${fit.letter})`}>
           <path d={path(false)} fill="none" stroke={color} strokeWidth="2" strokeDasharray="0.1 4.6" strokeLinecap="round" />
           <path d={path(true)} fill="none" stroke={color} strokeWidth="2" strokeDasharray={dash} />
           {rows.map((row) => (
-            <circle key={row} cx={x(analysis.x[row]!)} cy={y(analysis.y[row]!)} r="2.6" fill={analysis.status[row] === STATUS.used ? "var(--color-ink)" : "var(--color-sheet)"} stroke="var(--color-ink)" />
+            <circle
+              key={row}
+              cx={x(analysis.x[row]!)}
+              cy={y(analysis.y[row]!)}
+              r="2.6"
+              fill={analysis.status[row] === STATUS.used ? "var(--color-ink)" : "var(--color-sheet)"}
+              stroke="var(--color-ink)"
+            />
           ))}
         </g>
-        {fit.kind === "interpolation" ? (
-          <text x={(AREA.left + AREA.right) / 2} y={(STRIP.top + STRIP.bottom) / 2} textAnchor="middle" fontSize="11.5" fill="var(--color-mute)">
+        {!isComputed(fit) ? (
+          <text
+            x={(AREA.left + AREA.right) / 2}
+            y={(STRIP.top + STRIP.bottom) / 2}
+            textAnchor="middle"
+            fontSize="11.5"
+            fill="var(--color-mute)"
+          >
             no residuals: it meets every reading
           </text>
         ) : (
           <>
             <line x1={AREA.left} x2={AREA.right} y1={r(0)} y2={r(0)} stroke={color} />
             {rows.map((row) => {
-              const value = fit.residuals?.[row];
-              return value == null ? null : <line key={row} x1={x(analysis.x[row]!)} x2={x(analysis.x[row]!)} y1={r(0)} y2={r(value)} stroke={color} strokeWidth="1.6" />;
+              const value = fit.residuals[row];
+              return value == null ? null : (
+                <line
+                  key={row}
+                  x1={x(analysis.x[row]!)}
+                  x2={x(analysis.x[row]!)}
+                  y1={r(0)}
+                  y2={r(value)}
+                  stroke={color}
+                  strokeWidth="1.6"
+                />
+              );
             })}
           </>
         )}
@@ -118,12 +151,15 @@ function Multiple({ fit, analysis }: { fit: Fit; analysis: Analysis }) {
 /** So that the residual strips can be compared, they share a scale. */
 function largestResidual(analysis: Analysis): number {
   let largest = 0;
-  for (const fit of analysis.fits) for (const value of fit.residuals ?? []) largest = Math.max(largest, Math.abs(value ?? 0));
+  for (const fit of analysis.fits.filter(isComputed)) for (const value of fit.residuals) largest = Math.max(largest, Math.abs(value ?? 0));
   return largest || 1;
 }
 
 function Criteria({ found }: { found: Comparison }) {
-  const table = () => [["fit", "model", ...found.criteria.map((one) => one.label)], ...found.fits.map((fit) => [fit.letter, fit.name, ...fit.values.map((value) => value.text)])];
+  const table = () => [
+    ["fit", "model", ...found.criteria.map((one) => one.label)],
+    ...found.fits.map((fit) => [fit.letter, fit.name, ...fit.values.map((value) => value.text)]),
+  ];
   return (
     <TableCard
       title="Criteria"
@@ -135,7 +171,9 @@ function Criteria({ found }: { found: Comparison }) {
           {found.nested.map((test) => (
             <p key={test.smaller + test.larger}>{test.sentence}</p>
           ))}
-          {found.fits.length > 1 && <p className="text-[12.5px] text-mute">The best of each criterion is marked. R² is not: it cannot choose between models.</p>}
+          {found.fits.length > 1 && (
+            <p className="text-[12.5px] text-mute">The best of each criterion is marked. R² is not: it cannot choose between models.</p>
+          )}
         </div>
       }
     >

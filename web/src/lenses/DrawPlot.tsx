@@ -19,7 +19,13 @@ export function DrawPlot({ found, places, wide = false, label }: { found: Resamp
   const every = Math.max(1, Math.ceil(analysis.x.length / MOST_MARKS));
   const clip = `draw-${wide ? "all" : places[0]}`;
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} className={`block w-full ${wide ? "border border-rule bg-sheet" : ""}`} role="img" aria-label={label} data-testid="draw">
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className={`block w-full ${wide ? "border border-rule bg-sheet" : ""}`}
+      role="img"
+      aria-label={label}
+      data-testid="draw"
+    >
       <clipPath id={clip}>
         <rect x={area.left} y={area.top} width={area.right - area.left} height={area.bottom - area.top} />
       </clipPath>

@@ -17,7 +17,9 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
   const lowest = Math.min(...shares, 0.999);
   const s = makeScale([lowest - (1 - lowest) * 0.1, 1 + (1 - lowest) * 0.06], [AREA.bottom, AREA.top]);
   const path = (points: [number, number][]) => points.map(([px, py], i) => `${i ? "L" : "M"}${px.toFixed(1)} ${py.toFixed(1)}`).join("");
-  const errorPoints = rungs.flatMap((rung): [number, number][] => (rung.error === null ? [] : [[x(rung.degree), rung.error > 0 ? e(rung.error) : AREA.bottom]]));
+  const errorPoints = rungs.flatMap((rung): [number, number][] =>
+    rung.error === null ? [] : [[x(rung.degree), rung.error > 0 ? e(rung.error) : AREA.bottom]],
+  );
   const sharePoints = rungs.flatMap((rung): [number, number][] => (rung.r_squared === null ? [] : [[x(rung.degree), s(rung.r_squared)]]));
   return (
     <figure className="border border-rule bg-sheet px-2.5 py-2">
@@ -25,7 +27,12 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
         <h2 className="text-[12px] font-semibold text-mute">Why R² cannot choose: polynomials by degree</h2>
         <p className="mt-0.5 font-book text-[14.5px] leading-snug">{sentence}</p>
       </figcaption>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full max-w-[46rem]" role="img" aria-label={`R² and leave-one-out error of polynomials of degree 1 to ${rungs.length}. ${sentence}`}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full max-w-[46rem]"
+        role="img"
+        aria-label={`R² and leave-one-out error of polynomials of degree 1 to ${rungs.length}. ${sentence}`}
+      >
         <g fontSize="11" fill="var(--color-mute)">
           {ticksOf(e, 4).map(({ key, at, text }) => (
             <g key={key}>
@@ -51,14 +58,27 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
           <text transform={`translate(12 ${(AREA.top + AREA.bottom) / 2}) rotate(-90)`} textAnchor="middle" fill="var(--color-copper)">
             leave-one-out error
           </text>
-          <text transform={`translate(${WIDTH - 6} ${(AREA.top + AREA.bottom) / 2}) rotate(-90)`} textAnchor="middle" fill="var(--color-iris)">
+          <text
+            transform={`translate(${WIDTH - 6} ${(AREA.top + AREA.bottom) / 2}) rotate(-90)`}
+            textAnchor="middle"
+            fill="var(--color-iris)"
+          >
             R²
           </text>
         </g>
         <path d={`M${AREA.left} ${AREA.top}V${AREA.bottom}H${AREA.right}V${AREA.top}`} fill="none" stroke="var(--color-edge)" />
         <path d={path(sharePoints)} fill="none" stroke="var(--color-iris)" strokeWidth="1.8" strokeDasharray="6 4" />
         {sharePoints.map(([px, py]) => (
-          <rect key={px} x={px - 3.4} y={py - 3.4} width="6.8" height="6.8" fill="var(--color-sheet)" stroke="var(--color-iris)" strokeWidth="1.6" />
+          <rect
+            key={px}
+            x={px - 3.4}
+            y={py - 3.4}
+            width="6.8"
+            height="6.8"
+            fill="var(--color-sheet)"
+            stroke="var(--color-iris)"
+            strokeWidth="1.6"
+          />
         ))}
         <path d={path(errorPoints)} fill="none" stroke="var(--color-copper)" strokeWidth="1.8" />
         {errorPoints.map(([px, py]) => (

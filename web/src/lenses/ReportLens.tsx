@@ -74,9 +74,19 @@ function Parts() {
   };
   const edit = (place: number, part: Partial<ReportPart>) => put(parts.map((one, at) => (at === place ? { ...one, ...part } : one)));
   return (
-    <div className="grid w-[232px] shrink-0 content-start gap-2.5 overflow-y-auto border border-rule bg-sheet px-3 py-2.5 text-[13px] max-md:w-full" role="region" aria-label="Parts of the report" tabIndex={0}>
+    <div
+      className="grid w-[232px] shrink-0 content-start gap-2.5 overflow-y-auto border border-rule bg-sheet px-3 py-2.5 text-[13px] max-md:w-full"
+      role="region"
+      aria-label="Parts of the report"
+      tabIndex={0}
+    >
       <div className="grid gap-0.5">
-        <EditableText label="Author line" value={study.author} placeholder="Author" onCommit={(author) => change({ kind: "set_report", author })} />
+        <EditableText
+          label="Author line"
+          value={study.author}
+          placeholder="Author"
+          onCommit={(author) => change({ kind: "set_report", author })}
+        />
         <EditableText label="Date" value={study.date} placeholder="Date" onCommit={(date) => change({ kind: "set_report", date })} />
       </div>
       <ol aria-label="Parts in their order" className="grid">
@@ -84,23 +94,56 @@ function Parts() {
           <li key={part.part === "own" ? `own ${place}` : part.part} className="border-t border-rule py-1">
             <div className="flex items-center gap-1">
               <label className="flex min-w-0 grow items-center gap-1.5">
-                <input type="checkbox" className="accent-(--color-pine)" checked={part.shown} onChange={(event) => edit(place, { shown: event.target.checked })} />
+                <input
+                  type="checkbox"
+                  className="accent-(--color-pine)"
+                  checked={part.shown}
+                  onChange={(event) => edit(place, { shown: event.target.checked })}
+                />
                 <span className={part.shown ? "" : "text-mute"}>{WORDS[part.part]}</span>
               </label>
-              <button className="icon-button" aria-label={`${nameOf(part)}: earlier`} disabled={place === 0} onClick={() => move(place, place - 1)}>
+              <button
+                className="icon-button"
+                aria-label={`${nameOf(part)}: earlier`}
+                disabled={place === 0}
+                onClick={() => move(place, place - 1)}
+              >
                 <ArrowUp size={14} />
               </button>
-              <button className="icon-button" aria-label={`${nameOf(part)}: later`} disabled={place === parts.length - 1} onClick={() => move(place, place + 1)}>
+              <button
+                className="icon-button"
+                aria-label={`${nameOf(part)}: later`}
+                disabled={place === parts.length - 1}
+                onClick={() => move(place, place + 1)}
+              >
                 <ArrowDown size={14} />
               </button>
             </div>
             {part.part === "own" && (
               <div className="flex gap-1 pl-5">
                 <div className="min-w-0 grow">
-                  <EditableText label="Heading of the paragraph" value={part.heading ?? ""} placeholder="Heading, if any" className="font-book text-[13px] font-semibold" onCommit={(heading) => edit(place, { heading })} />
-                  <EditableText label="Text of the paragraph" lines longest={5000} value={part.text ?? ""} placeholder="Write here. **bold**, - list, $formula$; Shift+Enter begins a new line" className="font-book text-[13px] leading-snug" onCommit={(text) => edit(place, { text })} />
+                  <EditableText
+                    label="Heading of the paragraph"
+                    value={part.heading ?? ""}
+                    placeholder="Heading, if any"
+                    className="font-book text-[13px] font-semibold"
+                    onCommit={(heading) => edit(place, { heading })}
+                  />
+                  <EditableText
+                    label="Text of the paragraph"
+                    lines
+                    longest={5000}
+                    value={part.text ?? ""}
+                    placeholder="Write here. **bold**, - list, $formula$; Shift+Enter begins a new line"
+                    className="font-book text-[13px] leading-snug"
+                    onCommit={(text) => edit(place, { text })}
+                  />
                 </div>
-                <button className="icon-button" aria-label={`Remove the ${nameOf(part)}`} onClick={() => put(parts.filter((_, at) => at !== place))}>
+                <button
+                  className="icon-button"
+                  aria-label={`Remove the ${nameOf(part)}`}
+                  onClick={() => put(parts.filter((_, at) => at !== place))}
+                >
                   <X size={14} />
                 </button>
               </div>

@@ -12,7 +12,15 @@ const MEANINGS: Record<Resample["kind"], string> = {
   in_turn: "Each reading is held out in turn (leave-one-out cross-validation).",
 };
 /** How readings are left out, by which seed, and which models are tried. */
-export function ResampleControls({ chosen, put, data }: { chosen: Resample; put: (part: Partial<Resample>) => void; data: Resampling | null }) {
+export function ResampleControls({
+  chosen,
+  put,
+  data,
+}: {
+  chosen: Resample;
+  put: (part: Partial<Resample>) => void;
+  data: Resampling | null;
+}) {
   const { kind, share, times, parts, seed, together } = chosen;
   const fits = data?.letters ?? [];
   const tried = chosen.letters ?? (data?.fits.map((fit) => fit.letter).join("") || fits[0] || "");
@@ -25,7 +33,12 @@ export function ResampleControls({ chosen, put, data }: { chosen: Resample; put:
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <label className="flex items-center gap-1.5">
           <span className="text-mute">Fit to</span>
-          <select className="field" aria-label="How readings are held out" value={kind} onChange={(event) => put({ kind: event.target.value as Resample["kind"] })}>
+          <select
+            className="field"
+            aria-label="How readings are held out"
+            value={kind}
+            onChange={(event) => put({ kind: event.target.value as Resample["kind"] })}
+          >
             {Object.entries(KINDS).map(([name, word]) => (
               <option key={name} value={name}>
                 {word}
@@ -35,11 +48,37 @@ export function ResampleControls({ chosen, put, data }: { chosen: Resample; put:
         </label>
         {kind === "shares" && (
           <>
-            <WholeNumber label="of" after="% of the readings," name="Size of the subset in %" value={share} low={10} high={90} onPut={(value) => put({ share: value })} />
-            <WholeNumber label="" after="times" name="Number of subsets" value={times} low={4} high={25} onPut={(value) => put({ times: value })} />
+            <WholeNumber
+              label="of"
+              after="% of the readings,"
+              name="Size of the subset in %"
+              value={share}
+              low={10}
+              high={90}
+              onPut={(value) => put({ share: value })}
+            />
+            <WholeNumber
+              label=""
+              after="times"
+              name="Number of subsets"
+              value={times}
+              low={4}
+              high={25}
+              onPut={(value) => put({ times: value })}
+            />
           </>
         )}
-        {kind === "parts" && <WholeNumber label="in" after="folds" name="Number of folds" value={parts} low={2} high={25} onPut={(value) => put({ parts: value })} />}
+        {kind === "parts" && (
+          <WholeNumber
+            label="in"
+            after="folds"
+            name="Number of folds"
+            value={parts}
+            low={2}
+            high={25}
+            onPut={(value) => put({ parts: value })}
+          />
+        )}
         {kind !== "in_turn" && (
           <span className="ml-auto flex items-center gap-2">
             <WholeNumber label="seed" after="" name="Seed" value={seed} low={0} high={999_999} onPut={(value) => put({ seed: value })} />
@@ -72,7 +111,23 @@ export function ResampleControls({ chosen, put, data }: { chosen: Resample; put:
 }
 
 /** A whole number that is taken when it is left or entered; outside its limits it goes back to what it was. */
-function WholeNumber({ label, after, name, value, low, high, onPut }: { label: string; after: string; name: string; value: number; low: number; high: number; onPut: (value: number) => void }) {
+function WholeNumber({
+  label,
+  after,
+  name,
+  value,
+  low,
+  high,
+  onPut,
+}: {
+  label: string;
+  after: string;
+  name: string;
+  value: number;
+  low: number;
+  high: number;
+  onPut: (value: number) => void;
+}) {
   const [text, setText] = useState<string | null>(null);
   const take = () => {
     const typed = Number(text);

@@ -34,7 +34,13 @@ export function ResampleLens() {
       <div className="no-print flex min-h-[28px] shrink-0 flex-wrap items-center gap-2">
         <LensTabs />
       </div>
-      <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Fits to subsets of the readings" aria-busy={isFetching}>
+      <div
+        className="min-h-0 grow overflow-auto"
+        tabIndex={0}
+        role="region"
+        aria-label="Fits to subsets of the readings"
+        aria-busy={isFetching}
+      >
         <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
           <ResampleControls chosen={chosen} put={put} data={data ?? null} />
           {data?.remark && <p className="border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] text-amber">{data.remark}</p>}
@@ -46,7 +52,12 @@ export function ResampleLens() {
                 {together ? "." : "; held-out readings are hollow."}
               </p>
               {together ? (
-                <DrawPlot found={data} places={data.left_out.map((_, place) => place)} wide label={`All ${data.left_out.length} curves over each other`} />
+                <DrawPlot
+                  found={data}
+                  places={data.left_out.map((_, place) => place)}
+                  wide
+                  label={`All ${data.left_out.length} curves over each other`}
+                />
               ) : (
                 <ul aria-label="Subsets" className="grid gap-2 [grid-template-columns:repeat(auto-fit,minmax(min(100%,10.5rem),1fr))]">
                   {data.left_out.slice(0, plots).map((rows, place) => (
@@ -66,7 +77,11 @@ export function ResampleLens() {
                   ))}
                 </ul>
               )}
-              {!together && data.left_out.length > MOST_PLOTS && <p className="text-[12.5px] text-mute">The first {MOST_PLOTS} of {data.left_out.length} are drawn; all are counted.</p>}
+              {!together && data.left_out.length > MOST_PLOTS && (
+                <p className="text-[12.5px] text-mute">
+                  The first {MOST_PLOTS} of {data.left_out.length} are drawn; all are counted.
+                </p>
+              )}
             </>
           )}
         </div>
@@ -78,7 +93,10 @@ export function ResampleLens() {
 function Outcome({ found }: { found: Resampling }) {
   const errors = found.fits.map((fit) => fit.error ?? Infinity);
   const best = found.fits.length > 1 ? errors.indexOf(Math.min(...errors)) : -1;
-  const cells = () => [["fit", "model", "parameters", "typical miss, all readings", "RMS error, held out"], ...found.fits.map((fit) => [fit.letter, fit.name, String(fit.parameters), fit.own, fit.left_out])];
+  const cells = () => [
+    ["fit", "model", "parameters", "typical miss, all readings", "RMS error, held out"],
+    ...found.fits.map((fit) => [fit.letter, fit.name, String(fit.parameters), fit.own, fit.left_out]),
+  ];
   return (
     <div role="group" aria-label="What the subsets show">
       <TableCard

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, type Fit, type Residuals } from "../api/client";
+import { api, type Residuals } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { Swatch } from "../fits/Swatch";
 import { useAnalysis, useNaming, useStudy } from "../study/context";
@@ -12,10 +12,17 @@ import { Histogram, SmallPlot } from "./SmallPlot";
 import { TableCard } from "./TableCard";
 import { quantity } from "./quantity";
 import { WithoutPlot } from "./WithoutPlot";
+import { type ComputedFit, isComputed } from "../fits/kinds";
 
 const COLUMNS = ["observed", "fitted", "residual", "squared", "standardised", "leverage", "cook"] as const;
 const WORDS: Record<(typeof COLUMNS)[number], string> = {
-  observed: "observed", fitted: "fitted", residual: "residual", squared: "residual²", standardised: "standardised", leverage: "leverage", cook: "Cook’s distance",
+  observed: "observed",
+  fitted: "fitted",
+  residual: "residual",
+  squared: "residual²",
+  standardised: "standardised",
+  leverage: "leverage",
+  cook: "Cook’s distance",
 };
 
 const MEANINGS: Partial<Record<(typeof COLUMNS)[number], string>> = {
@@ -27,7 +34,7 @@ const MEANINGS: Partial<Record<(typeof COLUMNS)[number], string>> = {
 /** Five views of the residuals of one fit or of two side by side, what they say in words, and the table behind them. */
 export function ResidualsLens() {
   const { fits } = useAnalysis();
-  const fitted = fits.filter((fit) => !fit.refusal && fit.kind !== "interpolation");
+  const fitted = fits.filter(isComputed);
   const [wanted, setWanted] = useState<string | null>(null);
   const [beside, setBeside] = useState("");
   const fit = fitted.find((one) => one.letter === wanted) ?? fitted[0];
@@ -39,12 +46,24 @@ export function ResidualsLens() {
         {fitted.length > 1 && (
           <>
             <FitChoice label="of fit" name="Residuals of fit" value={fit?.letter ?? ""} fits={fitted} onPick={setWanted} />
-            <FitChoice label="beside" name="Beside the residuals of fit" value={other?.letter ?? ""} fits={fitted.filter((one) => one !== fit)} none="no other" onPick={setBeside} />
+            <FitChoice
+              label="beside"
+              name="Beside the residuals of fit"
+              value={other?.letter ?? ""}
+              fits={fitted.filter((one) => one !== fit)}
+              none="no other"
+              onPick={setBeside}
+            />
           </>
         )}
       </div>
       <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Views of the residuals">
-        {!fit && <p className="p-6 text-center text-mute">There are no residuals without a fit. {fits.some((one) => one.kind === "interpolation") && "An interpolation has none: it meets every reading."}</p>}
+        {!fit && (
+          <p className="p-6 text-center text-mute">
+            There are no residuals without a fit.{" "}
+            {fits.some((one) => one.kind === "interpolation") && "An interpolation has none: it meets every reading."}
+          </p>
+        )}
         {fit && (
           <div className={other ? "grid gap-3 [grid-template-columns:repeat(auto-fit,minmax(min(100%,16rem),1fr))]" : ""}>
             <ResidualsOf fit={fit} titled={other !== undefined} />
@@ -56,7 +75,21 @@ export function ResidualsLens() {
   );
 }
 
-function FitChoice({ label, name, value, fits, none, onPick }: { label: string; name: string; value: string; fits: Fit[]; none?: string; onPick: (letter: string) => void }) {
+function FitChoice({
+  label,
+  name,
+  value,
+  fits,
+  none,
+  onPick,
+}: {
+  label: string;
+  name: string;
+  value: string;
+  fits: ComputedFit[];
+  none?: string;
+  onPick: (letter: string) => void;
+}) {
   return (
     <label className="flex items-center gap-1.5 text-[13px] text-mute">
       {label}
@@ -72,13 +105,15 @@ function FitChoice({ label, name, value, fits, none, onPick }: { label: string; 
   );
 }
 
-function ResidualsOf({ fit, titled }: { fit: Fit; titled: boolean }) {
+function ResidualsOf({ fit, titled }: { fit: ComputedFit; titled: boolean }) {
   const study = useStudy();
   const naming = useNaming();
   const { data } = useQuery({
     queryKey: ["residuals", study.id, study.version, fit.letter],
     placeholderData: keepPreviousData,
-    queryFn: async () => (await api.GET("/api/studies/{study_id}/residuals/{letter}", { params: { path: { study_id: study.id, letter: fit.letter } } })).data ?? null,
+    queryFn: async () =>
+      (await api.GET("/api/studies/{study_id}/residuals/{letter}", { params: { path: { study_id: study.id, letter: fit.letter } } }))
+        .data ?? null,
   });
   if (!data) return null;
   return (
@@ -88,15 +123,43 @@ function ResidualsOf({ fit, titled }: { fit: Fit; titled: boolean }) {
           <Swatch letter={fit.letter} /> {fit.label || fit.name}
         </h2>
       )}
-      <Views found={data} color={lookOf(data.letter).color} deviation={fit.deviation ?? 0} xTitle={quantity(naming.x, naming.x_over)} yTitle={quantity(naming.y, naming.y_over)} rTitle={quantity("residual", naming.y_over)} />
+      <Views
+        found={data}
+        color={lookOf(data.letter).color}
+        deviation={fit.deviation ?? 0}
+        xTitle={quantity(naming.x, naming.x_over)}
+        yTitle={quantity(naming.y, naming.y_over)}
+        rTitle={quantity("residual", naming.y_over)}
+      />
     </div>
   );
 }
 
-function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Residuals; color: string; deviation: number; xTitle: string; yTitle: string; rTitle: string }) {
+function Views({
+  found,
+  color,
+  deviation,
+  xTitle,
+  yTitle,
+  rTitle,
+}: {
+  found: Residuals;
+  color: string;
+  deviation: number;
+  xTitle: string;
+  yTitle: string;
+  rTitle: string;
+}) {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
-  const choose = (row: number) => select({ row, col: Math.max(0, study.columns.findIndex((column) => column.role === "y")) });
+  const choose = (row: number) =>
+    select({
+      row,
+      col: Math.max(
+        0,
+        study.columns.findIndex((column) => column.role === "y"),
+      ),
+    });
   const order = found.rows.map((row) => row + 1);
   const residuals = spread(found.residual, true);
   const common = { rows: found.rows, color, lit, onChoose: choose };
@@ -108,21 +171,49 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
   const looked = pointed ?? chosen;
   const table = byInfluence ? [...found.table].sort((a, b) => (Number(b.cook) || 0) - (Number(a.cook) || 0)) : found.table;
   const head = (name: (typeof COLUMNS)[number]) => quantity(WORDS[name], found.over[name] ?? "");
-  const cells = () => [["row", ...COLUMNS.map(head)], ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])])];
+  const cells = () => [
+    ["row", ...COLUMNS.map(head)],
+    ...found.table.map((line) => [String(line.row + 1), ...COLUMNS.map((name) => line[name])]),
+  ];
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
-      <ul className="grid gap-0.5 border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] leading-snug" aria-label="What the residuals show">
+      <ul
+        className="grid gap-0.5 border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] leading-snug"
+        aria-label="What the residuals show"
+      >
         {found.sentences.map((sentence) => (
           <li key={sentence}>{sentence}</li>
         ))}
-        {!found.all_drawn && <li className="text-mute">Of so many readings a part is drawn, evenly spaced, and all of the largest residuals.</li>}
+        {!found.all_drawn && (
+          <li className="text-mute">Of so many readings a part is drawn, evenly spaced, and all of the largest residuals.</li>
+        )}
       </ul>
       <div className="grid gap-2.5 [grid-template-columns:repeat(auto-fit,minmax(min(100%,15.5rem),1fr))]">
         <SmallPlot {...against} title={`Against ${xTitle.split(" / ")[0]}`} xs={found.x} x={spread(found.x)} xTitle={xTitle} />
         <SmallPlot {...against} title="Against the fitted value" xs={found.fitted} x={spread(found.fitted)} xTitle={`fitted ${yTitle}`} />
         <SmallPlot {...against} title="By row order" xs={order} x={spread(order)} xTitle="row" />
-        <SmallPlot {...common} title="Normal quantile plot" xs={found.expected} ys={found.standardised} x={spread(found.expected, true)} y={spread(found.standardised, true)} xTitle="normal quantile" yTitle="standardised" guide="diagonal" />
-        {found.bins.length > 0 && <Histogram title="Histogram" bins={found.bins} color={color} x={[found.bins[0]!.low, found.bins[found.bins.length - 1]!.high]} y={[0, most * 1.08]} xTitle={rTitle} yTitle="readings" />}
+        <SmallPlot
+          {...common}
+          title="Normal quantile plot"
+          xs={found.expected}
+          ys={found.standardised}
+          x={spread(found.expected, true)}
+          y={spread(found.standardised, true)}
+          xTitle="normal quantile"
+          yTitle="standardised"
+          guide="diagonal"
+        />
+        {found.bins.length > 0 && (
+          <Histogram
+            title="Histogram"
+            bins={found.bins}
+            color={color}
+            x={[found.bins[0]!.low, found.bins[found.bins.length - 1]!.high]}
+            y={[0, most * 1.08]}
+            xTitle={rTitle}
+            yTitle="readings"
+          />
+        )}
         <WithoutPlot letter={found.letter} row={looked} color={color} />
       </div>
       <TableCard
@@ -131,11 +222,20 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
         copy={{ label: "Copy the residual table", what: "The residual table", rows: cells }}
         control={
           <label className="flex items-center gap-1.5 text-[12px] text-mute">
-            <input type="checkbox" className="accent-(--color-pine)" checked={byInfluence} onChange={(event) => setByInfluence(event.target.checked)} />
+            <input
+              type="checkbox"
+              className="accent-(--color-pine)"
+              checked={byInfluence}
+              onChange={(event) => setByInfluence(event.target.checked)}
+            />
             most influential first
           </label>
         }
-        below={found.table.length < found.rows.length && <p className="px-2.5 py-1 text-[12px] text-mute">The first {found.table.length} readings.</p>}
+        below={
+          found.table.length < found.rows.length && (
+            <p className="px-2.5 py-1 text-[12px] text-mute">The first {found.table.length} readings.</p>
+          )
+        }
       >
         <thead>
           <tr className="border-y border-rule text-[11.5px] text-mute">
@@ -159,7 +259,12 @@ function Views({ found, color, deviation, xTitle, yTitle, rTitle }: { found: Res
               onPointerLeave={() => setPointed(null)}
             >
               <th scope="row" className="px-2 font-normal text-mute">
-                <button className="rounded-sm px-1" aria-label={`Row ${line.row + 1}: show the curve without it`} onFocus={() => setPointed(line.row)} onBlur={() => setPointed(null)}>
+                <button
+                  className="rounded-sm px-1"
+                  aria-label={`Row ${line.row + 1}: show the curve without it`}
+                  onFocus={() => setPointed(line.row)}
+                  onBlur={() => setPointed(null)}
+                >
                   {line.row + 1}
                 </button>
               </th>

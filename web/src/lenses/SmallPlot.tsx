@@ -49,13 +49,34 @@ export function SmallPlot({ rows, xs, ys, color, lit, onChoose, guide, band, ...
   return (
     <figure className="border border-rule bg-sheet">
       <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">{frame.title}</figcaption>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={`${frame.title}: ${frame.yTitle} against ${frame.xTitle}, ${rows.length} readings`} onClick={choose}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full"
+        role="img"
+        aria-label={`${frame.title}: ${frame.yTitle} against ${frame.xTitle}, ${rows.length} readings`}
+        onClick={choose}
+      >
         <Axes {...frame} />
-        {band && <rect x={AREA.left} width={AREA.right - AREA.left} y={y(band)} height={Math.max(0, y(-band) - y(band))} fill={color} opacity="0.1" />}
+        {band && (
+          <rect
+            x={AREA.left}
+            width={AREA.right - AREA.left}
+            y={y(band)}
+            height={Math.max(0, y(-band) - y(band))}
+            fill={color}
+            opacity="0.1"
+          />
+        )}
         {guide === "zero" ? (
           <line x1={AREA.left} x2={AREA.right} y1={y(0)} y2={y(0)} stroke={color} />
         ) : (
-          <line x1={x(Math.max(frame.x[0], frame.y[0]))} y1={y(Math.max(frame.x[0], frame.y[0]))} x2={x(Math.min(frame.x[1], frame.y[1]))} y2={y(Math.min(frame.x[1], frame.y[1]))} stroke={color} />
+          <line
+            x1={x(Math.max(frame.x[0], frame.y[0]))}
+            y1={y(Math.max(frame.x[0], frame.y[0]))}
+            x2={x(Math.min(frame.x[1], frame.y[1]))}
+            y2={y(Math.min(frame.x[1], frame.y[1]))}
+            stroke={color}
+          />
         )}
         {rows.map((row, i) => {
           const [vx, vy] = [xs[i], ys[i]];
@@ -86,10 +107,23 @@ export function Histogram({ bins, color, ...frame }: Frame & { bins: { low: numb
   return (
     <figure className="border border-rule bg-sheet">
       <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">{frame.title}</figcaption>
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={`${frame.title}: ${bins.map((bin) => bin.count).join(", ")}`}>
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full"
+        role="img"
+        aria-label={`${frame.title}: ${bins.map((bin) => bin.count).join(", ")}`}
+      >
         <Axes {...frame} />
         {bins.map((bin) => (
-          <rect key={bin.low} x={x(bin.low) + 0.5} width={Math.max(0.5, x(bin.high) - x(bin.low) - 1)} y={y(bin.count)} height={AREA.bottom - y(bin.count)} fill={color} opacity="0.75" />
+          <rect
+            key={bin.low}
+            x={x(bin.low) + 0.5}
+            width={Math.max(0.5, x(bin.high) - x(bin.low) - 1)}
+            y={y(bin.count)}
+            height={AREA.bottom - y(bin.count)}
+            fill={color}
+            opacity="0.75"
+          />
         ))}
       </svg>
     </figure>

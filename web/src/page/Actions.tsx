@@ -1,13 +1,17 @@
-import type { Change, Fit } from "../api/client";
+import type { RefusedFit } from "../fits/kinds";
 import { useChange } from "../study/context";
 
 /** What can be done about something, each at one press. */
-export function Actions({ actions }: { actions: Fit["actions"] }) {
+export function Actions({ actions }: { actions: RefusedFit["actions"] }) {
   const change = useChange();
   return (
     <>
-      {actions?.map((action) => (
-        <button key={action.label} className="button h-auto min-h-[28px] max-w-full shrink py-0.5 text-left whitespace-normal" onClick={() => change(action.change as unknown as Change)}>
+      {actions.map((action) => (
+        <button
+          key={action.label}
+          className="button h-auto min-h-[28px] max-w-full shrink py-0.5 text-left whitespace-normal"
+          onClick={() => change(action.change)}
+        >
           {action.label}
         </button>
       ))}

@@ -39,7 +39,9 @@ export function Answers() {
   return (
     <Section title="Answers" aside={level}>
       {!answers.length && !unknowns.length && (
-        <p className="text-[13px] text-mute">No answers kept yet. Ask below the plot and keep what you want to hand in. Unknowns (rows with y but no x) appear automatically.</p>
+        <p className="text-[13px] text-mute">
+          No answers kept yet. Ask below the plot and keep what you want to hand in. Unknowns (rows with y but no x) appear automatically.
+        </p>
       )}
       <ul className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
         {unknowns.map((unknown) => (
@@ -115,7 +117,11 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
-        <button className="icon-button no-print" aria-label={`Remove the answer for ${answer.asked}`} onClick={() => change({ kind: "remove_answer", key })}>
+        <button
+          className="icon-button no-print"
+          aria-label={`Remove the answer for ${answer.asked}`}
+          onClick={() => change({ kind: "remove_answer", key })}
+        >
           <X size={15} />
         </button>
       </div>
@@ -129,7 +135,10 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
           <span className="grow">
             Changed since it was kept (was <span className="numerals">{answer.was}</span>).
           </span>
-          <button className="button !h-[24px]" onClick={() => change({ kind: "set_answer", key, was: (answer.problem || answer.result || "").slice(0, 400) })}>
+          <button
+            className="button !h-[24px]"
+            onClick={() => change({ kind: "set_answer", key, was: (answer.problem || answer.result || "").slice(0, 400) })}
+          >
             <Check size={13} /> Accept
           </button>
         </p>

@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { TriangleAlert } from "lucide-react";
 
-import { api, type Fit } from "../api/client";
+import { api } from "../api/client";
+import type { DrawnFit } from "../fits/kinds";
 import { useStudy } from "../study/context";
 import { WithoutIt } from "../plot/WithoutIt";
 import { select, setView } from "../study/view";
@@ -15,10 +16,13 @@ const SINGLE_READINGS = ["far-off", "one-reading-decides"];
 const MOST_SHOWN = 3;
 
 /** What one should know about the fit, each with what to do; named rows can be looked at and set aside from here. */
-export function Cautions({ fit }: { fit: Fit }) {
+export function Cautions({ fit }: { fit: DrawnFit }) {
   const study = useStudy();
-  const yColumn = Math.max(0, study.columns.findIndex((column) => column.role === "y"));
-  if (!fit.cautions?.length) return null;
+  const yColumn = Math.max(
+    0,
+    study.columns.findIndex((column) => column.role === "y"),
+  );
+  if (!fit.cautions.length) return null;
   return (
     <>
       <h3 className="mt-3 mb-1 text-[12px] font-semibold text-mute">Cautions</h3>
@@ -35,7 +39,9 @@ export function Cautions({ fit }: { fit: Fit }) {
               {caution.rows.length > 0 && (
                 <button
                   className="button"
-                  onClick={() => select({ row: caution.rows[caution.rows.length - 1]!, col: yColumn }, { row: caution.rows[0]!, col: yColumn })}
+                  onClick={() =>
+                    select({ row: caution.rows[caution.rows.length - 1]!, col: yColumn }, { row: caution.rows[0]!, col: yColumn })
+                  }
                 >
                   Show
                 </button>
@@ -70,7 +76,8 @@ function BetterModel({ letter }: { letter: string }) {
   const { data } = useQuery({
     queryKey: ["better", id, version, letter],
     staleTime: Infinity,
-    queryFn: async () => (await api.GET("/api/studies/{study_id}/better/{letter}", { params: { path: { study_id: id, letter } } })).data ?? null,
+    queryFn: async () =>
+      (await api.GET("/api/studies/{study_id}/better/{letter}", { params: { path: { study_id: id, letter } } })).data ?? null,
   });
   return data ? <Actions actions={[data]} /> : null;
 }

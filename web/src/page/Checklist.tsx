@@ -1,6 +1,6 @@
 import { Check, CircleHelp, TriangleAlert } from "lucide-react";
 
-import type { Fit } from "../api/client";
+import type { FittedFit } from "../fits/kinds";
 
 const MARKS = {
   fine: { icon: Check, word: "fine", color: "text-pine" },
@@ -9,7 +9,7 @@ const MARKS = {
 } as const;
 
 /** What an expert checks when a formula does not fit, in the order in which it pays. */
-export function Checklist({ checks }: { checks: NonNullable<Fit["checklist"]> }) {
+export function Checklist({ checks }: { checks: FittedFit["checklist"] }) {
   if (!checks.length) return null;
   return (
     <ol className="mt-2 grid gap-1.5 border-l-2 border-rule pl-3 text-[13px]" aria-label="What to check">

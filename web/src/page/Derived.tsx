@@ -1,8 +1,8 @@
-import type { Fit } from "../api/client";
+import type { ComputedFit } from "../fits/kinds";
 
 /** What follows from the parameters: half-life, period, vertex and the like. */
-export function Derived({ fit }: { fit: Fit }) {
-  if (!fit.derived?.length) return null;
+export function Derived({ fit }: { fit: ComputedFit }) {
+  if (!fit.derived.length) return null;
   return (
     <dl className="numerals mt-1 grid grid-cols-[1fr_auto] gap-x-3 border-t border-rule/60 pt-1 text-[13px]">
       {fit.derived.map((quantity) => (

@@ -1,17 +1,17 @@
 import { Copy } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 
-import type { Fit } from "../api/client";
+import type { ComputedFit } from "../fits/kinds";
 import { Sideways } from "../ui/Sideways";
 import { mathmlOf, Typeset } from "../ui/Typeset";
 import { copyText } from "./copy";
 import { Rounding } from "./Rounding";
 
 /** The equation in rounded numbers, with a way to copy it in numbers that are safe to use. */
-export function Equation({ fit }: { fit: Fit }) {
-  const text = fit.equation_text ?? "";
-  const latex = fit.equation_latex ?? "";
-  const safe = { text: fit.safe_text || text, latex: fit.safe_latex || latex };
+export function Equation({ fit }: { fit: ComputedFit }) {
+  const text = fit.equation_text;
+  const latex = fit.equation_latex;
+  const safe = { text: fit.safe_text, latex: fit.safe_latex };
   return (
     <>
       <div className="flex items-center justify-between gap-2">
@@ -19,7 +19,7 @@ export function Equation({ fit }: { fit: Fit }) {
           <Typeset latex={latex} text={text} className={`numerals font-book ${text.length > 34 ? "text-[15px]" : "text-[17px]"}`} />
         </Sideways>
         <span className="no-print flex items-center gap-1">
-          {fit.rounding && <Rounding fit={fit} />}
+          {fit.kind === "fit" && fit.rounding && <Rounding fit={fit} />}
           <DropdownMenu.Root modal={false}>
             <DropdownMenu.Trigger asChild>
               <button className="icon-button" aria-label="Copy the equation">
@@ -34,7 +34,10 @@ export function Equation({ fit }: { fit: Fit }) {
                 <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(safe.latex, "Equation as LaTeX")}>
                   Copy as LaTeX
                 </DropdownMenu.Item>
-                <DropdownMenu.Item className="menu-item" onSelect={() => void mathmlOf(safe.latex).then((mathml) => copyText(mathml, "Equation as MathML"))}>
+                <DropdownMenu.Item
+                  className="menu-item"
+                  onSelect={() => void mathmlOf(safe.latex).then((mathml) => copyText(mathml, "Equation as MathML"))}
+                >
                   Copy as MathML
                 </DropdownMenu.Item>
               </DropdownMenu.Content>
@@ -42,7 +45,7 @@ export function Equation({ fit }: { fit: Fit }) {
           </DropdownMenu.Root>
         </span>
       </div>
-      {fit.rounding_cost && (
+      {fit.kind === "fit" && fit.rounding_cost && (
         <p role="status" className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">
           {fit.rounding_cost}
         </p>

@@ -7,6 +7,7 @@ import { tabbed } from "../ui/CopyTable";
 import { copyText } from "./copy";
 import { latexTable } from "./latexTable";
 import { parameterCells } from "./Parameters";
+import { type FittedFit } from "../fits/kinds";
 
 interface Props {
   fit: Fit;
@@ -21,7 +22,8 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
   const count = useAnalysisPart((analysis) => analysis.fits.length);
   const { letter } = fit;
   const item = "menu-item";
-  const movable = fit.family !== "interpolation" && fit.kind !== "known";
+  // Also one that has no curve yet can be set by hand.
+  const movable = fit.family !== "interpolation" && fit.kind !== "known" && !fit.by_hand;
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
@@ -31,17 +33,17 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
-          {movable && fit.kind === "fit" && (
+          {movable && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true })}>
               <Hand size={15} /> Set by hand
             </DropdownMenu.Item>
           )}
-          {movable && fit.kind === "fit" && fit.parameters && fit.parameters.length > 0 && (
+          {fit.kind === "fit" && fit.parameters.length > 0 && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true, values: free(fit) })}>
               <Hand size={15} /> Set by hand, from the fitted values
             </DropdownMenu.Item>
           )}
-          {fit.kind === "hand" && (
+          {fit.by_hand && (
             <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: false })}>
               <Ruler size={15} /> Fit by least squares
             </DropdownMenu.Item>
@@ -57,12 +59,15 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
           <DropdownMenu.Item className={item} onSelect={onRename}>
             <Pencil size={15} /> Rename
           </DropdownMenu.Item>
-          {fit.kind === "fit" && (fit.parameters?.length ?? 0) > 0 && (
+          {fit.kind === "fit" && fit.parameters.length > 0 && (
             <>
               <DropdownMenu.Item className={item} onSelect={() => void copyText(tabbed(parameterCells(fit)), "Parameters")}>
                 <ClipboardCopy size={15} /> Copy the parameters as a table
               </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => void copyText(tabbed(parameterCells(fit, true)), "Parameters with all digits")}>
+              <DropdownMenu.Item
+                className={item}
+                onSelect={() => void copyText(tabbed(parameterCells(fit, true)), "Parameters with all digits")}
+              >
                 <ClipboardCopy size={15} /> Copy the parameters with all digits
               </DropdownMenu.Item>
               <DropdownMenu.Item className={item} onSelect={() => void copyText(latexTable(parameterCells(fit)), "Parameters in LaTeX")}>
@@ -97,4 +102,4 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
   );
 }
 
-const free = (fit: Fit) => Object.fromEntries((fit.parameters ?? []).filter((one) => !one.fixed).map((one) => [one.name, one.number]));
+const free = (fit: FittedFit) => Object.fromEntries(fit.parameters.filter((one) => !one.fixed).map((one) => [one.name, one.number]));

@@ -21,6 +21,7 @@ import { Parameters } from "./Parameters";
 import { Pieces } from "./Pieces";
 import { RangeForm } from "./RangeForm";
 import { Statistics } from "./Statistics";
+import { type ComputedFit, differenceOf, type InterpolationFit, isComputed, type RefusedFit } from "../fits/kinds";
 
 /** The account of one fit: the leading one in full, the others with their equation and the rest one step away. */
 export const Model = memo(function Model({ fit, place }: { fit: Fit; place: number }) {
@@ -30,6 +31,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
   const [ranging, setRanging] = useState(false);
   const leading = place === 0;
   const shown = leading || open;
+  const difference = differenceOf(fit);
   return (
     <section className="mt-4" aria-label={`Model ${fit.letter}`}>
       <div className="flex items-center gap-2">
@@ -39,10 +41,14 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
         </h2>
         {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-[11.5px] text-mute">not on the plot</span>}
         <span className="h-px grow bg-rule" />
-        {!fit.refusal && fit.kind !== "interpolation" && <Judgement fit={fit} />}
+        {isComputed(fit) && <Judgement fit={fit} />}
         {!leading && (
           <Hint text="Make this the leading fit: its residuals are shown and answers use it">
-            <button className="icon-button no-print" aria-label={`Make ${fit.letter} the leading fit`} onClick={() => change({ kind: "lead_with", letter: fit.letter })}>
+            <button
+              className="icon-button no-print"
+              aria-label={`Make ${fit.letter} the leading fit`}
+              onClick={() => change({ kind: "lead_with", letter: fit.letter })}
+            >
               <ArrowUp size={15} />
             </button>
           </Hint>
@@ -65,13 +71,9 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
       )}
       <div className="mt-1.5">
         <ModelSettings fit={fit} />
-        {fit.range_text && !ranging && (
-          <p className="text-[12.5px] text-mute">
-            {fit.range_text}
-          </p>
-        )}
+        {fit.range_text && !ranging && <p className="text-[12.5px] text-mute">{fit.range_text}</p>}
         {ranging && <RangeForm fit={fit} onClose={() => setRanging(false)} />}
-        {fit.family === "formula" && !fit.options.text ? null : fit.refusal ? (
+        {fit.family === "formula" && !fit.options.text ? null : fit.kind === "refused" ? (
           <Refusal fit={fit} />
         ) : fit.kind === "interpolation" ? (
           <Interpolated fit={fit} />
@@ -79,22 +81,27 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           <>
             <Equation fit={fit} />
             {fit.kind === "hand" && <HandPanel fit={fit} />}
-            {fit.difference && <p className="mt-1 font-book text-[14px] leading-snug">{fit.difference.sentence}</p>}
+            {difference && <p className="mt-1 font-book text-[14px] leading-snug">{difference.sentence}</p>}
             {!leading && (
-              <button aria-expanded={open} className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink" onClick={() => setOpen(!open)}>
-                <ChevronRight size={14} className={open ? "rotate-90" : ""} /> {fit.kind === "fit" ? "Parameters and how well it fits" : "How well it fits"}
+              <button
+                aria-expanded={open}
+                className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink"
+                onClick={() => setOpen(!open)}
+              >
+                <ChevronRight size={14} className={open ? "rotate-90" : ""} />{" "}
+                {fit.kind === "fit" ? "Parameters and how well it fits" : "How well it fits"}
               </button>
             )}
             <div className={shown ? "" : "hidden print:block"}>
               {fit.kind !== "hand" && <Parameters fit={fit} />}
               <Derived fit={fit} />
               {fit.plus_minus && <p className="mt-0.5 text-[12px] text-mute">{fit.plus_minus}</p>}
-              {fit.other_way && <OtherWay way={fit.other_way} />}
+              {fit.kind === "fit" && fit.other_way && <OtherWay way={fit.other_way} />}
               <h3 className="mt-3 text-[12px] font-semibold text-mute">How well it fits</h3>
               <p className="mt-1 font-book text-[14.5px] leading-snug">{fit.how_well}</p>
               <Statistics fit={fit} />
               <Cautions fit={fit} />
-              <Checklist checks={fit.checklist ?? []} />
+              {fit.kind === "fit" && <Checklist checks={fit.checklist} />}
               <p className="mt-2 font-book text-[13.5px] leading-snug text-mute">{fit.method}</p>
             </div>
           </>
@@ -104,7 +111,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
   );
 });
 
-function Interpolated({ fit }: { fit: Fit }) {
+function Interpolated({ fit }: { fit: InterpolationFit }) {
   return (
     <>
       <p className="mt-1 font-book text-[14.5px] leading-snug">{fit.how_well}</p>
@@ -115,35 +122,44 @@ function Interpolated({ fit }: { fit: Fit }) {
   );
 }
 
-function Judgement({ fit }: { fit: Fit }) {
+function Judgement({ fit }: { fit: ComputedFit }) {
   return (
     <span className="numerals text-[12px] whitespace-nowrap text-mute">
-      <Term word="R²" meaning="Share of the variation about the mean that the curve accounts for. It says nothing about whether this is the right model: look at the residuals." />{" "}
+      <Term
+        word="R²"
+        meaning="Share of the variation about the mean that the curve accounts for. It says nothing about whether this is the right model: look at the residuals."
+      />{" "}
       <span className="text-ink">{fit.r_squared}</span>
       <span className="mx-1.5">·</span>
-      <Term word="typical miss" meaning="How far a reading typically lies from the curve: √(sum of squared residuals / degrees of freedom), in the unit of y. Without weights this is s." /> <span className="text-ink">{fit.typical_miss}</span>
+      <Term
+        word="typical miss"
+        meaning="How far a reading typically lies from the curve: √(sum of squared residuals / degrees of freedom), in the unit of y. Without weights this is s."
+      />{" "}
+      <span className="text-ink">{fit.typical_miss}</span>
     </span>
   );
 }
 
 /** Why there is no fit, the next thing to do, and what held before. */
-function Refusal({ fit }: { fit: Fit }) {
+function Refusal({ fit }: { fit: RefusedFit }) {
   const status = useAnalysisPart((analysis) => analysis.status);
   const old = useLastGood(fit.letter);
-  const rows = (fit.refused_rows ?? []).filter((row) => status[row] === 1);
+  const rows = fit.refused_rows.filter((row) => status[row] === 1);
   const text = String(fit.options.text ?? "");
-  const [from, to] = fit.refused_at ?? [];
+  const [from, to] = fit.refused_at;
   return (
     <div role="status" className="mt-1 grid gap-1.5 font-book text-[14.5px] leading-snug">
       {from !== undefined && to !== undefined && text && (
         <p className="font-mono text-[13px]" aria-hidden="true">
           {text.slice(0, from)}
-          <mark className="bg-amber-well text-amber underline decoration-wavy underline-offset-2">{text.slice(from, Math.max(to, from + 1)) || " "}</mark>
+          <mark className="bg-amber-well text-amber underline decoration-wavy underline-offset-2">
+            {text.slice(from, Math.max(to, from + 1)) || " "}
+          </mark>
           {text.slice(Math.max(to, from + 1))}
         </p>
       )}
       <p>{fit.refusal}</p>
-      {(rows.length > 0 || (fit.actions?.length ?? 0) > 0) && (
+      {(rows.length > 0 || fit.actions.length > 0) && (
         <p className="flex flex-wrap gap-2">
           {rows.length > 0 && (
             <button className="button" onClick={() => select({ row: rows[0]!, col: 0 })}>
@@ -153,11 +169,11 @@ function Refusal({ fit }: { fit: Fit }) {
           <Actions actions={fit.actions} />
         </p>
       )}
-      <Checklist checks={fit.checklist ?? []} />
+      <Checklist checks={fit.checklist} />
       {old && (
         <p className="text-[13px] text-mute">
           In grey, as it was before: {old.name}
-          {old.equation_text && <>, {old.equation_text}</>}
+          {isComputed(old) && <>, {old.equation_text}</>}
         </p>
       )}
     </div>

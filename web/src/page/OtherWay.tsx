@@ -1,9 +1,9 @@
-import type { Fit } from "../api/client";
+import type { FittedFit } from "../fits/kinds";
 import { useNaming } from "../study/context";
 import { Symbol } from "../ui/Symbol";
 
 /** What least squares in y gives, beside the fit in logarithms. */
-export function OtherWay({ way }: { way: NonNullable<Fit["other_way"]> }) {
+export function OtherWay({ way }: { way: NonNullable<FittedFit["other_way"]> }) {
   const naming = useNaming();
   return (
     <div className="mt-2 border-l-2 border-rule pl-3 text-[13px]">

@@ -46,7 +46,11 @@ export function Page() {
         <div className="no-print mt-3 flex flex-wrap gap-1.5">
           {analysis.fits.length < MOST_FITS && (
             <>
-              <button className="button" disabled={!offers.length} onClick={() => change({ kind: "add_fit", ...nextModel(offers, analysis.fits) })}>
+              <button
+                className="button"
+                disabled={!offers.length}
+                onClick={() => change({ kind: "add_fit", ...nextModel(offers, analysis.fits) })}
+              >
                 <Plus size={14} /> Add a model
               </button>
               <button className="button" onClick={() => setChoosing(true)}>
@@ -74,7 +78,11 @@ export function Page() {
         )}
         {analysis.before_fit && (
           <p className="mt-3 text-[12.5px] text-mute">
-            <Term word="Correlation" meaning="How closely x and y go together, before any model is chosen. It does not say that a line is right." /> {analysis.before_fit}
+            <Term
+              word="Correlation"
+              meaning="How closely x and y go together, before any model is chosen. It does not say that a line is right."
+            />{" "}
+            {analysis.before_fit}
           </p>
         )}
       </div>

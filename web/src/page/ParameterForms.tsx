@@ -1,10 +1,9 @@
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
+import type { Parameter } from "../fits/kinds";
 import { useChange, useStudy } from "../study/context";
 import { inField, readNumber } from "../ui/decimals";
-
-type Parameter = NonNullable<Fit["parameters"]>[number];
 
 /** The lowest and the highest value that a parameter may take. */
 export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string; word: string; onDone: () => void }) {
@@ -17,7 +16,9 @@ export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string
     const [a, b] = [low.trim() ? readNumber(low) : null, high.trim() ? readNumber(high) : null];
     if ((low.trim() && a === null) || (high.trim() && b === null)) return setWrong("A bound is a number, or empty for none.");
     if (a !== null && b !== null && a >= b) return setWrong("The lower bound has to be the smaller one.");
-    const bounds = Object.fromEntries(fit.bounds.filter((one) => one.name !== name).map((one) => [one.name, [one.low, one.high] as [number | null, number | null]]));
+    const bounds = Object.fromEntries(
+      fit.bounds.filter((one) => one.name !== name).map((one) => [one.name, [one.low, one.high] as [number | null, number | null]]),
+    );
     if (a !== null || b !== null) bounds[name] = [a, b];
     onDone();
     change({ kind: "set_fit", letter: fit.letter, bounds });
@@ -33,11 +34,21 @@ export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string
       <div className="flex items-center gap-1.5">
         <label className="flex items-center gap-1.5">
           at least
-          <input className="field numerals w-16 text-right" aria-label={`${word}: not below`} value={low} onChange={(event) => setLow(event.target.value)} />
+          <input
+            className="field numerals w-16 text-right"
+            aria-label={`${word}: not below`}
+            value={low}
+            onChange={(event) => setLow(event.target.value)}
+          />
         </label>
         <label className="flex items-center gap-1.5">
           at most
-          <input className="field numerals w-16 text-right" aria-label={`${word}: not above`} value={high} onChange={(event) => setHigh(event.target.value)} />
+          <input
+            className="field numerals w-16 text-right"
+            aria-label={`${word}: not above`}
+            value={high}
+            onChange={(event) => setHigh(event.target.value)}
+          />
         </label>
       </div>
       {wrong && (
@@ -83,7 +94,12 @@ export function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter 
         />
       </label>
       <label className="flex items-center gap-2">
-        <input type="checkbox" className="accent-(--color-pine)" checked={study.rising} onChange={(event) => change({ kind: "edit_study", rising: event.target.checked })} />
+        <input
+          type="checkbox"
+          className="accent-(--color-pine)"
+          checked={study.rising}
+          onChange={(event) => change({ kind: "edit_study", rising: event.target.checked })}
+        />
         Terms from the lowest power up
       </label>
     </div>

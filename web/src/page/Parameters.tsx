@@ -1,18 +1,16 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 
-import type { Fit } from "../api/client";
+import type { ComputedFit, Parameter } from "../fits/kinds";
 import { useChange } from "../study/context";
 import { inField, readNumber } from "../ui/decimals";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
 import { BoundsForm, LetterForm } from "./ParameterForms";
 
-type Parameter = NonNullable<Fit["parameters"]>[number];
-
 /** Each parameter with its meaning, value, standard error, unit and relative error. */
-export function Parameters({ fit }: { fit: Fit }) {
-  if (!fit.parameters?.length) return null;
+export function Parameters({ fit }: { fit: ComputedFit }) {
+  if (!fit.parameters.length) return null;
   return (
     <table className="numerals mt-1 w-full text-[13.5px]">
       <thead className="sr-only">
@@ -49,10 +47,10 @@ export function Parameters({ fit }: { fit: Fit }) {
 }
 
 /** All of it as the cells of a labelled table, with the digits that are shown or, if wanted, with all of them. */
-export function parameterCells(fit: Fit, all = false): string[][] {
-  const rows = (fit.parameters ?? []).map((one) => {
-    const [value, error] = all ? one.full.split(" ± ") : [one.value, one.uncertainty || undefined];
-    return [wordOf(one.name, one.symbol) || one.symbol, one.symbol, value!, error ?? (one.fixed ? "fixed" : ""), one.unit, one.interval];
+export function parameterCells(fit: ComputedFit, all = false): string[][] {
+  const rows = fit.parameters.map((one) => {
+    const [value, error] = all ? [one.full, one.full_error] : [one.value, one.uncertainty];
+    return [wordOf(one.name, one.symbol) || one.symbol, one.symbol, value, error || (one.fixed ? "fixed" : ""), one.unit, one.interval];
   });
   return [["parameter", "symbol", "value", "standard error", "unit", "confidence interval"], ...rows];
 }
@@ -69,7 +67,10 @@ function Details({ parameter }: { parameter: Parameter }) {
           t = {parameter.t}, p {parameter.p.startsWith("<") ? parameter.p : `= ${parameter.p}`}
         </span>
       )}
-      <span className="numerals break-all">In full: {parameter.full}</span>
+      <span className="numerals break-all">
+        In full: {parameter.full}
+        {parameter.full_error && ` ± ${parameter.full_error}`}
+      </span>
     </span>
   );
 }
@@ -78,7 +79,7 @@ function Details({ parameter }: { parameter: Parameter }) {
 const wordOf = (name: string, symbol: string) => (name === symbol || /^.\d*$/.test(name) ? "" : name.replace(/_/g, " "));
 
 /** A parameter's value, which opens the choice between fitted and fixed. */
-function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) {
+function ParameterValue({ fit, parameter }: { fit: ComputedFit; parameter: Parameter }) {
   const change = useChange();
   const [open, setOpen] = useState(false);
   const name = wordOf(parameter.name, parameter.symbol) || parameter.symbol;
@@ -100,13 +101,16 @@ function ParameterValue({ fit, parameter }: { fit: Fit; parameter: Parameter }) 
     <Popover.Root
       open={open}
       onOpenChange={(next) => {
-        setText(fixedAt === undefined ? (parameter.name === "intercept" ? "0" : parameter.full.split(" ")[0]!.replaceAll("-", "−")) : inField(fixedAt));
+        setText(fixedAt === undefined ? (parameter.name === "intercept" ? "0" : parameter.full.replaceAll("-", "−")) : inField(fixedAt));
         setWrong("");
         setOpen(next);
       }}
     >
       <Popover.Trigger asChild>
-        <button className="-my-px rounded-sm border border-transparent px-1 hover:border-rule" aria-label={`${name} ${parameter.value}: fit or fix`}>
+        <button
+          className="-my-px rounded-sm border border-transparent px-1 hover:border-rule"
+          aria-label={`${name} ${parameter.value}: fit or fix`}
+        >
           {parameter.fixed && fit.kind !== "hand" && <span className="mr-1.5 text-[12px] text-mute">fixed at</span>}
           {bound && <span className="mr-1.5 text-[12px] text-mute">bounded</span>}
           {parameter.text}

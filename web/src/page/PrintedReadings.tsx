@@ -43,7 +43,11 @@ export const PrintedReadings = memo(function PrintedReadings() {
           </tbody>
         </table>
       </div>
-      {study.row_count > MOST && <p className="text-[11px]">The first {MOST} of {study.row_count} rows.</p>}
+      {study.row_count > MOST && (
+        <p className="text-[11px]">
+          The first {MOST} of {study.row_count} rows.
+        </p>
+      )}
     </section>
   );
 });

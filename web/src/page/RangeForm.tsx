@@ -30,9 +30,19 @@ export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
       }}
     >
       Use <Symbol text={naming.x} /> from
-      <input className="field numerals !h-[26px] w-16 text-right" aria-label="From" value={low} onChange={(event) => setLow(event.target.value)} />
+      <input
+        className="field numerals !h-[26px] w-16 text-right"
+        aria-label="From"
+        value={low}
+        onChange={(event) => setLow(event.target.value)}
+      />
       to
-      <input className="field numerals !h-[26px] w-16 text-right" aria-label="To" value={high} onChange={(event) => setHigh(event.target.value)} />
+      <input
+        className="field numerals !h-[26px] w-16 text-right"
+        aria-label="To"
+        value={high}
+        onChange={(event) => setHigh(event.target.value)}
+      />
       {naming.x_clock || naming.x_unit}
       <button className="button !h-[26px]">Use it</button>
       <button type="button" className="button !h-[26px]" onClick={() => (fit.x_range ? put([]) : onClose())}>

@@ -1,7 +1,7 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 
-import type { Fit } from "../api/client";
+import type { FittedFit } from "../fits/kinds";
 import { useChange } from "../study/context";
 import { Symbol } from "../ui/Symbol";
 
@@ -10,9 +10,9 @@ const MOST = 15;
 const MOST_DIGITS = 15;
 
 /** How many decimals the equation shows: as many as it needs, or those of the course, with what they cost. */
-export function Rounding({ fit }: { fit: Fit }) {
+export function Rounding({ fit }: { fit: FittedFit }) {
   const change = useChange();
-  const decimals = fit.decimals ?? [];
+  const decimals = fit.decimals;
   const put = (wanted: Record<string, number>) => change({ kind: "set_fit", letter: fit.letter, decimals: wanted });
   const chosen = Object.fromEntries(decimals.filter(({ shown, safe }) => shown !== safe).map(({ name, shown }) => [name, shown]));
   return (
@@ -21,7 +21,13 @@ export function Rounding({ fit }: { fit: Fit }) {
         <button className="rounded-sm text-[12px] text-mute underline decoration-dotted underline-offset-2 hover:text-ink">rounding</button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} collisionPadding={8} className="floating grid w-72 gap-2.5 text-[13px]" aria-label={`Rounding of fit ${fit.letter}`}>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          collisionPadding={8}
+          className="floating grid w-72 gap-2.5 text-[13px]"
+          aria-label={`Rounding of fit ${fit.letter}`}
+        >
           <p className="text-[12.5px]">{fit.rounding_cost || fit.rounding}</p>
           {decimals.length > 0 && (
             <>
@@ -40,20 +46,31 @@ export function Rounding({ fit }: { fit: Fit }) {
                         <Symbol text={one.symbol} />
                       </td>
                       <td className="text-right">
-                        <Places label={`Decimals of ${one.symbol}`} value={one.shown} onPut={(places) => put({ ...chosen, [one.name]: places })} />
+                        <Places
+                          label={`Decimals of ${one.symbol}`}
+                          value={one.shown}
+                          onPut={(places) => put({ ...chosen, [one.name]: places })}
+                        />
                       </td>
                       <td className="numerals text-right">{one.safe}</td>
                     </tr>
                   ))}
                 </tbody>
               </table>
-              <Alike onDecimals={(places) => put(Object.fromEntries(decimals.map(({ name }) => [name, places])))} onDigits={(digits) => put(Object.fromEntries(decimals.map(({ name, significant }) => [name, clipped(digits + significant)])))} />
+              <Alike
+                onDecimals={(places) => put(Object.fromEntries(decimals.map(({ name }) => [name, places])))}
+                onDigits={(digits) =>
+                  put(Object.fromEntries(decimals.map(({ name, significant }) => [name, clipped(digits + significant)])))
+                }
+              />
               <button className="button justify-self-start" disabled={Object.keys(chosen).length === 0} onClick={() => put({})}>
                 As many as it needs
               </button>
             </>
           )}
-          <p className="text-[12px] text-mute">Whatever is shown, answers come from the full values, and the equation that is copied has the decimals it needs.</p>
+          <p className="text-[12px] text-mute">
+            Whatever is shown, answers come from the full values, and the equation that is copied has the decimals it needs.
+          </p>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -1,39 +1,46 @@
 import { ChevronRight } from "lucide-react";
 import { useState } from "react";
 
-import type { Fit } from "../api/client";
+import type { ComputedFit } from "../fits/kinds";
 import { CopyTable } from "../ui/CopyTable";
 import { Term } from "../ui/Hint";
 
 /** All statistics, one step away; each label explains itself. */
-export function Statistics({ fit }: { fit: Fit }) {
+export function Statistics({ fit }: { fit: ComputedFit }) {
   const [open, setOpen] = useState(false);
-  const rows = fit.statistics ?? [];
-  const table = (all: boolean) => [["statistic", "value", "unit"], ...rows.map((row) => [row.label, row.absent || (all ? row.full : row.value), row.absent ? "" : row.unit])];
+  const rows = fit.statistics;
+  const table = (all: boolean) => [
+    ["statistic", "value", "unit"],
+    ...rows.map((row) => [row.label, row.absent || (all ? row.full : row.value), row.absent ? "" : row.unit]),
+  ];
   return (
     <div className="mt-2">
       <div className="no-print flex items-center justify-between">
-        <button aria-expanded={open} className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink" onClick={() => setOpen(!open)}>
+        <button
+          aria-expanded={open}
+          className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink"
+          onClick={() => setOpen(!open)}
+        >
           <ChevronRight size={14} className={open ? "rotate-90" : ""} /> All statistics
         </button>
         {open && <CopyTable label="Copy all statistics" what="Statistics" rows={() => table(false)} full={() => table(true)} />}
       </div>
       <div className="print:columns-2 print:gap-8">
-      <table className={`numerals mt-1 w-full text-[13px] ${open ? "" : "hidden print:table"}`}>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.name} className={`border-b border-rule/60 last:border-0 ${row.absent ? "print:hidden" : ""}`}>
-              <th scope="row" className="py-[3px] text-left font-normal">
-                <Term word={row.label} meaning={row.absent ? `${row.meaning} ${row.absent}` : row.meaning} />
-              </th>
-              <td className="py-[3px] text-right whitespace-nowrap" title={row.full || undefined}>
-                {row.absent ? <span className="text-mute">none</span> : row.value}
-                {row.unit && !row.absent && <span className="pl-1 font-book text-mute">{row.unit}</span>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        <table className={`numerals mt-1 w-full text-[13px] ${open ? "" : "hidden print:table"}`}>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.name} className={`border-b border-rule/60 last:border-0 ${row.absent ? "print:hidden" : ""}`}>
+                <th scope="row" className="py-[3px] text-left font-normal">
+                  <Term word={row.label} meaning={row.absent ? `${row.meaning} ${row.absent}` : row.meaning} />
+                </th>
+                <td className="py-[3px] text-right whitespace-nowrap" title={row.full || undefined}>
+                  {row.absent ? <span className="text-mute">none</span> : row.value}
+                  {row.unit && !row.absent && <span className="pl-1 font-book text-mute">{row.unit}</span>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       </div>
     </div>
   );

@@ -3,7 +3,21 @@ const PLAIN = "0123456789+-";
 const GREEK: Record<string, string> = {
   α: "alpha", β: "beta", γ: "gamma", δ: "delta", ε: "varepsilon", ζ: "zeta", η: "eta", θ: "theta", κ: "kappa", λ: "lambda", μ: "mu", µ: "mu", ν: "nu", ξ: "xi", π: "pi", ρ: "rho", σ: "sigma", τ: "tau", φ: "varphi", χ: "chi", ψ: "psi", ω: "omega", Γ: "Gamma", Δ: "Delta", Θ: "Theta", Λ: "Lambda", Σ: "Sigma", Φ: "Phi", Ψ: "Psi", Ω: "Omega",
 }; // prettier-ignore
-const SIGNS: Record<string, string> = { "−": "$-$", "±": "$\\pm$", "×": "$\\times$", "·": "$\\cdot$", "°": "$^{\\circ}$", "≤": "$\\le$", "≥": "$\\ge$", "√": "$\\surd$", "–": "--", "…": "\\dots{}", "\u2009": "\\,", "\u202f": "\\,", "\u00a0": "~" };
+const SIGNS: Record<string, string> = {
+  "−": "$-$",
+  "±": "$\\pm$",
+  "×": "$\\times$",
+  "·": "$\\cdot$",
+  "°": "$^{\\circ}$",
+  "≤": "$\\le$",
+  "≥": "$\\ge$",
+  "√": "$\\surd$",
+  "–": "--",
+  "…": "\\dots{}",
+  "\u2009": "\\,",
+  "\u202f": "\\,",
+  "\u00a0": "~",
+};
 const MARKED: Record<string, string> = { "\\": "\\textbackslash{}", "~": "\\textasciitilde{}", "^": "\\textasciicircum{}" };
 
 /** Cells as a table of LaTeX, the first row its heading; it needs no package. */

@@ -22,7 +22,9 @@ export function AnswerMarks({ answers, asked, lit, x, y }: Props) {
       {kept.map((answer, i) => (
         <Drop key={`${answer.key}-${i}`} answer={answer} x={x} y={y} faint={kept.length > 6} lit={lit.includes(answer.key)} />
       ))}
-      {wanted.map((answer, i) => answer.mark && <Drop key={i} answer={answer} x={x} y={y} faint={wanted.length > 6} pill={wanted.length === 1} />)}
+      {wanted.map(
+        (answer, i) => answer.mark && <Drop key={i} answer={answer} x={x} y={y} faint={wanted.length > 6} pill={wanted.length === 1} />,
+      )}
     </>
   );
 }
@@ -53,15 +55,54 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
   return (
     <g data-testid={pill ? "drop-asked" : "drop-kept"}>
       {mark.slope != null && <Tangent x={x} y={y} at={[mark.x, mark.y]} slope={mark.slope} />}
-      {mark.to_x != null && pill && <path d={`M${x(mark.to_x)} ${y.range()[1]}V${bottom}`} fill="none" stroke="var(--color-ink)" strokeWidth="1.2" strokeDasharray="4 3" />}
-      {mark.to_x != null && <rect x={Math.min(px, x(mark.to_x))} width={Math.abs(x(mark.to_x) - px)} y={y.range()[1]} height={bottom - y.range()[1]} fill="var(--color-lichen)" opacity="0.22" />}
-      {!faint && <path d={`M${left} ${py}H${px}V${bottom}`} fill="none" stroke="var(--color-ink)" strokeWidth={pill ? 1.2 : 0.8} strokeDasharray="4 3" />}
+      {mark.to_x != null && pill && (
+        <path
+          d={`M${x(mark.to_x)} ${y.range()[1]}V${bottom}`}
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth="1.2"
+          strokeDasharray="4 3"
+        />
+      )}
+      {mark.to_x != null && (
+        <rect
+          x={Math.min(px, x(mark.to_x))}
+          width={Math.abs(x(mark.to_x) - px)}
+          y={y.range()[1]}
+          height={bottom - y.range()[1]}
+          fill="var(--color-lichen)"
+          opacity="0.22"
+        />
+      )}
+      {!faint && (
+        <path
+          d={`M${left} ${py}H${px}V${bottom}`}
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth={pill ? 1.2 : 0.8}
+          strokeDasharray="4 3"
+        />
+      )}
       {limits && <path d={limits} stroke="var(--color-pine)" strokeWidth="5" opacity="0.4" />}
       {(mark.to_x != null && pill ? [px, x(mark.to_x)] : [px]).map((at, end) => (
-        <path key={end} pointerEvents="none" d={`M${at} ${py - size}l${size} ${size}l${-size} ${size}l${-size} ${-size}z`} fill="var(--color-lichen)" stroke="var(--color-ink)" strokeWidth={lit ? 2.2 : 1.2} />
+        <path
+          key={end}
+          pointerEvents="none"
+          d={`M${at} ${py - size}l${size} ${size}l${-size} ${size}l${-size} ${-size}z`}
+          fill="var(--color-lichen)"
+          stroke="var(--color-ink)"
+          strokeWidth={lit ? 2.2 : 1.2}
+        />
       ))}
       {pill && (
-        <g pointerEvents="none" transform={answer.direction === "y_at_x" || answer.direction === "area" ? `translate(${pillX} ${bottom - 24})` : `translate(${left + 4} ${py - 10})`}>
+        <g
+          pointerEvents="none"
+          transform={
+            answer.direction === "y_at_x" || answer.direction === "area"
+              ? `translate(${pillX} ${bottom - 24})`
+              : `translate(${left + 4} ${py - 10})`
+          }
+        >
           <rect width={width} height="20" rx="4" fill="var(--color-bar)" />
           <text x={width / 2} y="14" textAnchor="middle" fontSize="12" fill="var(--color-on-bar)">
             {said}
@@ -82,17 +123,42 @@ function Holders({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, 
   const { x_clock, y_clock } = useNaming();
   if (direction === "area" && mark?.to_x != null) {
     const ends = () => {
-      const typed = given().split(/\s+to\s+/).map((text) => readNumber(text, x_clock));
+      const typed = given()
+        .split(/\s+to\s+/)
+        .map((text) => readNumber(text, x_clock));
       return typed.length === 2 ? typed : [mark.x, mark.to_x!];
     };
-    const put = (end: number) => (text: string) => ask(ends().map((value, i) => (i === end ? text : String(value ?? 0))).join(" to "));
+    const put = (end: number) => (text: string) =>
+      ask(
+        ends()
+          .map((value, i) => (i === end ? text : String(value ?? 0)))
+          .join(" to "),
+      );
     return [mark.x, mark.to_x].map((value, end) => (
-      <Holder key={end} name={end ? "end" : "beginning"} said={String(value)} at={[x(value), py]} scale={x} now={() => ends()[end] ?? null} onPut={put(end)} />
+      <Holder
+        key={end}
+        name={end ? "end" : "beginning"}
+        said={String(value)}
+        at={[x(value), py]}
+        scale={x}
+        now={() => ends()[end] ?? null}
+        onPut={put(end)}
+      />
     ));
   }
   if (!["y_at_x", "x_at_y", "tangent"].includes(direction)) return null;
   const alongY = direction === "x_at_y";
-  return <Holder name="value" said={answer.asked} at={[px, py]} scale={alongY ? y : x} alongY={alongY} now={() => readNumber(given(), alongY ? y_clock : x_clock)} onPut={ask} />;
+  return (
+    <Holder
+      name="value"
+      said={answer.asked}
+      at={[px, py]}
+      scale={alongY ? y : x}
+      alongY={alongY}
+      now={() => readNumber(given(), alongY ? y_clock : x_clock)}
+      onPut={ask}
+    />
+  );
 }
 
 interface HolderProps {

@@ -35,12 +35,28 @@ function Title({ name, symbol, over }: { name: string; symbol: string; over: str
   );
 }
 
-const within = (ticks: Tick[], [a, b]: [number, number]) => ticks.filter(({ at }) => at >= Math.min(a, b) - 0.5 && at <= Math.max(a, b) + 0.5);
+const within = (ticks: Tick[], [a, b]: [number, number]) =>
+  ticks.filter(({ at }) => at >= Math.min(a, b) - 0.5 && at <= Math.max(a, b) + 0.5);
 
-export const YAxis = memo(function YAxis({ y, right, naming, residual, division }: { y: Scale; right: number; naming: Naming; residual?: boolean; division: Division }) {
+export const YAxis = memo(function YAxis({
+  y,
+  right,
+  naming,
+  residual,
+  division,
+}: {
+  y: Scale;
+  right: number;
+  naming: Naming;
+  residual?: boolean;
+  division: Division;
+}) {
   const [bottom, top] = y.range();
   const height = bottom - top;
-  const ticks = within(residual ? ticksOf(y, 3) : ticksOf(y, Math.max(2, Math.floor(height / 60)), division.step, division.clock), [bottom, top]);
+  const ticks = within(residual ? ticksOf(y, 3) : ticksOf(y, Math.max(2, Math.floor(height / 60)), division.step, division.clock), [
+    bottom,
+    top,
+  ]);
   const lines = !residual && division.grid !== "none";
   const minors = residual || division.grid !== "minor" ? [] : minorsOf(y, ticks);
   return (
@@ -63,7 +79,11 @@ export const YAxis = memo(function YAxis({ y, right, naming, residual, division 
       <line x1={MARGIN.left} x2={MARGIN.left} y1={top} y2={bottom} stroke="var(--color-ink)" strokeWidth="1.1" />
       <text transform={`translate(15 ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle" fontSize="12.5" fill="var(--color-ink)">
         {residual ? (
-          naming.y_over ? `residual / ${naming.y_over}` : "residual"
+          naming.y_over ? (
+            `residual / ${naming.y_over}`
+          ) : (
+            "residual"
+          )
         ) : division.title ? (
           division.title
         ) : (
@@ -74,7 +94,19 @@ export const YAxis = memo(function YAxis({ y, right, naming, residual, division 
   );
 });
 
-export const XAxis = memo(function XAxis({ x, at, naming, division, ticks }: { x: Scale; at: number; naming: Naming; division: Division; ticks: Tick[] }) {
+export const XAxis = memo(function XAxis({
+  x,
+  at,
+  naming,
+  division,
+  ticks,
+}: {
+  x: Scale;
+  at: number;
+  naming: Naming;
+  division: Division;
+  ticks: Tick[];
+}) {
   const [left, right] = x.range();
   return (
     <g fontSize="11.5" fill="var(--color-mute)">
@@ -100,12 +132,26 @@ export function xTicks(x: Scale, division: Division): Tick[] {
 }
 
 /** Upright gridlines, drawn under everything else in the plot. */
-export const XGrid = memo(function XGrid({ x, top, bottom, division, ticks }: { x: Scale; top: number; bottom: number; division: Division; ticks: Tick[] }) {
+export const XGrid = memo(function XGrid({
+  x,
+  top,
+  bottom,
+  division,
+  ticks,
+}: {
+  x: Scale;
+  top: number;
+  bottom: number;
+  division: Division;
+  ticks: Tick[];
+}) {
   if (division.grid === "none") return null;
   return (
     <g>
-      {division.grid === "minor" && minorsOf(x, ticks).map((at) => <line key={at} x1={at} x2={at} y1={top} y2={bottom} stroke="var(--color-rule)" strokeWidth="0.4" />)}
-      {division.grid === "minor" && ticks.map(({ key, at }) => <line key={key} x1={at} x2={at} y1={top} y2={bottom} stroke="var(--color-rule)" strokeWidth="0.7" />)}
+      {division.grid === "minor" &&
+        minorsOf(x, ticks).map((at) => <line key={at} x1={at} x2={at} y1={top} y2={bottom} stroke="var(--color-rule)" strokeWidth="0.4" />)}
+      {division.grid === "minor" &&
+        ticks.map(({ key, at }) => <line key={key} x1={at} x2={at} y1={top} y2={bottom} stroke="var(--color-rule)" strokeWidth="0.7" />)}
     </g>
   );
 });

@@ -32,7 +32,15 @@ export function CaughtBar() {
       </span>
       {used.length > 0 && (
         <>
-          <input className="field w-36" aria-label="Reason for setting them aside" placeholder="reason" maxLength={200} autoFocus value={reason} onChange={(event) => setReason(event.target.value)} />
+          <input
+            className="field w-36"
+            aria-label="Reason for setting them aside"
+            placeholder="reason"
+            maxLength={200}
+            autoFocus
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
           <button className="button-main">Set aside</button>
         </>
       )}

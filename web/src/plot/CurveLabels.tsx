@@ -4,6 +4,7 @@ import type { Curve, Fit, PlotSettings } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { useChange } from "../study/context";
 import type { Scale } from "./scales";
+import { isComputed } from "../fits/kinds";
 
 interface Props {
   fits: Fit[];
@@ -26,17 +27,38 @@ export const CurveLabels = memo(function CurveLabels({ fits, curves, plot, x, y,
       {fits.map((fit, i) => {
         const line = lines[i]!;
         if (!line.length) return null;
-        const text = plot.label === "equation" && fit.equation_text ? `${fit.letter}: ${fit.equation_text}` : fit.letter;
+        const text = plot.label === "equation" && isComputed(fit) ? `${fit.letter}: ${fit.equation_text}` : fit.letter;
         const width = 8 + text.length * 7.2;
         const spot = findSpot(line, lines, points, taken, x, y, width);
         taken.push({ ...spot, width });
-        return <Label key={fit.letter} letter={fit.letter} text={text} spot={spot} moved={plot.labels?.[fit.letter] as [number, number] | undefined} all={plot.labels ?? {}} />;
+        return (
+          <Label
+            key={fit.letter}
+            letter={fit.letter}
+            text={text}
+            spot={spot}
+            moved={plot.labels?.[fit.letter] as [number, number] | undefined}
+            all={plot.labels ?? {}}
+          />
+        );
       })}
     </>
   );
 });
 
-function Label({ letter, text, spot, moved, all }: { letter: string; text: string; spot: { x: number; y: number }; moved: [number, number] | undefined; all: NonNullable<PlotSettings["labels"]> }) {
+function Label({
+  letter,
+  text,
+  spot,
+  moved,
+  all,
+}: {
+  letter: string;
+  text: string;
+  spot: { x: number; y: number };
+  moved: [number, number] | undefined;
+  all: NonNullable<PlotSettings["labels"]>;
+}) {
   const change = useChange();
   const [held, setHeld] = useState<[number, number] | null>(null);
   const [dx, dy] = held ?? moved ?? [0, 0];
@@ -107,7 +129,15 @@ function trace(curve: Curve, x: Scale, y: Scale): [number, number][] {
 }
 
 /** Above or below the curve, where readings, curves and labels are farthest away. */
-function findSpot(line: [number, number][], lines: [number, number][][], points: [number, number][], taken: Box[], x: Scale, y: Scale, width: number) {
+function findSpot(
+  line: [number, number][],
+  lines: [number, number][][],
+  points: [number, number][],
+  taken: Box[],
+  x: Scale,
+  y: Scale,
+  width: number,
+) {
   const [left, right] = x.range();
   const [bottom, top] = y.range();
   let best = { x: line[0]![0], y: line[0]![1] - 12 };
@@ -123,7 +153,12 @@ function findSpot(line: [number, number][], lines: [number, number][][], points:
       const spot = { x: Math.min(Math.max(cx + dx, left + width / 2), right - width / 2), y: cy + dy };
       if (spot.y < top + 14 || spot.y > bottom - 6) continue;
       const clear = (others: [number, number][], limit: number) =>
-        others.slice(0, limit).reduce((least, [px, py]) => Math.min(least, Math.hypot(Math.max(0, Math.abs(px - spot.x) - width / 2 + 4), py - spot.y + 5)), 40);
+        others
+          .slice(0, limit)
+          .reduce(
+            (least, [px, py]) => Math.min(least, Math.hypot(Math.max(0, Math.abs(px - spot.x) - width / 2 + 4), py - spot.y + 5)),
+            40,
+          );
       const room = Math.min(
         clear(points, 400),
         ...lines.map((other) => clear(other, 4000) * 2.2),

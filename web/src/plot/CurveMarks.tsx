@@ -44,7 +44,13 @@ function CurveMarks({ curve, x, y, measured, letter, weight, leading, cased }: P
   const inside = samples.filter((sample) => sample.x >= measured[0] && sample.x <= measured[1]);
   const before = samples.filter((sample) => sample.x <= measured[0]);
   const after = samples.filter((sample) => sample.x >= measured[1]);
-  const dots = { fill: "none", stroke: color, strokeWidth: weight, strokeDasharray: `0.1 ${2.8 + weight}`, strokeLinecap: "round" as const };
+  const dots = {
+    fill: "none",
+    stroke: color,
+    strokeWidth: weight,
+    strokeDasharray: `0.1 ${2.8 + weight}`,
+    strokeLinecap: "round" as const,
+  };
   return (
     <g data-fit={letter}>
       {leading && <path d={band(samples) ?? ""} fill={color} opacity="0.14" />}
@@ -57,12 +63,33 @@ function CurveMarks({ curve, x, y, measured, letter, weight, leading, cased }: P
 }
 
 /** A curve as it was, or as it would be: thin and grey beside the one that holds. */
-export function GhostCurve({ curve, x, y, id, color = "var(--color-mute)" }: { curve: Curve; x: Scale; y: Scale; id: string; color?: string }) {
+export function GhostCurve({
+  curve,
+  x,
+  y,
+  id,
+  color = "var(--color-mute)",
+}: {
+  curve: Curve;
+  x: Scale;
+  y: Scale;
+  id: string;
+  color?: string;
+}) {
   const path = line<number>(
     (i) => x(curve.x[i]!),
     (i) => y(curve.y[i]!),
   ).defined((i) => curve.y[i] != null && Number.isFinite(y(curve.y[i])) && Number.isFinite(x(curve.x[i]!)));
-  return <path data-testid={`ghost-${id}`} d={path(curve.x.map((_, i) => i)) ?? ""} fill="none" stroke={color} strokeWidth="1.4" strokeDasharray="2 4" />;
+  return (
+    <path
+      data-testid={`ghost-${id}`}
+      d={path(curve.x.map((_, i) => i)) ?? ""}
+      fill="none"
+      stroke={color}
+      strokeWidth="1.4"
+      strokeDasharray="2 4"
+    />
+  );
 }
 
 /** The curve, which moves from where the hand left it to where least squares puts it. */
@@ -85,7 +112,12 @@ function withEnds(curve: Curve, measured: [number, number]): Sample[] {
     if (!left || !right || right.x === end) continue;
     const share = (end - left.x) / (right.x - left.x);
     const between = (a: number | null, b: number | null) => (a === null || b === null ? null : a + share * (b - a));
-    samples.splice(at, 0, { x: end, y: between(left.y, right.y)!, low: between(left.low, right.low), high: between(left.high, right.high) });
+    samples.splice(at, 0, {
+      x: end,
+      y: between(left.y, right.y)!,
+      low: between(left.low, right.low),
+      high: between(left.high, right.high),
+    });
   }
   return samples;
 }

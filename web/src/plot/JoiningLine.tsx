@@ -18,7 +18,9 @@ export function JoiningLine({ placed, x, y }: { placed: Placed; x: Scale; y: Sca
     <>
       {[...bySeries].map(([series, points]) => {
         const sorted = points.sort((a, b) => a[0] - b[0]).map(([vx, vy]) => [x(vx), y(vy)] as const);
-        const path = sorted.filter(([px, py]) => Number.isFinite(px) && Number.isFinite(py)).map(([px, py], i) => `${i ? "L" : "M"}${px} ${py}`);
+        const path = sorted
+          .filter(([px, py]) => Number.isFinite(px) && Number.isFinite(py))
+          .map(([px, py], i) => `${i ? "L" : "M"}${px} ${py}`);
         return <path key={series} data-testid="joining" d={path.join("")} fill="none" stroke="var(--color-edge)" strokeWidth="1" />;
       })}
     </>

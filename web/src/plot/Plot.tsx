@@ -29,6 +29,7 @@ import { useSize } from "./useSize";
 import { useTool } from "./useTool";
 import { useZoom } from "./useZoom";
 import { wholeView } from "./wholeView";
+import { computed, curveOf, isDrawn } from "../fits/kinds";
 
 const STRIP = 104;
 const BETWEEN = 26;
@@ -63,7 +64,7 @@ export function Plot() {
   // While a reading is dragged the view stands still, as it was before.
   const steady = useView((view) => view.inHand !== null || view.turning !== null);
   const settling = steady ? study.analysis : analysis;
-  const settledCurves = useMemo(() => settling.fits.map((one) => one.curve ?? null), [settling]);
+  const settledCurves = useMemo(() => settling.fits.map(curveOf), [settling]);
   const turning = useView((view) => view.turning);
   const without = useView((view) => view.without);
   const kept = useAllLastGood();
@@ -95,17 +96,37 @@ export function Plot() {
   const caught = useMemo(() => (caughtRows ? new Set(caughtRows) : NOBODY), [caughtRows]);
   const aside = useMemo(() => new Set(study.aside.map(({ row }) => row)), [study.aside]);
   const assumed = useMemo(() => new Set(study.assumed.map(({ row }) => row)), [study.assumed]);
-  const litAnswers = analysis.unknowns.filter((unknown) => unknown.rows.some((row) => isLit(lit, row))).map((unknown) => unknown.answer.key);
+  const litAnswers = analysis.unknowns
+    .filter((unknown) => unknown.rows.some((row) => isLit(lit, row)))
+    .map((unknown) => unknown.answer.key);
   const placed = usePlaced(analysis);
   const still = usePlaced(settling);
   const beyond = useMemo(() => countBeyond(placed, domain), [placed, domain]);
   const lost = useMemo(() => unplaceable(analysis, shapes), [analysis, shapes]);
   const fit = analysis.fits[0];
-  const { many, crowded, single, layers } = useMarksOnCanvas({ placed: still, plot, residuals: fit?.residuals, letter: fit?.letter, x, y, residual, lit, caught, aside, assumed, on: fits });
+  const residuals = computed(fit)?.residuals;
+  const { many, crowded, single, layers } = useMarksOnCanvas({
+    placed: still,
+    plot,
+    residuals,
+    letter: fit?.letter,
+    x,
+    y,
+    residual,
+    lit,
+    caught,
+    aside,
+    assumed,
+    on: fits,
+  });
 
-  const askedOutside = asked?.mark && (asked.mark.x < domain.x[0] || asked.mark.x > domain.x[1] || asked.mark.y < domain.y[0] || asked.mark.y > domain.y[1]);
+  const askedOutside =
+    asked?.mark && (asked.mark.x < domain.x[0] || asked.mark.x > domain.x[1] || asked.mark.y < domain.y[0] || asked.mark.y > domain.y[1]);
   const points = useMemo(
-    () => (many || !fits ? [] : still.x.flatMap((vx, row) => (vx != null && still.y[row] != null ? [[x(vx), y(still.y[row])] as [number, number]] : []))),
+    () =>
+      many || !fits
+        ? []
+        : still.x.flatMap((vx, row) => (vx != null && still.y[row] != null ? [[x(vx), y(still.y[row])] as [number, number]] : [])),
     [many, fits, still, x, y],
   );
   const clock = (role: string) => {
@@ -117,11 +138,23 @@ export function Plot() {
   // Clock times stand over the unit of the clock, everything else over that of its numbers.
   const [xOver, yOver] = [xClock || analysis.naming.x_over, yClock || analysis.naming.y_over];
   const xDivision: Division = useMemo(
-    () => ({ step: straightened ? null : plot.x_step, grid: plot.grid ?? "major", clock: xClock !== "", over: xOver, title: straightened?.x_title }),
+    () => ({
+      step: straightened ? null : plot.x_step,
+      grid: plot.grid ?? "major",
+      clock: xClock !== "",
+      over: xOver,
+      title: straightened?.x_title,
+    }),
     [straightened, plot, xClock, xOver],
   );
   const yDivision: Division = useMemo(
-    () => ({ step: straightened ? null : plot.y_step, grid: plot.grid ?? "major", clock: yClock !== "", over: yOver, title: straightened?.y_title }),
+    () => ({
+      step: straightened ? null : plot.y_step,
+      grid: plot.grid ?? "major",
+      clock: yClock !== "",
+      over: yOver,
+      title: straightened?.y_title,
+    }),
     [straightened, plot, yClock, yOver],
   );
   const ticks = useMemo(() => (fits ? xTicks(x, xDivision) : []), [fits, x, xDivision]);
@@ -137,7 +170,7 @@ export function Plot() {
     analysis.status.forEach((status, row) => {
       if (status !== STATUS.used && status !== STATUS.aside) return;
       const vx = analysis.x[row];
-      const value = inStrip ? fit?.residuals?.[row] : analysis.y[row];
+      const value = inStrip ? residuals?.[row] : analysis.y[row];
       if (vx == null || value == null) return;
       const distance = Math.hypot(x(vx) - mx, (inStrip ? residual(value) : y(value)) - my);
       if (distance < best) {
@@ -145,7 +178,14 @@ export function Plot() {
         found = row;
       }
     });
-    if (found >= 0) select({ row: found, col: Math.max(0, study.columns.findIndex((column) => column.role === "y")) });
+    if (found >= 0)
+      select({
+        row: found,
+        col: Math.max(
+          0,
+          study.columns.findIndex((column) => column.role === "y"),
+        ),
+      });
     else setView({ selection: null });
   }
 
@@ -169,8 +209,13 @@ export function Plot() {
   }
 
   const used = useMemo(() => placed.status.reduce((count, status) => count + (status === STATUS.used ? 1 : 0), 0), [placed]);
-  const label = fit && !fit.refusal ? `Plot of ${used} readings with the ${fit.name} ${fit.equation_text}, and their residuals below` : `Plot of ${used} readings`;
-  const cursor = { look: "cursor-crosshair", box: "cursor-zoom-in", region: "cursor-cell", shift: "cursor-grab", add: "cursor-copy" }[gesture.tool];
+  const label =
+    fit && isDrawn(fit)
+      ? `Plot of ${used} readings with the ${fit.name} ${computed(fit)?.equation_text ?? ""}, and their residuals below`
+      : `Plot of ${used} readings`;
+  const cursor = { look: "cursor-crosshair", box: "cursor-zoom-in", region: "cursor-cell", shift: "cursor-grab", add: "cursor-copy" }[
+    gesture.tool
+  ];
   return (
     <section aria-label="Plot" className="flex h-full min-h-0 flex-col gap-2">
       <PlotBar onZoom={by} />
@@ -221,21 +266,74 @@ export function Plot() {
                   .map((one, place) => ({ one, place, curve: curves[place] }))
                   .reverse()
                   .map(({ one, place, curve }) => {
-                    const own: [number, number] | null = one.measured ? [one.measured.low, one.measured.high] : measured;
-                    return curve && own && <MovingCurve key={one.letter} kind={one.kind} curve={curve} x={x} y={y} measured={own} letter={one.letter} weight={plot.line ?? 2.2} leading={place === 0} cased={many || crowded} />;
+                    const own: [number, number] | null = isDrawn(one) ? [one.measured.low, one.measured.high] : measured;
+                    return (
+                      curve &&
+                      own && (
+                        <MovingCurve
+                          key={one.letter}
+                          kind={one.kind}
+                          curve={curve}
+                          x={x}
+                          y={y}
+                          measured={own}
+                          letter={one.letter}
+                          weight={plot.line ?? 2.2}
+                          leading={place === 0}
+                          cased={many || crowded}
+                        />
+                      )
+                    );
                   })}
-                {analysis.fits.map((one) => one.refusal && kept[one.letter]?.curve && <GhostCurve key={one.letter} curve={kept[one.letter]!.curve!} x={x} y={y} id={`old-${one.letter}`} />)}
+                {analysis.fits.map(
+                  (one) =>
+                    !isDrawn(one) &&
+                    kept[one.letter]?.curve && (
+                      <GhostCurve key={one.letter} curve={kept[one.letter]!.curve!} x={x} y={y} id={`old-${one.letter}`} />
+                    ),
+                )}
                 {turning?.before && <GhostCurve curve={turning.before} x={x} y={y} id="before" />}
                 {without && <GhostCurve curve={without.curve} x={x} y={y} id="without" color={lookOf(without.letter).color} />}
-                <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={many ? NOBODY : caught} assumed={assumed} only={single} />
-                <AnswerMarks answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
+                <ReadingMarks
+                  placed={placed}
+                  plot={plot}
+                  x={x}
+                  y={y}
+                  lit={lit}
+                  caught={many ? NOBODY : caught}
+                  assumed={assumed}
+                  only={single}
+                />
+                <AnswerMarks
+                  answers={[...analysis.answers, ...analysis.unknowns.map((unknown) => unknown.answer)]}
+                  asked={asked}
+                  lit={litAnswers}
+                  x={x}
+                  y={y}
+                />
                 <Grips analysis={analysis} x={x} y={y} />
                 <InHand x={x} y={y} size={plot.size ?? 4.5} />
-                <CurveLabels fits={steady ? settling.fits : analysis.fits} curves={steady ? settledCurves : curves} plot={plot} x={x} y={y} points={points} />
+                <CurveLabels
+                  fits={steady ? settling.fits : analysis.fits}
+                  curves={steady ? settledCurves : curves}
+                  plot={plot}
+                  x={x}
+                  y={y}
+                  points={points}
+                />
                 <SeriesLegend series={analysis.series} plot={plot} right={right} top={MARGIN.top} />
               </g>
               <MeasuredBar x={x} y={floor} measured={measured} />
-              <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={lit} hatch={`${id}hatch`} clip={`${id}strip`} only={single} />
+              <Strip
+                analysis={analysis}
+                measured={measured}
+                x={x}
+                y={residual}
+                lit={lit}
+                hatch={`${id}hatch`}
+                clip={`${id}strip`}
+                only={single}
+              />
               <XAxis x={x} at={stripTop + STRIP} naming={analysis.naming} division={xDivision} ticks={ticks} />
               {gesture.box && (
                 <rect
@@ -253,8 +351,16 @@ export function Plot() {
             </svg>
             <CaughtBar />
             {(askedOutside || lost.length > 0) && (
-              <p role="status" className="no-print absolute right-4 bottom-[188px] rounded bg-amber-well px-2 py-0.5 text-[12px] text-amber">
-                {askedOutside ? "The answer lies outside the view" : `${lost.length === 1 ? "One reading has" : `${lost.length} readings have`} no place on these axes: row ${lost.slice(0, 4).map((row) => row + 1).join(", ")}${lost.length > 4 ? ", …" : ""}`}
+              <p
+                role="status"
+                className="no-print absolute right-4 bottom-[188px] rounded bg-amber-well px-2 py-0.5 text-[12px] text-amber"
+              >
+                {askedOutside
+                  ? "The answer lies outside the view"
+                  : `${lost.length === 1 ? "One reading has" : `${lost.length} readings have`} no place on these axes: row ${lost
+                      .slice(0, 4)
+                      .map((row) => row + 1)
+                      .join(", ")}${lost.length > 4 ? ", …" : ""}`}
               </p>
             )}
             <EdgeCounts beyond={beyond} onBringIn={(edge) => setView({ domain: bringIn(placed, domain, edge) })} />

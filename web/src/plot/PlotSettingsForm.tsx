@@ -34,7 +34,13 @@ export function PlotSettingsForm() {
         </Popover.Trigger>
       </Hint>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="floating max-h-[80vh] w-80 overflow-auto" aria-label="Plot settings">
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          collisionPadding={8}
+          className="floating max-h-[80vh] w-80 overflow-auto"
+          aria-label="Plot settings"
+        >
           <div className="grid gap-3">
             <table>
               <thead>
@@ -64,7 +70,12 @@ export function PlotSettingsForm() {
                       const words = { low: "begins at", high: "ends at", step: "has a tick every" };
                       return (
                         <td key={end} className="py-0.5 pr-1">
-                          <NumberField label={`The ${axis} axis ${words[end]}`} value={plot[name] ?? null} clock={naming[`${axis}_clock`]} onKeep={(value) => set({ [name]: value })} />
+                          <NumberField
+                            label={`The ${axis} axis ${words[end]}`}
+                            value={plot[name] ?? null}
+                            clock={naming[`${axis}_clock`]}
+                            onKeep={(value) => set({ [name]: value })}
+                          />
                         </td>
                       );
                     })}
@@ -74,7 +85,12 @@ export function PlotSettingsForm() {
             </table>
             <div className="grid grid-cols-2 gap-x-3 gap-y-1.5">
               {(["x", "y"] as const).map((axis) => (
-                <Check key={axis} disabled={plot.straighten} checked={plot[`${axis}_scale`] === "log"} onChange={(on) => set({ [`${axis}_scale`]: on ? "log" : "linear" })}>
+                <Check
+                  key={axis}
+                  disabled={plot.straighten}
+                  checked={plot[`${axis}_scale`] === "log"}
+                  onChange={(on) => set({ [`${axis}_scale`]: on ? "log" : "linear" })}
+                >
                   <i className="font-book">{naming[axis]}</i> logarithmic
                 </Check>
               ))}
@@ -90,16 +106,36 @@ export function PlotSettingsForm() {
               <Check checked={plot.straighten ?? false} disabled={!straight && !plot.straighten} onChange={(on) => set({ straighten: on })}>
                 Straighten the leading model
               </Check>
-              <p className="mt-0.5 pl-6 text-[12px] text-mute">{straight ? `${straight.y_title} against ${straight.x_title}: ${straight.line}` : refusal}</p>
+              <p className="mt-0.5 pl-6 text-[12px] text-mute">
+                {straight ? `${straight.y_title} against ${straight.x_title}: ${straight.line}` : refusal}
+              </p>
             </div>
             <div className="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
-              <Pick label="Grid" value={plot.grid ?? "major"} words={{ none: "none", major: "at ticks", minor: "at ticks and between" }} onPick={(grid) => set({ grid })} />
-              <Pick label="Markers" value={plot.shape ?? "circle"} words={Object.fromEntries(SHAPES.map((shape) => [shape, `${shape}s`.replace("sss", "sses")]))} onPick={(shape) => set({ shape })} />
+              <Pick
+                label="Grid"
+                value={plot.grid ?? "major"}
+                words={{ none: "none", major: "at ticks", minor: "at ticks and between" }}
+                onPick={(grid) => set({ grid })}
+              />
+              <Pick
+                label="Markers"
+                value={plot.shape ?? "circle"}
+                words={Object.fromEntries(SHAPES.map((shape) => [shape, `${shape}s`.replace("sss", "sses")]))}
+                onPick={(shape) => set({ shape })}
+              />
               <Range label="Marker size" value={plot.size ?? 4.5} low={1.5} high={10} onKeep={(size) => set({ size })} />
               <Range label="Line width" value={plot.line ?? 2.2} low={0.8} high={5} onKeep={(line) => set({ line })} />
-              <Pick label="Labels" value={plot.label ?? "letter"} words={{ letter: "letters", equation: "letters and equations", none: "none" }} onPick={(label) => set({ label })} />
+              <Pick
+                label="Labels"
+                value={plot.label ?? "letter"}
+                words={{ letter: "letters", equation: "letters and equations", none: "none" }}
+                onPick={(label) => set({ label })}
+              />
             </div>
-            <button className="button justify-self-end" onClick={() => set(Object.fromEntries(Object.keys(plot).map((key) => [key, null])))}>
+            <button
+              className="button justify-self-end"
+              onClick={() => set(Object.fromEntries(Object.keys(plot).map((key) => [key, null])))}
+            >
               Reset to automatic
             </button>
           </div>
@@ -109,16 +145,42 @@ export function PlotSettingsForm() {
   );
 }
 
-function Check({ checked, disabled, onChange, children }: { checked: boolean; disabled?: boolean; onChange: (on: boolean) => void; children: ReactNode }) {
+function Check({
+  checked,
+  disabled,
+  onChange,
+  children,
+}: {
+  checked: boolean;
+  disabled?: boolean;
+  onChange: (on: boolean) => void;
+  children: ReactNode;
+}) {
   return (
     <label className={`flex items-center gap-2 ${disabled ? "text-mute" : ""}`}>
-      <input type="checkbox" className="size-4 accent-pine" checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} />
+      <input
+        type="checkbox"
+        className="size-4 accent-pine"
+        checked={checked}
+        disabled={disabled}
+        onChange={(event) => onChange(event.target.checked)}
+      />
       <span>{children}</span>
     </label>
   );
 }
 
-function Pick({ label, value, words, onPick }: { label: string; value: string; words: Record<string, string>; onPick: (value: string) => void }) {
+function Pick({
+  label,
+  value,
+  words,
+  onPick,
+}: {
+  label: string;
+  value: string;
+  words: Record<string, string>;
+  onPick: (value: string) => void;
+}) {
   return (
     <label className="contents">
       <span>{label}</span>
@@ -134,7 +196,19 @@ function Pick({ label, value, words, onPick }: { label: string; value: string; w
 }
 
 /** A slider that is kept when it is let go. */
-function Range({ label, value, low, high, onKeep }: { label: string; value: number; low: number; high: number; onKeep: (value: number) => void }) {
+function Range({
+  label,
+  value,
+  low,
+  high,
+  onKeep,
+}: {
+  label: string;
+  value: number;
+  low: number;
+  high: number;
+  onKeep: (value: number) => void;
+}) {
   const [draft, setDraft] = useState<number | null>(null);
   const keep = () => {
     if (draft !== null && draft !== value) onKeep(draft);
@@ -143,13 +217,34 @@ function Range({ label, value, low, high, onKeep }: { label: string; value: numb
   return (
     <label className="contents">
       <span>{label}</span>
-      <input type="range" className="accent-pine" min={low} max={high} step={0.1} value={draft ?? value} onChange={(event) => setDraft(Number(event.target.value))} onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
+      <input
+        type="range"
+        className="accent-pine"
+        min={low}
+        max={high}
+        step={0.1}
+        value={draft ?? value}
+        onChange={(event) => setDraft(Number(event.target.value))}
+        onPointerUp={keep}
+        onKeyUp={keep}
+        onBlur={keep}
+      />
     </label>
   );
 }
 
 /** A number that is kept on Enter or leaving; empty sets it back to what draws itself. */
-function NumberField({ label, value, clock, onKeep }: { label: string; value: number | null; clock: string; onKeep: (value: number | null) => void }) {
+function NumberField({
+  label,
+  value,
+  clock,
+  onKeep,
+}: {
+  label: string;
+  value: number | null;
+  clock: string;
+  onKeep: (value: number | null) => void;
+}) {
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const keep = () => {
@@ -167,7 +262,7 @@ function NumberField({ label, value, clock, onKeep }: { label: string; value: nu
       inputMode="decimal"
       aria-label={label}
       aria-invalid={wrong}
-      title={wrong ? clock ? "This is neither a number nor a time such as 13:30." : "This is not a number." : undefined}
+      title={wrong ? (clock ? "This is neither a number nor a time such as 13:30." : "This is not a number.") : undefined}
       placeholder="auto"
       value={draft ?? (value === null ? "" : inField(value, clock))}
       onChange={(event) => setDraft(event.target.value)}

@@ -51,7 +51,13 @@ export const ReadingMarks = memo(function ReadingMarks({ placed, plot, x, y, lit
           strokeWidth={chosen ? 1.8 : hollow || supposed ? 1.5 : 1}
           strokeDasharray={(chosen && hollow) || supposed ? "2.5 2" : undefined}
         />
-        {supposed && <path d={`M${px - size * 0.6} ${py}h${size * 1.2}M${px} ${py - size * 0.6}v${size * 1.2}`} stroke="var(--color-ink)" strokeWidth="1.2" />}
+        {supposed && (
+          <path
+            d={`M${px - size * 0.6} ${py}h${size * 1.2}M${px} ${py - size * 0.6}v${size * 1.2}`}
+            stroke="var(--color-ink)"
+            strokeWidth="1.2"
+          />
+        )}
       </g>,
     );
   }

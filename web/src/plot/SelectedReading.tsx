@@ -16,7 +16,8 @@ export function SelectedReading() {
     queryKey: ["row", study.id, study.version, row],
     enabled: row !== null,
     placeholderData: keepPreviousData,
-    queryFn: async () => (await api.GET("/api/studies/{study_id}/rows/{row}", { params: { path: { study_id: study.id, row: row! } } })).data ?? null,
+    queryFn: async () =>
+      (await api.GET("/api/studies/{study_id}/rows/{row}", { params: { path: { study_id: study.id, row: row! } } })).data ?? null,
   });
   const filling = useView((view) => view.filling);
   const incomplete = useAnalysisPart((analysis) => analysis.problems.some((problem) => problem.incomplete && problem.row === row));
@@ -38,7 +39,9 @@ export function SelectedReading() {
           {entries.some(({ label }) => label === "leverage") && <WithoutIt letter={leading} row={row!} called="without it" />}
         </>
       )}
-      {!entries && lit && lit[1] > lit[0] && <span className="text-ink">{groupDigits(Math.min(lit[1], study.row_count - 1) - lit[0] + 1)} rows chosen</span>}
+      {!entries && lit && lit[1] > lit[0] && (
+        <span className="text-ink">{groupDigits(Math.min(lit[1], study.row_count - 1) - lit[0] + 1)} rows chosen</span>
+      )}
     </p>
   );
 }

@@ -1,12 +1,13 @@
 import { line } from "d3-shape";
 
-import type { Analysis, Fit } from "../api/client";
+import type { Analysis } from "../api/client";
 import { STATUS } from "../study/context";
 import { isLit } from "../study/view";
 import { lookOf } from "../fits/looks";
 import { type Division, YAxis } from "./Axes";
 import { Ground } from "./Ground";
 import type { Scale } from "./scales";
+import { computed, differenceOf, type HandFit } from "../fits/kinds";
 
 const NO_GRID: Division = { grid: "none", over: "" };
 
@@ -28,9 +29,9 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
   const color = lookOf(fit?.letter ?? "A").color;
   const [left, right] = x.range();
   const [bottom, top] = y.range();
-  const s = fit?.deviation ?? 0;
+  const s = computed(fit)?.deviation ?? 0;
   const stems = [];
-  const residuals = fit?.residuals ?? [];
+  const residuals = computed(fit)?.residuals ?? [];
   const rows = only ?? residuals.map((_, row) => row);
   for (const row of rows) {
     const residual = residuals[row];
@@ -43,7 +44,15 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
     stems.push(
       <g key={row} data-row={row + 1}>
-        <line x1={x(vx)} x2={x(vx)} y1={y(0)} y2={py} stroke={color} strokeWidth={bright ? 3 : 1.3} strokeDasharray={hollow ? "2 2" : undefined} />
+        <line
+          x1={x(vx)}
+          x2={x(vx)}
+          y1={y(0)}
+          y2={py}
+          stroke={color}
+          strokeWidth={bright ? 3 : 1.3}
+          strokeDasharray={hollow ? "2 2" : undefined}
+        />
         <circle
           cx={x(vx)}
           cy={py}
@@ -61,7 +70,10 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
         {s > 0 && <rect x={left} width={right - left} y={y(s)} height={y(-s) - y(s)} fill={color} opacity="0.1" />}
         <line x1={left} x2={right} y1={y(0)} y2={y(0)} stroke={color} strokeWidth="1.3" />
         {stems}
-        {analysis.fits.map((one) => one.difference && !one.hidden && <Difference key={one.letter} letter={one.letter} difference={one.difference} x={x} y={y} />)}
+        {analysis.fits.map((one) => {
+          const difference = differenceOf(one);
+          return difference && !one.hidden && <Difference key={one.letter} letter={one.letter} difference={difference} x={x} y={y} />;
+        })}
         {fit?.kind === "interpolation" && (
           <text x={(left + right) / 2} y={(top + bottom) / 2 - 8} textAnchor="middle" fontSize="12.5" fill="var(--color-mute)">
             no residuals: the curve meets every reading by construction
@@ -74,11 +86,20 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
 }
 
 /** A given curve as it lies to the leading fit: where it runs among the residuals. */
-function Difference({ letter, difference, x, y }: { letter: string; difference: NonNullable<Fit["difference"]>; x: Scale; y: Scale }) {
+function Difference({ letter, difference, x, y }: { letter: string; difference: NonNullable<HandFit["difference"]>; x: Scale; y: Scale }) {
   const { color, dash } = lookOf(letter);
   const path = line<number>(
     (i) => x(difference.x[i]!),
     (i) => y(difference.y[i]!),
   ).defined((i) => difference.y[i] != null && Number.isFinite(x(difference.x[i]!)));
-  return <path data-testid={`difference-${letter}`} d={path(difference.x.map((_, i) => i)) ?? ""} fill="none" stroke={color} strokeWidth="1.6" strokeDasharray={dash} />;
+  return (
+    <path
+      data-testid={`difference-${letter}`}
+      d={path(difference.x.map((_, i) => i)) ?? ""}
+      fill="none"
+      stroke={color}
+      strokeWidth="1.6"
+      strokeDasharray={dash}
+    />
+  );
 }

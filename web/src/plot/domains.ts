@@ -49,8 +49,9 @@ function evenView(values: (number | null)[], shape: Shape, analysis: Analysis, o
   if (!(low <= high)) return shape === LOG ? [1, 10] : otherwise;
   const room = low === high ? 0.5 : 0.07 * (high - low);
   const ends = [low - room, high + room].map(shape.backward);
-  // A reciprocal or a root has no place below zero: there the axis ends near it.
+  // A reciprocal or a root has no place below zero: there the axis ends near it, or at it.
   if (low > 0 && low - room <= 0) ends[0] = shape.backward(low / 2);
+  if (!(shape.forward(ends[0]!) < low)) ends[0] = shape.backward(low);
   const [a, b] = ends as [number, number];
   return a < b ? [a, b] : [b, a];
 }

@@ -18,7 +18,14 @@ export function snapStep(cells: string[], scale: Scale, at: number, exponent: nu
 }
 
 /** The change that puts a reading at a place of the plot, snapped; null where a column cannot be typed into. */
-export function placing(study: HeldStudy, row: number, x: Scale, y: Scale, at: { x: number; y: number }, what: "move" | "add"): Change | null {
+export function placing(
+  study: HeldStudy,
+  row: number,
+  x: Scale,
+  y: Scale,
+  at: { x: number; y: number },
+  what: "move" | "add",
+): Change | null {
   const cells: { row: number; key: string; text: string }[] = [];
   for (const [role, scale, value] of [
     ["x", x, at.x],

@@ -19,7 +19,11 @@ export function straightShape(what: string, shift: number, power: number): Shape
   if (what === "ln") return { forward: (value) => Math.log(value - shift), backward: (value) => Math.exp(value) + shift, kind: "other" };
   if (what === "reciprocal") return { forward: (value) => 1 / value, backward: (value) => 1 / value, kind: "other" };
   if (what === "power") {
-    return { forward: (value) => value ** power, backward: (value) => (value < 0 && power % 2 === 1 ? -((-value) ** (1 / power)) : value ** (1 / power)), kind: "other" };
+    return {
+      forward: (value) => value ** power,
+      backward: (value) => (value < 0 && power % 2 === 1 ? -((-value) ** (1 / power)) : value ** (1 / power)),
+      kind: "other",
+    };
   }
   return LINEAR;
 }
@@ -66,7 +70,9 @@ export function tickText(value: number, step: number): string {
   if (value === 0) return "0";
   const size = Math.abs(value);
   if (size >= 1e6 || step < 1e-4) {
-    const [digits, power] = value.toExponential(Math.min(6, Math.max(0, Math.floor(Math.log10(size)) - Math.floor(Math.log10(step))))).split("e");
+    const [digits, power] = value
+      .toExponential(Math.min(6, Math.max(0, Math.floor(Math.log10(size)) - Math.floor(Math.log10(step)))))
+      .split("e");
     return `${digits!.replace("-", "−")}×10${raised(Number(power))}`;
   }
   const decimals = Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
@@ -76,7 +82,8 @@ export function tickText(value: number, step: number): string {
 
 /** Decimals that a step needs to be told, four at most beyond its first digit. */
 function decimalsOf(step: number): number {
-  for (let decimals = 0; decimals < 12; decimals++) if (Math.abs(step * 10 ** decimals - Math.round(step * 10 ** decimals)) < 1e-6) return decimals;
+  for (let decimals = 0; decimals < 12; decimals++)
+    if (Math.abs(step * 10 ** decimals - Math.round(step * 10 ** decimals)) < 1e-6) return decimals;
   return 0;
 }
 
@@ -105,10 +112,19 @@ export function ticksOf(scale: Scale, count: number, step?: number | null, clock
   const back = (value: number) => (own ? scale.shape.backward(value) : value);
   let values: number[];
   if (step && (high - low) / step <= MOST_TICKS) values = multiples(low, high, step);
-  else if (clock && !own) values = multiples(low, high, (CLOCK_STEPS.find((minutes) => ((high - low) * 60) / minutes <= count) ?? (Math.ceil(((high - low) / count / 24)) * 1440)) / 60);
+  else if (clock && !own)
+    values = multiples(
+      low,
+      high,
+      (CLOCK_STEPS.find((minutes) => ((high - low) * 60) / minutes <= count) ?? Math.ceil((high - low) / count / 24) * 1440) / 60,
+    );
   else values = scaleLinear().domain([low, high]).ticks(count);
   const apart = values.length > 1 ? Math.abs(values[1]! - values[0]!) : Math.abs(values[0] ?? 1) || 1;
-  return values.map((value) => ({ at: scale(back(value)), text: clock && !own ? clockText(value) : tickText(value, step ?? apart), key: value }));
+  return values.map((value) => ({
+    at: scale(back(value)),
+    text: clock && !own ? clockText(value) : tickText(value, step ?? apart),
+    key: value,
+  }));
 }
 
 /** Places between the ticks: fifths or halves of a step, or the digits of a decade. */
@@ -117,7 +133,8 @@ export function minorsOf(scale: Scale, ticks: Tick[]): number[] {
     const [low, high] = scale.domain;
     const found: number[] = [];
     for (let decade = Math.floor(Math.log10(low)); decade <= Math.log10(high) && found.length < 400; decade++) {
-      for (let digit = 2; digit < 10; digit++) if (digit * 10 ** decade > low && digit * 10 ** decade < high) found.push(scale(digit * 10 ** decade));
+      for (let digit = 2; digit < 10; digit++)
+        if (digit * 10 ** decade > low && digit * 10 ** decade < high) found.push(scale(digit * 10 ** decade));
     }
     return found;
   }
@@ -145,7 +162,9 @@ function logTicks(scale: Scale, count: number): number[] {
   if (Math.log10(high / low) < 1) return scaleLinear().domain([low, high]).ticks(count);
   const ticks = scaleLog().domain([low, high]).ticks(count);
   const decades = ticks.filter((value) => Math.abs(Math.log10(value) - Math.round(Math.log10(value))) < 1e-9);
-  return decades.length >= 3 ? decades.filter((_, i) => i % Math.ceil(decades.length / Math.max(count, 2)) === 0) : ticks.filter((value) => [1, 2, 5].includes(Math.round(value / 10 ** Math.floor(Math.log10(value) + 1e-9))));
+  return decades.length >= 3
+    ? decades.filter((_, i) => i % Math.ceil(decades.length / Math.max(count, 2)) === 0)
+    : ticks.filter((value) => [1, 2, 5].includes(Math.round(value / 10 ** Math.floor(Math.log10(value) + 1e-9))));
 }
 
 function logText(value: number): string {

@@ -17,7 +17,13 @@ const PATHS: Record<Exclude<MarkShape, "circle">, (x: number, y: number, r: numb
 export const markPath = (shape: Exclude<MarkShape, "circle">, x: number, y: number, r: number): string => PATHS[shape](x, y, r);
 
 /** A mark of a given shape and size; the rest are SVG properties. */
-export function MarkShapeAt({ shape, x, y, r, ...rest }: { shape: MarkShape; x: number; y: number; r: number } & SVGProps<SVGPathElement>): ReactElement {
+export function MarkShapeAt({
+  shape,
+  x,
+  y,
+  r,
+  ...rest
+}: { shape: MarkShape; x: number; y: number; r: number } & SVGProps<SVGPathElement>): ReactElement {
   if (shape === "circle") return <circle cx={x} cy={y} r={r} {...(rest as SVGProps<SVGCircleElement>)} />;
   return <path d={markPath(shape, x, y, r)} {...rest} />;
 }

@@ -4,6 +4,7 @@ import { api, type Curve } from "../api/client";
 import { useAnalysis, useStudy } from "../study/context";
 import { newestWins } from "../study/newest";
 import { type Domain, useView } from "../study/view";
+import { curveOf } from "../fits/kinds";
 
 /** Milliseconds of standing still after which a curve is sampled anew. */
 const REST = 120;
@@ -44,5 +45,5 @@ export function useCurves(domain: Domain | null, growing: boolean): (Curve | nul
   }, [low, high, growing, study.version, wanted, covered]);
 
   if (domain && !previewing && sampled?.version === study.version && sampled.curves.length === fits.length) return sampled.curves;
-  return fits.map((fit) => (fit.refusal ? null : (fit.curve ?? null)));
+  return fits.map(curveOf);
 }

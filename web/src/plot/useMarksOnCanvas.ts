@@ -44,11 +44,27 @@ export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residu
     const chosen = lit && !litOnCanvas ? Array.from({ length: lit[1] - lit[0] + 1 }, (_, i) => lit[0] + i) : [];
     return new Set(many ? chosen : [...chosen, ...caught, ...aside, ...assumed]);
   }, [many, crowded, lit, litOnCanvas, caught, aside, assumed]);
-  const dots = useDots({ placed, residuals, ink: inkOf(letter ?? "A"), x, y, residual, lit: litOnCanvas ? lit : null, caught, on: many && on });
+  const dots = useDots({
+    placed,
+    residuals,
+    ink: inkOf(letter ?? "A"),
+    x,
+    y,
+    residual,
+    lit: litOnCanvas ? lit : null,
+    caught,
+    on: many && on,
+  });
 
-  const marks = useMemo(() => (crowded && on && single ? paintMarks({ placed, plot, x, y, apart: single }) : null), [crowded, on, placed, plot, x, y, single]);
+  const marks = useMemo(
+    () => (crowded && on && single ? paintMarks({ placed, plot, x, y, apart: single }) : null),
+    [crowded, on, placed, plot, x, y, single],
+  );
   const stems = useMemo(
-    () => (crowded && on && single && residuals ? paintStems({ placed, residuals, x, y: residual, apart: single, ink: inkOf(letter ?? "A") }) : null),
+    () =>
+      crowded && on && single && residuals
+        ? paintStems({ placed, residuals, x, y: residual, apart: single, ink: inkOf(letter ?? "A") })
+        : null,
     [crowded, on, placed, residuals, letter, x, residual, single],
   );
   const together = useMemo(() => (many && on ? paintDots(dots) : null), [many, on, dots]);

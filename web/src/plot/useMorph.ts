@@ -4,11 +4,11 @@ import { useEffect, useRef, useState } from "react";
 import type { Curve } from "../api/client";
 
 const MILLISECONDS = 180;
-const { right } = bisector((x: number) => x);
+const ascending = bisector((x: number) => x);
 
 /** y of a curve at x, between its samples. */
 function heightAt(curve: Curve, x: number): number | null {
-  const next = right(curve.x, x);
+  const next = ascending.right(curve.x, x);
   const [x0, x1, y0, y1] = [curve.x[next - 1], curve.x[next], curve.y[next - 1], curve.y[next]];
   if (x0 === undefined || y0 == null) return null;
   if (x1 === undefined || y1 == null || x1 === x0) return y0;

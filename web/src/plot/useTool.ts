@@ -87,7 +87,13 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     if (tool === "shift") {
       const row = nearest(px, py);
       if (row >= 0) {
-        select({ row, col: Math.max(0, study.columns.findIndex((column) => column.role === "y")) });
+        select({
+          row,
+          col: Math.max(
+            0,
+            study.columns.findIndex((column) => column.role === "y"),
+          ),
+        });
         setView({ inHand: { row, x: analysis.x[row]!, y: analysis.y[row]! } });
       }
     }
@@ -168,5 +174,17 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Area) {
     if (event.key in ARROWS && inHand() && trial.isPending()) settle();
   }
 
-  return { tool, box, onPointerDown, onPointerMove, onPointerUp, onPointerCancel: () => { setBox(null); settle(); }, onKeyDown, onKeyUp };
+  return {
+    tool,
+    box,
+    onPointerDown,
+    onPointerMove,
+    onPointerUp,
+    onPointerCancel: () => {
+      setBox(null);
+      settle();
+    },
+    onKeyDown,
+    onKeyUp,
+  };
 }

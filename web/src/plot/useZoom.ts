@@ -1,5 +1,5 @@
 import { select, type Selection } from "d3-selection";
-import { zoom, zoomIdentity, type ZoomBehavior } from "d3-zoom";
+import { type D3ZoomEvent, zoom, zoomIdentity, type ZoomBehavior } from "d3-zoom";
 import { type RefObject, useCallback, useEffect, useRef } from "react";
 
 import { type Domain, setView, useView } from "../study/view";
@@ -11,8 +11,18 @@ import { makeScale, moved } from "./scales";
  * the view can also be set from elsewhere (back to all readings, bring in what lies beyond an edge).
  * `dragging`: whether a drag moves the view, rather than doing what the tool in hand does.
  */
-export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, shapes: Shapes, area: { width: number; height: number }, enabled: boolean, dragging: boolean) {
-  const held = useRef<{ zooming: ZoomBehavior<SVGSVGElement, unknown>; selection: Selection<SVGSVGElement, unknown, null, undefined> } | null>(null);
+export function useZoom(
+  target: RefObject<SVGSVGElement | null>,
+  shown: Domain,
+  shapes: Shapes,
+  area: { width: number; height: number },
+  enabled: boolean,
+  dragging: boolean,
+) {
+  const held = useRef<{
+    zooming: ZoomBehavior<SVGSVGElement, unknown>;
+    selection: Selection<SVGSVGElement, unknown, null, undefined>;
+  } | null>(null);
   const base = useRef(shown);
   const how = useRef(shapes);
   const emitted = useRef<Domain | null>(null);
@@ -40,7 +50,7 @@ export function useZoom(target: RefObject<SVGSVGElement | null>, shown: Domain, 
         const fingers = "touches" in event ? (event as TouchEvent).touches.length : 1;
         return (dragging || fingers > 1) && !(event as MouseEvent).button;
       })
-      .on("zoom", ({ transform, sourceEvent }) => {
+      .on("zoom", ({ transform, sourceEvent }: D3ZoomEvent<SVGSVGElement, unknown>) => {
         if (transform === zoomIdentity && !sourceEvent) return;
         const next: Domain = {
           x: moved(makeScale(base.current.x, [0, area.width], how.current.x), (pixel) => transform.invertX(pixel)),

@@ -46,7 +46,13 @@ export function CalculatedDialog({ onClose }: { onClose: () => void }) {
           void add();
         }}
       >
-        <ColumnFormula text={draft.formula} look={look} autoFocus onText={(formula) => setDraft({ ...draft, formula })} onKeep={() => void add()} />
+        <ColumnFormula
+          text={draft.formula}
+          look={look}
+          autoFocus
+          onText={(formula) => setDraft({ ...draft, formula })}
+          onKeep={() => void add()}
+        />
         <div className="grid grid-cols-[1fr_5rem_6rem] gap-2">
           {field("name", "Name", "root of the depth")}
           {field("symbol", "Symbol", "r")}

@@ -13,7 +13,18 @@ import { useColumnLook } from "./useColumnLook";
 
 const EXPONENTS = [-12, -9, -6, -3, -2, 0, 2, 3, 6, 9, 12];
 /** Prefixes of the SI (SI Brochure, 9th ed., table 7). */
-const PREFIXES: Record<number, string> = { [-12]: "pico", [-9]: "nano", [-6]: "micro", [-3]: "milli", [-2]: "centi", 2: "hecto", 3: "kilo", 6: "mega", 9: "giga", 12: "tera" };
+const PREFIXES: Record<number, string> = {
+  [-12]: "pico",
+  [-9]: "nano",
+  [-6]: "micro",
+  [-3]: "milli",
+  [-2]: "centi",
+  2: "hecto",
+  3: "kilo",
+  6: "mega",
+  9: "giga",
+  12: "tera",
+};
 const FIELDS = ["name", "symbol", "unit", "formula", "uncertainty", "lowest", "highest", "limits_why"] as const;
 type Field = (typeof FIELDS)[number];
 
@@ -22,12 +33,30 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
   const change = useChange();
   const id = useId();
   const [lastField, setLastField] = useState<Field>("unit");
-  const [draft, setDraft] = useState({ name: column.name, symbol: column.symbol, unit: column.unit, role: column.role as Role, formula: column.formula, exponent: column.exponent, uncertainty: column.uncertainty, lowest: column.lowest, highest: column.highest, limits_why: column.limits_why });
+  const [draft, setDraft] = useState({
+    name: column.name,
+    symbol: column.symbol,
+    unit: column.unit,
+    role: column.role as Role,
+    formula: column.formula,
+    exponent: column.exponent,
+    uncertainty: column.uncertainty,
+    lowest: column.lowest,
+    highest: column.highest,
+    limits_why: column.limits_why,
+  });
   const typed = !column.formula && column.cells.some((cell) => cell.trim());
   const measured = draft.role === "x" || draft.role === "y";
 
-  const { look, checked } = useColumnLook({ key: column.key, name: draft.name, symbol: draft.symbol, uncertainty: draft.uncertainty, formula: draft.formula });
-  const faulty = (one: ColumnLook) => Boolean(one.symbol_problem || (measured && one.uncertainty_problem) || (!typed && one.formula.problem));
+  const { look, checked } = useColumnLook({
+    key: column.key,
+    name: draft.name,
+    symbol: draft.symbol,
+    uncertainty: draft.uncertainty,
+    formula: draft.formula,
+  });
+  const faulty = (one: ColumnLook) =>
+    Boolean(one.symbol_problem || (measured && one.uncertainty_problem) || (!typed && one.formula.problem));
   const wrong = look !== null && faulty(look);
 
   const keep = async () => {
@@ -91,7 +120,11 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
         <>
           <label className="flex items-center justify-between gap-3">
             <span className="text-mute">Multiplier</span>
-            <select className="field w-48" value={draft.exponent} onChange={(event) => setDraft({ ...draft, exponent: Number(event.target.value) })}>
+            <select
+              className="field w-48"
+              value={draft.exponent}
+              onChange={(event) => setDraft({ ...draft, exponent: Number(event.target.value) })}
+            >
               {(EXPONENTS.includes(draft.exponent) ? EXPONENTS : [...EXPONENTS, draft.exponent]).map((exponent) => (
                 <option key={exponent} value={exponent}>
                   {exponent ? `${powerOfTen(exponent)}${PREFIXES[exponent] ? ` (${PREFIXES[exponent]})` : ""}` : "none"}
@@ -113,7 +146,14 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
               {(draft.lowest || draft.highest) && field("limits_why", "because", "no negative speed", 100)}
             </fieldset>
           )}
-          {!typed && <ColumnFormula text={draft.formula} look={look} onText={(formula) => setDraft({ ...draft, formula })} onKeep={() => void keep()} />}
+          {!typed && (
+            <ColumnFormula
+              text={draft.formula}
+              look={look}
+              onText={(formula) => setDraft({ ...draft, formula })}
+              onKeep={() => void keep()}
+            />
+          )}
         </>
       )}
       {column.problem && draft.formula === column.formula && (
@@ -124,10 +164,22 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
       <div className="mt-1 flex flex-wrap justify-end gap-1.5">
         {!column.formula && (
           <span className="mr-auto flex gap-1.5">
-            <button type="button" className="icon-button" aria-label="Sort by this column, smallest first" title="Sort, smallest first" onClick={() => sort(false)}>
+            <button
+              type="button"
+              className="icon-button"
+              aria-label="Sort by this column, smallest first"
+              title="Sort, smallest first"
+              onClick={() => sort(false)}
+            >
               <ArrowDownNarrowWide size={16} />
             </button>
-            <button type="button" className="icon-button" aria-label="Sort by this column, largest first" title="Sort, largest first" onClick={() => sort(true)}>
+            <button
+              type="button"
+              className="icon-button"
+              aria-label="Sort by this column, largest first"
+              title="Sort, largest first"
+              onClick={() => sort(true)}
+            >
               <ArrowDownWideNarrow size={16} />
             </button>
           </span>

@@ -7,7 +7,14 @@ import { ColumnForm } from "./ColumnForm";
 import { ROLES } from "./roles";
 
 const NAMELESS: Record<string, string> = {
-  x: "x column", y: "y column", y_error: "uncertainty", x_error: "uncertainty", weight: "weight", count: "repeats", series: "series", other: "label",
+  x: "x column",
+  y: "y column",
+  y_error: "uncertainty",
+  x_error: "uncertainty",
+  weight: "weight",
+  count: "repeats",
+  series: "series",
+  other: "label",
 };
 /** What stands for a column without a symbol. */
 const SHORT: Record<string, ReactNode> = { x: <Symbol text="x" />, y: <Symbol text="y" />, y_error: "±", x_error: "±", count: "×" };
@@ -38,7 +45,13 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
           </button>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content align="start" sideOffset={4} collisionPadding={8} className="floating max-h-[82vh] w-80 overflow-auto" aria-label={`Column ${column.name || word}`}>
+          <Popover.Content
+            align="start"
+            sideOffset={4}
+            collisionPadding={8}
+            className="floating max-h-[82vh] w-80 overflow-auto"
+            aria-label={`Column ${column.name || word}`}
+          >
             <ColumnForm column={column} onDone={() => setOpen(false)} />
           </Popover.Content>
         </Popover.Portal>

@@ -13,7 +13,10 @@ export function CornerHandle({ end, latest }: { end: "top" | "bottom"; latest: R
     const rows = litRows(selection);
     if (!selection || !rows) return;
     const [left, right] = litColumns(selection);
-    const [first, last] = [{ row: rows[0], col: left }, { row: rows[1], col: right }];
+    const [first, last] = [
+      { row: rows[0], col: left },
+      { row: rows[1], col: right },
+    ];
     // What is dragged is the active end; the other corner stays.
     if (end === "bottom") select(last, first);
     else select(first, last);
@@ -28,7 +31,9 @@ export function CornerHandle({ end, latest }: { end: "top" | "bottom"; latest: R
     window.addEventListener("pointercancel", stop);
   }
   function drag(event: globalThis.PointerEvent) {
-    const under = document.elementsFromPoint(event.clientX, event.clientY).find((element) => element instanceof HTMLElement && element.dataset.cell);
+    const under = document
+      .elementsFromPoint(event.clientX, event.clientY)
+      .find((element) => element instanceof HTMLElement && element.dataset.cell);
     if (!(under instanceof HTMLElement)) return;
     const [row, col] = under.dataset.cell!.split(" ").map(Number) as [number, number];
     latest.current.go({ row, col }, true);

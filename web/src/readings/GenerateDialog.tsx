@@ -29,11 +29,23 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
     }
     if (numbers.low === undefined || numbers.high === undefined) return setProblem("Say from where to where.");
     const wanted: Change = {
-      kind: "generate_readings", low: numbers.low, high: numbers.high, step: numbers.count === undefined ? numbers.step : undefined, count: numbers.count,
-      formula, noise: numbers.noise ?? 0, seed: numbers.seed ?? 1, where: filled ? where : "replace",
+      kind: "generate_readings",
+      low: numbers.low,
+      high: numbers.high,
+      step: numbers.count === undefined ? numbers.step : undefined,
+      count: numbers.count,
+      formula,
+      noise: numbers.noise ?? 0,
+      seed: numbers.seed ?? 1,
+      where: filled ? where : "replace",
     };
     // Tried first, so that what is wrong is said here and nothing typed is lost.
-    const tried = await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: study.id } }, body: { version: study.version, change: wanted } }).catch(() => null);
+    const tried = await api
+      .POST("/api/studies/{study_id}/preview", {
+        params: { path: { study_id: study.id } },
+        body: { version: study.version, change: wanted },
+      })
+      .catch(() => null);
     if (tried && !tried.data) return setProblem(messageOf(tried.error));
     change(wanted);
     onClose();
@@ -41,49 +53,68 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
   const field = (name: Name, disabled = false) => (
     <label className="grid gap-0.5">
       <span className="text-mute">{FIELDS[name]}</span>
-      <input className="field numerals w-full text-right" inputMode="decimal" disabled={disabled} value={draft[name]} onChange={(event) => setDraft({ ...draft, [name]: event.target.value })} />
+      <input
+        className="field numerals w-full text-right"
+        inputMode="decimal"
+        disabled={disabled}
+        value={draft[name]}
+        onChange={(event) => setDraft({ ...draft, [name]: event.target.value })}
+      />
     </label>
   );
   return (
     <Sheet title="Generate readings" width="w-[min(26rem,94vw)]" onClose={onClose}>
-          <form
-            className="grid gap-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              void generate();
-            }}
-          >
-            <div className="grid grid-cols-4 gap-2">
-              {field("low")}
-              {field("high")}
-              {field("step", draft.count.trim() !== "")}
-              {field("count")}
-            </div>
-            <label className="flex items-baseline gap-2">
-              <i className="font-book text-[15px]">{naming.y}</i> =
-              <input className="field grow font-mono text-[12.5px]" aria-label={`Formula for ${naming.y}`} placeholder={`2*${naming.x} + 1`} spellCheck={false} value={formula} onChange={(event) => setFormula(event.target.value)} />
-            </label>
-            <div className="grid grid-cols-4 gap-2">
-              {field("noise")}
-              {field("seed")}
-            </div>
-            {filled && (
-              <div className="flex flex-wrap gap-x-4">
-                {(["replace", "below"] as const).map((place) => (
-                  <label key={place} className="flex items-center gap-1.5">
-                    <input type="radio" name="generated-where" className="accent-pine" checked={where === place} onChange={() => setWhere(place)} />
-                    {place === "replace" ? "Replace these readings" : "Add below them"}
-                  </label>
-                ))}
-              </div>
-            )}
-            {problem && (
-              <p role="alert" className="text-amber">
-                {problem}
-              </p>
-            )}
-            <button className="button-main justify-self-end">Generate</button>
-          </form>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void generate();
+        }}
+      >
+        <div className="grid grid-cols-4 gap-2">
+          {field("low")}
+          {field("high")}
+          {field("step", draft.count.trim() !== "")}
+          {field("count")}
+        </div>
+        <label className="flex items-baseline gap-2">
+          <i className="font-book text-[15px]">{naming.y}</i> =
+          <input
+            className="field grow font-mono text-[12.5px]"
+            aria-label={`Formula for ${naming.y}`}
+            placeholder={`2*${naming.x} + 1`}
+            spellCheck={false}
+            value={formula}
+            onChange={(event) => setFormula(event.target.value)}
+          />
+        </label>
+        <div className="grid grid-cols-4 gap-2">
+          {field("noise")}
+          {field("seed")}
+        </div>
+        {filled && (
+          <div className="flex flex-wrap gap-x-4">
+            {(["replace", "below"] as const).map((place) => (
+              <label key={place} className="flex items-center gap-1.5">
+                <input
+                  type="radio"
+                  name="generated-where"
+                  className="accent-pine"
+                  checked={where === place}
+                  onChange={() => setWhere(place)}
+                />
+                {place === "replace" ? "Replace these readings" : "Add below them"}
+              </label>
+            ))}
+          </div>
+        )}
+        {problem && (
+          <p role="alert" className="text-amber">
+            {problem}
+          </p>
+        )}
+        <button className="button-main justify-self-end">Generate</button>
+      </form>
     </Sheet>
   );
 }

@@ -9,6 +9,7 @@ import { CornerHandle } from "./CornerHandle";
 import { GridMenu } from "./GridMenu";
 import { OffBar } from "./OffBar";
 import type { GridControl } from "./useGrid";
+import { computed } from "../fits/kinds";
 
 const ROW_HEIGHT = 26;
 const BAR_WIDTH = 56;
@@ -64,11 +65,19 @@ export function Grid({ grid }: { grid: GridControl }) {
     () => new Map(analysis.unknowns.flatMap((unknown) => unknown.rows.map((row) => [row, unknown.short] as const))),
     [analysis.unknowns],
   );
-  const noValue = useMemo(() => new Map(columns.map((column) => [column.key, new Map(column.no_value.map(({ row, why }) => [row, why]))])), [columns]);
+  const noValue = useMemo(
+    () => new Map(columns.map((column) => [column.key, new Map(column.no_value.map(({ row, why }) => [row, why]))])),
+    [columns],
+  );
   const fit = analysis.fits[0];
+  const residuals = computed(fit)?.residuals;
   const largest = useMemo(
-    () => fit?.residuals?.reduce<number>((most, value, row) => (value !== null && analysis.status[row] === STATUS.used ? Math.max(most, Math.abs(value)) : most), 0) ?? 0,
-    [fit, analysis.status],
+    () =>
+      residuals?.reduce<number>(
+        (most, value, row) => (value !== null && analysis.status[row] === STATUS.used ? Math.max(most, Math.abs(value)) : most),
+        0,
+      ) ?? 0,
+    [residuals, analysis.status],
   );
   const modes = columns.map((column) => (takesNumbers(column) ? "decimal" : "text")).join(" ");
   const lit = litRows(grid.selection);
@@ -80,63 +89,67 @@ export function Grid({ grid }: { grid: GridControl }) {
   };
   return (
     <GridMenu grid={grid}>
-    <div
-      ref={scroller}
-      role="grid"
-      onFocus={() => setInside(true)}
-      onBlur={(event) => setInside(event.currentTarget.contains(event.relatedTarget))}
-      aria-label="Readings"
-      aria-description="Arrows move, typing replaces, F2 edits. Escape, then Tab, leaves the table."
-      aria-rowcount={grid.rows + 1}
-      aria-colcount={columns.length + 2}
-      aria-multiselectable="true"
-      className="numerals min-h-0 grow overflow-auto border border-rule bg-sheet text-[13px]"
-    >
-      <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
-        <div role="row" aria-rowindex={1} className="grid border-b border-ink" style={{ gridTemplateColumns: template }}>
-          <span role="columnheader" className="bg-well">
-            <span className="sr-only">Row</span>
-          </span>
-          {columns.map((column) => (
-            <ColumnHeader key={column.key} column={column} />
+      <div
+        ref={scroller}
+        role="grid"
+        onFocus={() => setInside(true)}
+        onBlur={(event) => setInside(event.currentTarget.contains(event.relatedTarget))}
+        aria-label="Readings"
+        aria-description="Arrows move, typing replaces, F2 edits. Escape, then Tab, leaves the table."
+        aria-rowcount={grid.rows + 1}
+        aria-colcount={columns.length + 2}
+        aria-multiselectable="true"
+        className="numerals min-h-0 grow overflow-auto border border-rule bg-sheet text-[13px]"
+      >
+        <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
+          <div role="row" aria-rowindex={1} className="grid border-b border-ink" style={{ gridTemplateColumns: template }}>
+            <span role="columnheader" className="bg-well">
+              <span className="sr-only">Row</span>
+            </span>
+            {columns.map((column) => (
+              <ColumnHeader key={column.key} column={column} />
+            ))}
+            <span
+              role="columnheader"
+              title={fit ? `Residual of fit ${fit.letter}` : "Residual"}
+              className="px-1.5 py-1 text-right text-[11px] leading-tight text-mute"
+            >
+              resid. {fit?.letter ?? ""}
+            </span>
+          </div>
+        </div>
+        <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map(({ index: row, start }) => (
+            <GridRow
+              key={row}
+              row={row}
+              top={start}
+              template={template}
+              texts={columns.map((column) => column.cells[row] ?? "")}
+              labels={columns.map((column) => column.name || column.symbol || column.role)}
+              xColumn={columns.findIndex((column) => column.role === "x")}
+              problemColumn={columns.findIndex((column) => column.key === problemOf(row)?.column)}
+              problem={problemOf(row)?.message ?? ""}
+              modes={modes}
+              aside={reasons.get(row)}
+              assumed={assumed.get(row)}
+              calculated={columns.map((column) => (column.formula ? "1" : "0")).join("")}
+              unknown={unknowns.get(row) ?? ""}
+              noValue={columns.map((column) => noValue.get(column.key)?.get(row) ?? "").join("\0")}
+              share={residualShare(residuals?.[row], largest)}
+              lit={isLit(lit, row)}
+              litFrom={isLit(lit, row) && litCols ? litCols[0] : -1}
+              litTo={isLit(lit, row) && litCols ? litCols[1] : -2}
+              corners={`${lit?.[0] === row ? "top" : ""}${lit?.[1] === row ? "bottom" : ""}`}
+              activeCol={row === activeRow ? grid.active.col : -1}
+              editing={row === activeRow && grid.mode !== "ready" ? grid.draft : null}
+              caret={row === activeRow && grid.mode !== "ready"}
+              input={grid.input}
+              latest={latest}
+            />
           ))}
-          <span role="columnheader" title={fit ? `Residual of fit ${fit.letter}` : "Residual"} className="px-1.5 py-1 text-right text-[11px] leading-tight text-mute">
-            resid. {fit?.letter ?? ""}
-          </span>
         </div>
       </div>
-      <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
-        {virtual.getVirtualItems().map(({ index: row, start }) => (
-          <GridRow
-            key={row}
-            row={row}
-            top={start}
-            template={template}
-            texts={columns.map((column) => column.cells[row] ?? "")}
-            labels={columns.map((column) => column.name || column.symbol || column.role)}
-            xColumn={columns.findIndex((column) => column.role === "x")}
-            problemColumn={columns.findIndex((column) => column.key === problemOf(row)?.column)}
-            problem={problemOf(row)?.message ?? ""}
-            modes={modes}
-            aside={reasons.get(row)}
-            assumed={assumed.get(row)}
-            calculated={columns.map((column) => (column.formula ? "1" : "0")).join("")}
-            unknown={unknowns.get(row) ?? ""}
-            noValue={columns.map((column) => noValue.get(column.key)?.get(row) ?? "").join("\0")}
-            share={residualShare(fit?.residuals?.[row], largest)}
-            lit={isLit(lit, row)}
-            litFrom={isLit(lit, row) && litCols ? litCols[0] : -1}
-            litTo={isLit(lit, row) && litCols ? litCols[1] : -2}
-            corners={`${lit?.[0] === row ? "top" : ""}${lit?.[1] === row ? "bottom" : ""}`}
-            activeCol={row === activeRow ? grid.active.col : -1}
-            editing={row === activeRow && grid.mode !== "ready" ? grid.draft : null}
-            caret={row === activeRow && grid.mode !== "ready"}
-            input={grid.input}
-            latest={latest}
-          />
-        ))}
-      </div>
-    </div>
     </GridMenu>
   );
 }
@@ -208,7 +221,11 @@ const GridRow = memo(function GridRow(props: RowProps) {
     >
       <span
         role="rowheader"
-        title={set ? `Set aside${aside ? `: ${aside}` : ""}` : props.problem || (props.assumed !== undefined ? `Assumed${props.assumed ? `: ${props.assumed}` : ""}` : undefined)}
+        title={
+          set
+            ? `Set aside${aside ? `: ${aside}` : ""}`
+            : props.problem || (props.assumed !== undefined ? `Assumed${props.assumed ? `: ${props.assumed}` : ""}` : undefined)
+        }
         onPointerDown={(event) => {
           event.preventDefault();
           latest.current.finish(true);
@@ -234,9 +251,19 @@ const GridRow = memo(function GridRow(props: RowProps) {
         const wrong = col === props.problemColumn;
         const missing = props.noValue.split("\0")[col];
         const inBlock = col >= props.litFrom && col <= props.litTo;
-        const corner = (props.corners.includes("top") && col === props.litFrom ? "top" : "") + (props.corners.includes("bottom") && col === props.litTo ? "bottom" : "");
-        const shown = col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : missing ? "no value" : text.replace(/^-(?=[\d.,])/, "−");
-        const tone = wrong || missing ? "text-amber underline decoration-wavy decoration-1 underline-offset-2" : set ? "text-mute" : props.calculated[col] === "1" ? "italic" : "";
+        const corner =
+          (props.corners.includes("top") && col === props.litFrom ? "top" : "") +
+          (props.corners.includes("bottom") && col === props.litTo ? "bottom" : "");
+        const shown =
+          col === props.xColumn && props.unknown && !text ? `→ ${props.unknown}` : missing ? "no value" : text.replace(/^-(?=[\d.,])/, "−");
+        const tone =
+          wrong || missing
+            ? "text-amber underline decoration-wavy decoration-1 underline-offset-2"
+            : set
+              ? "text-mute"
+              : props.calculated[col] === "1"
+                ? "italic"
+                : "";
         return (
           <span
             key={col}

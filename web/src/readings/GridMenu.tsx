@@ -15,9 +15,14 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
   const rows = lit[1] > lit[0] ? `rows ${lit[0] + 1} to ${lit[1] + 1}` : `row ${lit[0] + 1}`;
   const there = lit[0] < study.row_count;
   const aside = new Set(study.aside.map(({ row }) => row));
-  const allAside = there && Array.from({ length: Math.min(lit[1], study.row_count - 1) - lit[0] + 1 }, (_, i) => lit[0] + i).every((row) => aside.has(row));
+  const allAside =
+    there &&
+    Array.from({ length: Math.min(lit[1], study.row_count - 1) - lit[0] + 1 }, (_, i) => lit[0] + i).every((row) => aside.has(row));
   const sort = (descending: boolean) => change({ kind: "sort_rows", key: column!.key, descending });
-  const paste = () => void navigator.clipboard.readText().then(grid.paste, () => notify("Press Ctrl+V: the browser does not let this menu read the clipboard."));
+  const paste = () =>
+    void navigator.clipboard
+      .readText()
+      .then(grid.paste, () => notify("Press Ctrl+V: the browser does not let this menu read the clipboard."));
 
   /** A press outside the selected block chooses the cell under it. */
   function aim(event: { target: EventTarget }) {
@@ -51,7 +56,11 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
           <Item word="Clear" keys="Delete" onSelect={grid.clear} />
           <Item word="Fill down" keys="Ctrl+D" onSelect={grid.fillDown} />
           <ContextMenu.Separator className="my-1 border-t border-rule" />
-          <Item word={`Insert ${lit[1] > lit[0] ? `${lit[1] - lit[0] + 1} rows` : "a row"} above`} keys="Insert" onSelect={grid.insertRows} />
+          <Item
+            word={`Insert ${lit[1] > lit[0] ? `${lit[1] - lit[0] + 1} rows` : "a row"} above`}
+            keys="Insert"
+            onSelect={grid.insertRows}
+          />
           {there && <Item word={`Delete ${rows}`} keys="Ctrl+Delete" onSelect={grid.deleteRows} />}
           {there && <Item word={allAside ? `Use ${rows} again` : `Set ${rows} aside`} keys="Ctrl+." onSelect={grid.toggleAside} />}
           {column && !column.formula && (

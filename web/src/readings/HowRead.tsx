@@ -22,16 +22,44 @@ export function HowRead({ found, choices, onChoose }: { found: Understood; choic
             onChange={(table) => onChoose({ table: Number(table) })}
           />
         )}
-        <Choice label="Separator" value={found.separator.value as keyof typeof SEPARATORS} words={SEPARATORS} onChange={(separator) => onChoose({ separator })} />
-        <Choice label="Decimal separator" value={found.decimal.value as keyof typeof DECIMALS} words={DECIMALS} onChange={(decimal) => onChoose({ decimal })} />
+        <Choice
+          label="Separator"
+          value={found.separator.value as keyof typeof SEPARATORS}
+          words={SEPARATORS}
+          onChange={(separator) => onChoose({ separator })}
+        />
+        <Choice
+          label="Decimal separator"
+          value={found.decimal.value as keyof typeof DECIMALS}
+          words={DECIMALS}
+          onChange={(decimal) => onChoose({ decimal })}
+        />
         <Choice
           label="Header row"
           value={String(found.header)}
-          words={Object.fromEntries([...(found.header < 0 ? [["-1", "the comment"]] : []), ["0", "none"], ...Array.from({ length: Math.max(FIRST_HEADINGS, found.header) }, (_, i) => [String(i + 1), `line ${i + 1}`])])}
+          words={Object.fromEntries([
+            ...(found.header < 0 ? [["-1", "the comment"] as const] : []),
+            ["0", "none"] as const,
+            ...Array.from({ length: Math.max(FIRST_HEADINGS, found.header) }, (_, i) => [String(i + 1), `line ${i + 1}`] as const),
+          ])}
           onChange={(line) => onChoose({ header: Number(line) })}
         />
-        {(found.turned || typeof choices.turned === "boolean") && <Choice label="Quantities are" value={found.turned ? "lines" : "columns"} words={SIDES} onChange={(side) => onChoose({ turned: side === "lines" })} />}
-        {typeof choices.day_first === "boolean" && <Choice label="Date order" value={choices.day_first ? "day" : "month"} words={ORDERS} onChange={(order) => onChoose({ day_first: order === "day" })} />}
+        {(found.turned || typeof choices.turned === "boolean") && (
+          <Choice
+            label="Quantities are"
+            value={found.turned ? "lines" : "columns"}
+            words={SIDES}
+            onChange={(side) => onChoose({ turned: side === "lines" })}
+          />
+        )}
+        {typeof choices.day_first === "boolean" && (
+          <Choice
+            label="Date order"
+            value={choices.day_first ? "day" : "month"}
+            words={ORDERS}
+            onChange={(order) => onChoose({ day_first: order === "day" })}
+          />
+        )}
       </div>
       {reasons && <p className="text-[12px] text-mute">{reasons[0]!.toUpperCase() + reasons.slice(1)}.</p>}
     </div>

@@ -37,7 +37,8 @@ export function NotUsed({ found, columns }: { found: Understood; columns: TakenC
               row {cell.row + 1}: “{cell.text}” {cell.why}
             </span>
           ))}
-          {count > SHOWN && "; …"}. {count === 1 ? "It is kept as written, and its row is" : "They are kept as written, and their rows are"} not used by fits.
+          {count > SHOWN && "; …"}. {count === 1 ? "It is kept as written, and its row is" : "They are kept as written, and their rows are"}{" "}
+          not used by fits.
         </p>
       )}
     </div>

@@ -21,7 +21,15 @@ export function Problems() {
           <li key={problem.row}>
             <button
               className="rounded-sm text-left underline-offset-2 hover:underline"
-              onClick={() => select({ row: problem.row, col: Math.max(0, study.columns.findIndex((column) => column.key === problem.column)) })}
+              onClick={() =>
+                select({
+                  row: problem.row,
+                  col: Math.max(
+                    0,
+                    study.columns.findIndex((column) => column.key === problem.column),
+                  ),
+                })
+              }
             >
               {problem.message}
             </button>

@@ -15,10 +15,14 @@ export function Questions({ asked, onPick }: { asked: Asked[]; onPick: (question
   return (
     <div className="grid gap-2">
       {asked.map(({ question, picked }) => (
-        <fieldset key={keyOf(question)} data-open={picked === null || undefined} className={`grid gap-1 rounded-(--radius) px-3 py-2 ${picked === null ? "bg-amber-well" : "bg-well"}`}>
+        <fieldset
+          key={keyOf(question)}
+          data-open={picked === null || undefined}
+          className={`grid gap-1 rounded-(--radius) px-3 py-2 ${picked === null ? "bg-amber-well" : "bg-well"}`}
+        >
           <legend className="float-left mb-0.5 font-medium">{question.words}</legend>
           {question.options.map((option, place) => (
-            <Radio key={place} name={keyOf(question)} checked={picked === place} onPick={() => onPick(question, place, option.choices as Choices)}>
+            <Radio key={place} name={keyOf(question)} checked={picked === place} onPick={() => onPick(question, place, option.choices)}>
               {option.words}
             </Radio>
           ))}

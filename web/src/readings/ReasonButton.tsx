@@ -32,7 +32,14 @@ export function ReasonButton({ word, question, example, note, onKeep }: Props) {
           >
             <label className="grid gap-1" htmlFor={id}>
               {question}
-              <input id={id} className="field" value={reason} maxLength={200} placeholder={example} onChange={(event) => setReason(event.target.value)} />
+              <input
+                id={id}
+                className="field"
+                value={reason}
+                maxLength={200}
+                placeholder={example}
+                onChange={(event) => setReason(event.target.value)}
+              />
             </label>
             <p className="text-[12px] text-mute">{note}</p>
             <button className="button-main justify-self-end">{word}</button>

@@ -77,15 +77,27 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
   }
 
   function setRole(at: number, role: TakenRole) {
-    const roles = withRole(columns.map((column) => column.role), at, role);
+    const roles = withRole(
+      columns.map((column) => column.role),
+      at,
+      role,
+    );
     setEdits(Object.fromEntries(roles.map((one, i) => [i, { ...edits[i], role: one }])));
   }
 
   const take = () => {
     if (!ready) return;
-    onTake({ kind: "take_table", text: incoming.text, ...choices, columns, where: place, row: first.at?.row ?? 0, column: first.at?.col ?? 0 }, apart && ys > 1);
+    onTake(
+      { kind: "take_table", text: incoming.text, ...choices, columns, where: place, row: first.at?.row ?? 0, column: first.at?.col ?? 0 },
+      apart && ys > 1,
+    );
   };
-  const asked: Asked[] = [...answered, ...open.filter((question) => !answered.some((one) => keyOf(one.question) === keyOf(question))).map((question) => ({ question, picked: null }))];
+  const asked: Asked[] = [
+    ...answered,
+    ...open
+      .filter((question) => !answered.some((one) => keyOf(one.question) === keyOf(question)))
+      .map((question) => ({ question, picked: null })),
+  ];
   return (
     <Sheet title={incoming.name ? `Import ${incoming.name}` : "Import a table"} width="w-[min(50rem,96vw)]" onClose={onClose}>
       {problem && (
@@ -95,8 +107,22 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
       )}
       {(found || problem) && (incoming.sheets?.length ?? 0) + (incoming.encodings?.length ?? 0) > 1 && (
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
-          {(incoming.sheets?.length ?? 0) > 1 && <Choice label="Sheet" value={incoming.sheet ?? ""} words={Object.fromEntries(incoming.sheets!.map((name) => [name, name]))} onChange={(sheet) => void readAgain({ sheet })} />}
-          {(incoming.encodings?.length ?? 0) > 0 && <Choice label="Encoding" value={incoming.encoding ?? ""} words={Object.fromEntries(incoming.encodings!.map((name) => [name, name]))} onChange={(encoding) => void readAgain({ encoding })} />}
+          {(incoming.sheets?.length ?? 0) > 1 && (
+            <Choice
+              label="Sheet"
+              value={incoming.sheet ?? ""}
+              words={Object.fromEntries(incoming.sheets!.map((name) => [name, name]))}
+              onChange={(sheet) => void readAgain({ sheet })}
+            />
+          )}
+          {(incoming.encodings?.length ?? 0) > 0 && (
+            <Choice
+              label="Encoding"
+              value={incoming.encoding ?? ""}
+              words={Object.fromEntries(incoming.encodings!.map((name) => [name, name]))}
+              onChange={(encoding) => void readAgain({ encoding })}
+            />
+          )}
         </div>
       )}
       {found && (
@@ -152,7 +178,9 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
               </fieldset>
             )}
             {elsewhere && !apart && <WhereTo where={where} at={first.at} onPick={setWhere} />}
-            {open.length > 0 && <p className="text-amber">{open.length === 1 ? "Answer the question" : "Answer the questions"} above to import.</p>}
+            {open.length > 0 && (
+              <p className="text-amber">{open.length === 1 ? "Answer the question" : "Answer the questions"} above to import.</p>
+            )}
             <button type="button" className="button" onClick={onClose}>
               Cancel
             </button>
@@ -172,7 +200,11 @@ function columnsOf(found: Understood, edits: Record<number, Partial<TakenColumn>
 
 /** Where the table goes in a study that has readings; none of the first choices takes anything away. */
 function WhereTo({ where, at, onPick }: { where: Where; at?: { row: number; col: number }; onPick: (where: Where) => void }) {
-  const words: [Where, string][] = [["below", "below the readings"], ["beside", "beside them, as new columns"], ["replace", "in place of them"]];
+  const words: [Where, string][] = [
+    ["below", "below the readings"],
+    ["beside", "beside them, as new columns"],
+    ["replace", "in place of them"],
+  ];
   if (at) words.unshift(["at", `from row ${at.row + 1}, column ${at.col + 1} on`]);
   return (
     <fieldset className="mr-auto grid gap-x-4">

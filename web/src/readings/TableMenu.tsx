@@ -56,7 +56,18 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
           Remove empty rows
         </DropdownMenu.Item>
         {repeated.length > 0 && (
-          <DropdownMenu.Item className="menu-item" onSelect={() => select({ row: repeated[0]!, col: Math.max(0, study.columns.findIndex((column) => column.role === "x")) })}>
+          <DropdownMenu.Item
+            className="menu-item"
+            onSelect={() =>
+              select({
+                row: repeated[0]!,
+                col: Math.max(
+                  0,
+                  study.columns.findIndex((column) => column.role === "x"),
+                ),
+              })
+            }
+          >
             Show repeated {naming.x} ({repeated.length} rows)
           </DropdownMenu.Item>
         )}

@@ -2,7 +2,16 @@ import type { Understood } from "../api/client";
 import { ROLES } from "./roles";
 import type { Elapsed, TakenColumn, TakenRole } from "./taken";
 
-const UNITS: Record<Elapsed, string> = { s: "s", min: "min", h: "h", d: "d", "h:min": "h:min", "min:s": "min:s", "h:min:s": "h:min:s", "": "text" };
+const UNITS: Record<Elapsed, string> = {
+  s: "s",
+  min: "min",
+  h: "h",
+  d: "d",
+  "h:min": "h:min",
+  "min:s": "min:s",
+  "h:min:s": "h:min:s",
+  "": "text",
+};
 const ELAPSED: Elapsed[] = ["s", "min", "h", "d", ""];
 const CLOCK: Elapsed[] = ["h:min", "min:s", "h:min:s"];
 
@@ -19,7 +28,12 @@ interface Props {
 /** The first rows as they were understood, under the heading of each column, where every guess can be changed. */
 export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed }: Props) {
   return (
-    <div className="max-h-[40vh] shrink-0 overflow-auto border border-rule" tabIndex={0} role="region" aria-label="The table as it was understood">
+    <div
+      className="max-h-[40vh] shrink-0 overflow-auto border border-rule"
+      tabIndex={0}
+      role="region"
+      aria-label="The table as it was understood"
+    >
       <table className="w-full border-collapse">
         <thead className="bg-well">
           <tr>
@@ -32,7 +46,12 @@ export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed
               const units = times === "clock" ? [...ELAPSED.slice(0, 4), ...CLOCK, "" as Elapsed] : ELAPSED;
               return (
                 <th key={place} scope="col" className="min-w-40 border-l border-rule p-1.5 text-left align-top font-normal">
-                  <select className="field w-full" aria-label={`Column ${place + 1} role`} value={column.role} onChange={(event) => onRole(place, event.target.value as TakenRole)}>
+                  <select
+                    className="field w-full"
+                    aria-label={`Column ${place + 1} role`}
+                    value={column.role}
+                    onChange={(event) => onRole(place, event.target.value as TakenRole)}
+                  >
                     {ROLES.map(({ role, word }) => (
                       <option key={role} value={role}>
                         {word}
@@ -46,13 +65,39 @@ export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed
                   {column.role !== "skip" && (
                     <div className="mt-1 grid grid-cols-2 gap-1">
                       <span className="col-span-2">
-                        <Field label={`Name of column ${place + 1}`} hint="name" value={column.name} limit={100} onFocus={() => onUnit(null)} onChange={(name) => onText(place, { name })} />
+                        <Field
+                          label={`Name of column ${place + 1}`}
+                          hint="name"
+                          value={column.name}
+                          limit={100}
+                          onFocus={() => onUnit(null)}
+                          onChange={(name) => onText(place, { name })}
+                        />
                       </span>
-                      <Field label={`Symbol of column ${place + 1}`} hint="symbol" value={column.symbol} limit={20} onFocus={() => onUnit(null)} onChange={(symbol) => onText(place, { symbol })} />
+                      <Field
+                        label={`Symbol of column ${place + 1}`}
+                        hint="symbol"
+                        value={column.symbol}
+                        limit={20}
+                        onFocus={() => onUnit(null)}
+                        onChange={(symbol) => onText(place, { symbol })}
+                      />
                       {!times || asText ? (
-                        <Field label={`Unit of column ${place + 1}`} hint="unit" value={column.unit} limit={40} onFocus={() => onUnit(place)} onChange={(unit) => onText(place, { unit })} />
+                        <Field
+                          label={`Unit of column ${place + 1}`}
+                          hint="unit"
+                          value={column.unit}
+                          limit={40}
+                          onFocus={() => onUnit(place)}
+                          onChange={(unit) => onText(place, { unit })}
+                        />
                       ) : (
-                        <select className="field h-[26px] w-full min-w-0 px-0.5" aria-label={`Times of column ${place + 1} are counted in`} value={column.unit} onChange={(event) => onElapsed(place, event.target.value as Elapsed)}>
+                        <select
+                          className="field h-[26px] w-full min-w-0 px-0.5"
+                          aria-label={`Times of column ${place + 1} are counted in`}
+                          value={column.unit}
+                          onChange={(event) => onElapsed(place, event.target.value as Elapsed)}
+                        >
                           {units.map((unit) => (
                             <option key={unit} value={unit}>
                               {UNITS[unit]}
@@ -94,7 +139,14 @@ export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed
   );
 }
 
-function Field(props: { label: string; hint: string; value: string; limit: number; onFocus?: () => void; onChange: (value: string) => void }) {
+function Field(props: {
+  label: string;
+  hint: string;
+  value: string;
+  limit: number;
+  onFocus?: () => void;
+  onChange: (value: string) => void;
+}) {
   return (
     <input
       className="field h-[26px] w-full min-w-0 px-1.5"

@@ -34,7 +34,11 @@ export function isPlain(text: string): boolean {
   const cells = block.flat().filter(Boolean);
   if (cells.length <= 1) return true;
   const commas = block.every((line) => line.length === 1 && (!line[0] || line[0].includes(",")));
-  const unclear = text.split(/\r?\n/).filter(Boolean).every((line) => THOUSANDS.test(line.trim())) || cells.some((cell) => UNCLEAR.test(cell));
+  const unclear =
+    text
+      .split(/\r?\n/)
+      .filter(Boolean)
+      .every((line) => THOUSANDS.test(line.trim())) || cells.some((cell) => UNCLEAR.test(cell));
   return !commas && !unclear && cells.every((cell) => NUMBER.test(cell));
 }
 

@@ -53,12 +53,22 @@ export function problemOf(columns: TakenColumn[], found: Understood, choices: Ch
   if (where === "at" || where === "beside") return "";
   const count = (role: TakenRole) => columns.filter((column) => column.role === role).length;
   const [xs, ys] = [count("x"), count("y")];
-  const empty = columns.findIndex((column, place) => (column.role === "x" || column.role === "y") && found.row_count > 0 && found.columns[place]!.wrong_count >= found.row_count);
+  const empty = columns.findIndex(
+    (column, place) =>
+      (column.role === "x" || column.role === "y") && found.row_count > 0 && found.columns[place]!.wrong_count >= found.row_count,
+  );
   if (empty >= 0) return `No cell of column ${empty + 1}, chosen as ${columns[empty]!.role}, is a number.`;
   if (!xs && !ys) return "Choose x and y.";
   if (!xs && ys > 1 && choices.alone !== "rows") return "Several columns are y: choose their x.";
-  if (xs > 1 && xs > ys) return `${xs} columns are x, but ${ys === 1 ? "only one is" : `${ys} are`} y: each x needs a y of its own, or choose one x.`;
-  const twice = ROLES.find(({ role }) => ["weight", "count", "series"].includes(role) && count(role) > 1) ?? (count("y_error") > Math.max(1, ys) ? ROLES.find(({ role }) => role === "y_error") : count("x_error") > Math.max(1, xs) ? ROLES.find(({ role }) => role === "x_error") : undefined);
+  if (xs > 1 && xs > ys)
+    return `${xs} columns are x, but ${ys === 1 ? "only one is" : `${ys} are`} y: each x needs a y of its own, or choose one x.`;
+  const twice =
+    ROLES.find(({ role }) => ["weight", "count", "series"].includes(role) && count(role) > 1) ??
+    (count("y_error") > Math.max(1, ys)
+      ? ROLES.find(({ role }) => role === "y_error")
+      : count("x_error") > Math.max(1, xs)
+        ? ROLES.find(({ role }) => role === "x_error")
+        : undefined);
   if (twice) return `Only one column can be ${twice.word}.`;
   return kept > MOST_COLUMNS && ys < 2 ? `A study holds ${MOST_COLUMNS} columns; ${kept} are chosen. Skip some.` : "";
 }

@@ -12,14 +12,18 @@ interface Asked {
   formula: string;
 }
 
-const lookAt = async (study: string, body: Asked) => (await api.POST("/api/studies/{study_id}/column", { params: { path: { study_id: study } }, body })).data ?? null;
+const lookAt = async (study: string, body: Asked) =>
+  (await api.POST("/api/studies/{study_id}/column", { params: { path: { study_id: study } }, body })).data ?? null;
 
 /**
  * What is wrong with the settings of a column as they are typed, and what its formula gives; the newest text wins.
  * `checked` gives what is said of what stands there now, also when that is asked before the answer has come; null where
  * nobody can be asked.
  */
-export function useColumnLook({ key, name, symbol, uncertainty, formula }: Asked): { look: ColumnLook | null; checked: () => Promise<ColumnLook | null> } {
+export function useColumnLook({ key, name, symbol, uncertainty, formula }: Asked): {
+  look: ColumnLook | null;
+  checked: () => Promise<ColumnLook | null>;
+} {
   const { id, version } = useStudy();
   const [held, setHeld] = useState<{ look: ColumnLook; asked: Asked } | null>(null);
   const asking = useMemo(

@@ -138,7 +138,12 @@ export function useGrid() {
     const [first, last] = [columns.findIndex((column, col) => col >= chosen[0] && !column.formula), chosen[1]];
     const block = selectedBlock().map((line) => line.slice(Math.max(0, first - chosen[0])));
     if (first < 0 || first > last || !block.flat().some(Boolean)) return;
-    queue.change({ kind: "set_cells", row: (litRows(selection) ?? [active.row])[0], column: first, block: block.map((line) => line.map(() => "")) });
+    queue.change({
+      kind: "set_cells",
+      row: (litRows(selection) ?? [active.row])[0],
+      column: first,
+      block: block.map((line) => line.map(() => "")),
+    });
   }
 
   /** The first of the selected rows into the others; of a single row the one above it into it. */
@@ -150,7 +155,12 @@ export function useGrid() {
     const typed = columns.findIndex((column, col) => col >= left && !column.formula);
     if (typed < 0 || typed > right) return;
     const first = range([typed, right]).map((col) => cellText(single ? top - 1 : top, col));
-    queue.change({ kind: "set_cells", row: single ? top : top + 1, column: typed, block: range(single ? [top, top] : [top + 1, bottom]).map(() => first) });
+    queue.change({
+      kind: "set_cells",
+      row: single ? top : top + 1,
+      column: typed,
+      block: range(single ? [top, top] : [top + 1, bottom]).map(() => first),
+    });
   }
 
   /** The selected cells to the clipboard, for what has no clipboard event of its own. */
@@ -172,7 +182,9 @@ export function useGrid() {
     queue.change({ kind: "set_cells", row, column: col, block });
     wantsFocus.current = true;
     const width = Math.max(...block.map((line) => line.length));
-    setView({ selection: { anchor: { row, col }, active: { row: row + block.length - 1, col: Math.min(col + width, columns.length) - 1 } } });
+    setView({
+      selection: { anchor: { row, col }, active: { row: row + block.length - 1, col: Math.min(col + width, columns.length) - 1 } },
+    });
   }
 
   /** Rows of the selection that exist, for what is done with whole rows. */
@@ -209,7 +221,8 @@ export function useGrid() {
     const { key, shiftKey } = event;
     const ctrl = event.ctrlKey || event.metaKey;
     const { formula = "", name = "", symbol = "" } = columns[active.col] ?? {};
-    if (formula && key.length === 1 && !ctrl && !event.altKey) notify(`${name || symbol || "This column"} is calculated as ${formula}: change that in its heading.`);
+    if (formula && key.length === 1 && !ctrl && !event.altKey)
+      notify(`${name || symbol || "This column"} is calculated as ${formula}: change that in its heading.`);
     const stop = () => event.preventDefault();
     const leaving = tabLeaves.current;
     tabLeaves.current = false;
@@ -308,7 +321,34 @@ export function useGrid() {
   }
 
   return {
-    rows, active, selection, mode, draft, input, cellText, go, edit, finish, type, paste, copy, clear, fillDown, refocus, goRow, write, nextRow, nextCell, deleteRows, insertRows, mark, toggleAside, onKeyDown, onCopy, onPaste, settleFocus,
+    rows,
+    active,
+    selection,
+    mode,
+    draft,
+    input,
+    cellText,
+    go,
+    edit,
+    finish,
+    type,
+    paste,
+    copy,
+    clear,
+    fillDown,
+    refocus,
+    goRow,
+    write,
+    nextRow,
+    nextCell,
+    deleteRows,
+    insertRows,
+    mark,
+    toggleAside,
+    onKeyDown,
+    onCopy,
+    onPaste,
+    settleFocus,
   };
 }
 

@@ -25,7 +25,8 @@ export function useUnderstood(text: string, choices: Choices) {
       }
       if (!data && whole) setFound(null);
     };
-    const beginning = text.length > LONG ? understand(text.slice(0, text.lastIndexOf("\n", BEGINNING) + 1) || text.slice(0, BEGINNING), false) : null;
+    const beginning =
+      text.length > LONG ? understand(text.slice(0, text.lastIndexOf("\n", BEGINNING) + 1) || text.slice(0, BEGINNING), false) : null;
     void Promise.resolve(beginning)
       .then(() => understand(text, true))
       .catch(() => {

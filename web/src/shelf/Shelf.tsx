@@ -45,11 +45,22 @@ export function Shelf() {
               <label className="relative">
                 <span className="sr-only">Find a study</span>
                 <Search size={14} className="absolute top-2 left-2 text-mute" />
-                <input className="field w-56 pl-7" type="search" placeholder="title, question or equation" value={wanted} onChange={(event) => setWanted(event.target.value)} />
+                <input
+                  className="field w-56 pl-7"
+                  type="search"
+                  placeholder="title, question or equation"
+                  value={wanted}
+                  onChange={(event) => setWanted(event.target.value)}
+                />
               </label>
               <label className="flex items-center gap-1.5 text-[13px] text-mute">
                 sort by
-                <select className="field" aria-label="Order of the studies" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
+                <select
+                  className="field"
+                  aria-label="Order of the studies"
+                  value={order}
+                  onChange={(event) => setOrder(event.target.value as Order)}
+                >
                   {Object.entries(ORDERS).map(([name, word]) => (
                     <option key={name} value={name}>
                       {word}
@@ -68,7 +79,7 @@ export function Shelf() {
         {shelf.isError && (
           <p role="alert" className="mt-4 flex items-center gap-3 rounded-(--radius) bg-amber-well px-4 py-3 text-amber">
             The shelf could not be loaded: {shelf.error.message}
-            <button className="button" onClick={() => shelf.refetch()}>
+            <button className="button" onClick={() => void shelf.refetch()}>
               Try again
             </button>
           </p>
@@ -77,8 +88,8 @@ export function Shelf() {
           <section className="mt-4 border border-rule bg-sheet p-6">
             <h2 className="font-book text-lg font-semibold">Nothing here yet</h2>
             <p className="mt-1 max-w-prose text-mute">
-              A study holds your readings, the curves through them, and the answers you take from it. Everything is saved as you make it; no account is
-              needed.
+              A study holds your readings, the curves through them, and the answers you take from it. Everything is saved as you make it; no
+              account is needed.
             </p>
             <button className="button-main mt-4" onClick={start} disabled={create.isPending}>
               <Plus size={15} /> Type or paste readings
@@ -125,7 +136,9 @@ function Samples({ samples, onOpen }: { samples: Sample[]; onOpen: (name: string
       <h2 id="samples" className="font-book text-[19px] font-semibold">
         Samples to learn from
       </h2>
-      <p className="mt-0.5 text-[13px] text-mute">From the Sallow Quay field week. All numbers are invented. Opening one makes a copy of your own.</p>
+      <p className="mt-0.5 text-[13px] text-mute">
+        From the Sallow Quay field week. All numbers are invented. Opening one makes a copy of your own.
+      </p>
       <ul className="mt-3 divide-y divide-rule border-y border-rule">
         {samples.map((sample) => (
           <li key={sample.name} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 py-3">

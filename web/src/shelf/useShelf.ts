@@ -30,7 +30,8 @@ export function useShelf() {
   const path = (card: Card) => ({ params: { path: { study_id: card.id } } });
 
   const create = useMutation({
-    mutationFn: (body: { title?: string; sample?: string; table?: TakeTable; apart?: boolean }) => sure((request_key) => api.POST("/api/studies", { body: { ...body, request_key } })),
+    mutationFn: (body: { title?: string; sample?: string; table?: TakeTable; apart?: boolean }) =>
+      sure((request_key) => api.POST("/api/studies", { body: { ...body, request_key } })),
     onSuccess: (card) => navigate(`/study/${card.id}`),
     onError: failed,
   });
@@ -48,7 +49,8 @@ export function useShelf() {
     onError: failed,
   });
   const duplicate = useMutation({
-    mutationFn: (card: Card) => sure((request_key) => api.POST("/api/studies/{study_id}/duplicate", { ...path(card), body: { request_key } })),
+    mutationFn: (card: Card) =>
+      sure((request_key) => api.POST("/api/studies/{study_id}/duplicate", { ...path(card), body: { request_key } })),
     onSuccess: again,
     onError: failed,
   });

@@ -7,7 +7,13 @@ export type HeldColumn = Omit<Study["columns"][number], "cells"> & { cells: stri
 /** The newer state laid over the one that is held: columns that came without cells keep theirs. */
 export function merge(held: HeldStudy | undefined, newer: Study): HeldStudy {
   const cells = new Map(held?.columns.map((column) => [column.key, column.cells]));
-  return { ...newer, columns: newer.columns.map((column) => ({ ...column, cells: column.cells ?? patched(cells.get(column.key) ?? [], column.patch ?? []) })) };
+  return {
+    ...newer,
+    columns: newer.columns.map((column) => ({
+      ...column,
+      cells: column.cells ?? patched(cells.get(column.key) ?? [], column.patch ?? []),
+    })),
+  };
 }
 
 function patched(cells: string[], patch: { row: number; text: string }[]): string[] {
@@ -20,8 +26,9 @@ function patched(cells: string[], patch: { row: number; text: string }[]): strin
 /** What was typed or arranged, shown at once, before the server has answered; everything computed from it follows with the answer. */
 export function showTyped(study: HeldStudy, change: Change): HeldStudy {
   if (change.kind === "write_cells") return showWritten(study, change.cells);
-  if (change.kind === "set_plot") return { ...study, plot: { ...study.plot, ...change.settings } as HeldStudy["plot"] };
-  if (change.kind === "set_report") return { ...study, author: change.author ?? study.author, date: change.date ?? study.date, report: change.parts ?? study.report };
+  if (change.kind === "set_plot") return { ...study, plot: { ...study.plot, ...change.settings } };
+  if (change.kind === "set_report")
+    return { ...study, author: change.author ?? study.author, date: change.date ?? study.date, report: change.parts ?? study.report };
   if (change.kind !== "set_cells") return study;
   const width = Math.max(...change.block.map((line) => line.length));
   if (change.column + width > study.columns.length) return study;

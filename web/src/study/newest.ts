@@ -1,5 +1,8 @@
 /** Runs one request at a time; of those asked for meanwhile only the newest is made. `signal`: breaks off one that is forgotten. */
-export function newestWins<Input, Output>(request: (input: Input, signal: AbortSignal) => Promise<Output>, done: (output: Output, input: Input) => void) {
+export function newestWins<Input, Output>(
+  request: (input: Input, signal: AbortSignal) => Promise<Output>,
+  done: (output: Output, input: Input) => void,
+) {
   let running = false;
   let next: { input: Input } | null = null;
   let round = 0;

@@ -27,7 +27,15 @@ const follow = () => {
 };
 
 /** What a preview that leaves the readings alone does not carry. */
-const readingsOf = ({ status, x, y, x_error, y_error, series_of, repeated_x }: Analysis) => ({ status, x, y, x_error, y_error, series_of, repeated_x });
+const readingsOf = ({ status, x, y, x_error, y_error, series_of, repeated_x }: Analysis) => ({
+  status,
+  x,
+  y,
+  x_error,
+  y_error,
+  series_of,
+  repeated_x,
+});
 
 /** Back to the analysis of the study. */
 export function endPreview() {

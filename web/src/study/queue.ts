@@ -5,7 +5,10 @@ import { keep, takeUp } from "./unsent";
 import { useView } from "./view";
 
 /** One gesture on its way to the server. `key` makes repeating it harmless. */
-type Gesture = { key: string; action: "change"; change: Change } | { key: string; action: "undo" | "redo" } | { key: string; action: "go_to"; number: number };
+type Gesture =
+  | { key: string; action: "change"; change: Change }
+  | { key: string; action: "undo" | "redo" }
+  | { key: string; action: "go_to"; number: number };
 
 /**
  * saved: the server has acknowledged everything. sending: on its way. waiting: not reached, or not able to, kept here
@@ -152,7 +155,10 @@ export class GestureQueue {
               body: { version, change: gesture.change, request_key: gesture.key },
             })
           : gesture.action === "go_to"
-            ? await api.POST("/api/studies/{study_id}/go_to", { ...params, body: { version, number: gesture.number, request_key: gesture.key } })
+            ? await api.POST("/api/studies/{study_id}/go_to", {
+                ...params,
+                body: { version, number: gesture.number, request_key: gesture.key },
+              })
             : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version, request_key: gesture.key } });
       if (data) return { outcome: "done", study: data, message: "" };
       if (response.status === 409 && error && "study" in error) return { outcome: "conflict", study: error.study, message: error.message };

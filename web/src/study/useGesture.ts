@@ -7,21 +7,17 @@ import { endPreview, showPreview } from "./preview";
 
 /** The analysis as it would be after a change. */
 async function previewOf({ id, version, change }: { id: string; version: number; change: Change }, signal: AbortSignal) {
-  return (await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: id } }, body: { version, change }, signal })).data ?? null;
+  return (
+    (await api.POST("/api/studies/{study_id}/preview", { params: { path: { study_id: id } }, body: { version, change }, signal })).data ??
+    null
+  );
 }
 
 /** A change that is tried out while a gesture lasts, and made as one step when it ends. */
 export function useGesture() {
   const queue = useQueue();
   const pending = useRef<Change | null>(null);
-  const preview = useMemo(
-    () =>
-      newestWins(
-        previewOf,
-        (found) => found && showPreview(found, queue.read().study.analysis),
-      ),
-    [queue],
-  );
+  const preview = useMemo(() => newestWins(previewOf, (found) => found && showPreview(found, queue.read().study.analysis)), [queue]);
   const tryOut = useCallback(
     (change: Change) => {
       pending.current = change;

@@ -11,7 +11,9 @@ export function useWithout(letter: string | undefined, row: number | null) {
     enabled: letter !== undefined && row !== null,
     staleTime: Infinity,
     queryFn: async () => {
-      const { data } = await api.GET("/api/studies/{study_id}/without/{letter}/{row}", { params: { path: { study_id: id, letter: letter!, row: row! } } });
+      const { data } = await api.GET("/api/studies/{study_id}/without/{letter}/{row}", {
+        params: { path: { study_id: id, letter: letter!, row: row! } },
+      });
       return data ?? null;
     },
   });

@@ -1,5 +1,10 @@
 /** A labelled choice among a few words. */
-export function Choice<Name extends string>(props: { label: string; value: Name; words: Record<Name, string>; onChange: (value: Name) => void }) {
+export function Choice<Name extends string>(props: {
+  label: string;
+  value: Name;
+  words: Record<Name, string>;
+  onChange: (value: Name) => void;
+}) {
   return (
     <label className="flex items-center gap-2">
       {props.label}

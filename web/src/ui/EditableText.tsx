@@ -15,7 +15,17 @@ interface Props {
 }
 
 /** Text that is changed where it stands: Enter or leaving keeps it, Escape takes it back. */
-export function EditableText({ value, label, placeholder, className = "", required, lines, longest = lines ? 2000 : 200, focused, onCommit }: Props) {
+export function EditableText({
+  value,
+  label,
+  placeholder,
+  className = "",
+  required,
+  lines,
+  longest = lines ? 2000 : 200,
+  focused,
+  onCommit,
+}: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const field = useRef<HTMLTextAreaElement>(null);
   const shown = draft ?? value;

@@ -7,7 +7,11 @@ export function Hint({ text, children }: { text: ReactNode; children: ReactNode 
     <Tooltip.Root>
       <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
       <Tooltip.Portal>
-        <Tooltip.Content sideOffset={5} collisionPadding={8} className="z-50 max-w-72 rounded-(--radius) bg-bar px-2.5 py-1.5 text-[12.5px] text-on-bar">
+        <Tooltip.Content
+          sideOffset={5}
+          collisionPadding={8}
+          className="z-50 max-w-72 rounded-(--radius) bg-bar px-2.5 py-1.5 text-[12.5px] text-on-bar"
+        >
           {text}
         </Tooltip.Content>
       </Tooltip.Portal>

@@ -24,9 +24,16 @@ function dismiss(id: number) {
 export function Notices() {
   const notices = useNotices((state) => state.notices);
   return (
-    <div role="status" aria-live="polite" className="no-print pointer-events-none fixed inset-x-0 bottom-16 z-50 flex flex-col items-center gap-2 px-4">
+    <div
+      role="status"
+      aria-live="polite"
+      className="no-print pointer-events-none fixed inset-x-0 bottom-16 z-50 flex flex-col items-center gap-2 px-4"
+    >
       {notices.map((notice) => (
-        <div key={notice.id} className="pointer-events-auto flex items-center gap-3 rounded-(--radius) bg-bar py-1.5 pr-1.5 pl-4 text-[13px] text-on-bar">
+        <div
+          key={notice.id}
+          className="pointer-events-auto flex items-center gap-3 rounded-(--radius) bg-bar py-1.5 pr-1.5 pl-4 text-[13px] text-on-bar"
+        >
           <span>{notice.text}</span>
           {notice.action && (
             <button

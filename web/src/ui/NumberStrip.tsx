@@ -24,9 +24,21 @@ const SIGNS = [
 export function NumberStrip({ clock, onSign, more }: Props) {
   const signs: Key[] = SIGNS.filter(({ sign }) => clock || sign !== ":").map(({ sign, ...key }) => ({ ...key, press: () => onSign(sign) }));
   return (
-    <div role="group" aria-label="Keys for numbers" className="hidden gap-1 pointer-coarse:flex" onPointerDown={(event) => event.preventDefault()}>
+    <div
+      role="group"
+      aria-label="Keys for numbers"
+      className="hidden gap-1 pointer-coarse:flex"
+      onPointerDown={(event) => event.preventDefault()}
+    >
       {[...signs, ...more].map(({ word, said, press }) => (
-        <button key={said} type="button" tabIndex={-1} aria-label={said} className="numerals h-10 grow touch-manipulation rounded-(--radius) border border-rule bg-sheet text-[16px] active:bg-block" onClick={press}>
+        <button
+          key={said}
+          type="button"
+          tabIndex={-1}
+          aria-label={said}
+          className="numerals h-10 grow touch-manipulation rounded-(--radius) border border-rule bg-sheet text-[16px] active:bg-block"
+          onClick={press}
+        >
           {word}
         </button>
       ))}

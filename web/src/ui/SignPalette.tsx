@@ -3,9 +3,19 @@ const SIGNS = ["°", "°C", "²", "³", "⁻¹", "⁻²", "µ", "Ω", "·", "‰
 /** Signs of units that keyboards lack; pressing one hands it on and leaves the focus where it is. */
 export function SignPalette({ onSign }: { onSign: (sign: string) => void }) {
   return (
-    <div className="flex flex-wrap justify-end gap-1" role="group" aria-label="Insert a symbol" onPointerDown={(event) => event.preventDefault()}>
+    <div
+      className="flex flex-wrap justify-end gap-1"
+      role="group"
+      aria-label="Insert a symbol"
+      onPointerDown={(event) => event.preventDefault()}
+    >
       {SIGNS.map((sign) => (
-        <button key={sign} type="button" className="grid h-6 min-w-6 place-content-center rounded border border-rule px-1 hover:border-edge" onClick={() => onSign(sign)}>
+        <button
+          key={sign}
+          type="button"
+          className="grid h-6 min-w-6 place-content-center rounded border border-rule px-1 hover:border-edge"
+          onClick={() => onSign(sign)}
+        >
           {sign}
         </button>
       ))}

@@ -17,7 +17,8 @@ export function Typeset({ latex, text, className = "" }: { latex: string; text: 
     let gone = false;
     loadKatex()
       .then((katex) => {
-        if (!gone && place.current) katex.render(latex, place.current, { throwOnError: false, trust: false, strict: "ignore", output: "html" });
+        if (!gone && place.current)
+          katex.render(latex, place.current, { throwOnError: false, trust: false, strict: "ignore", output: "html" });
       })
       .catch(() => {
         // Out of reach: the formula stands there as text.
