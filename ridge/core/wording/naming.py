@@ -11,7 +11,7 @@ from ridge.core.formula.dimensions import unit_powers
 from ridge.core.models import Model
 from ridge.core.numerals import number_as_given
 from ridge.core.wording.clock import clock_text
-from ridge.core.wording.units import product
+from ridge.core.wording.units import held_together, product
 
 NO_BREAK = "\u00a0"
 _LATEX_SPECIAL = {
@@ -88,10 +88,9 @@ class Naming:
         return re.sub(r"\b[xy]\b", lambda match: self.x if match[0] == "x" else self.y, text)
 
     def unit(self, in_x: float, in_y: float) -> str:
-        """Unit of a quantity with these powers of the units of x and y; empty where they are not whole."""
-        if in_x != int(in_x) or in_y != int(in_y):
-            return ""
-        return product([(self.y_unit, int(in_y)), (self.x_unit, int(in_x))])
+        """Unit of a quantity with these powers of the units of x and y: whole ones, and a half as a root; empty for others."""
+        factors = [_power_of(unit, power) for unit, power in ((self.y_unit, in_y), (self.x_unit, in_x))]
+        return "" if None in factors else product([factor for factor in factors if factor])
 
     def parameter_units(self, model: Model) -> dict[str, str]:
         """Unit of each parameter, as the family declares it, or as far as the equation tells it; angles in ° or rad."""
@@ -108,6 +107,13 @@ class Naming:
         """The letter for a parameter: the course's own, the usual one, or its name."""
         usual = USUAL_LETTERS.get(parameter) or re.sub(r"^c(\d+)$", r"c_\1", parameter)
         return dict(self.letters).get(parameter, usual)
+
+
+def _power_of(unit: str, power: float) -> tuple[str, int] | None:
+    """A unit and its whole power: ``(s, 2)``, or ``(√s, 1)`` for a half; None for any other."""
+    if power == int(power) or not unit:
+        return unit, int(power)
+    return (f"√{unit}", int(2 * power)) if abs(power) == 0.5 and held_together(unit) == unit else None
 
 
 def parameter_called(parameter: str, naming: Naming) -> str:
