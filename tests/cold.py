@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from ridge.studies import analysis, fits, readings, shelf, store
+from ridge.studies.analysis import analyse as analysis
+from ridge.studies.analysis import fits
+from ridge.studies.api import shelf
+from ridge.studies.content import readings, store
 
 
 def forget_recent() -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ridge.studies.fit_schemas import (
+from ridge.studies.analysis.fit_schemas import (
     ActionOut,
     ComputedFit,
     CurveOut,

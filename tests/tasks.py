@@ -7,7 +7,7 @@ import signal
 import time
 from typing import Any
 
-from ridge.studies import worker
+from ridge.studies.analysis import worker
 
 _fit = worker._fit
 

@@ -16,12 +16,12 @@ from ninja.utils import check_csrf
 
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.apart import FAILED
-from ridge.studies.api import router as studies
-from ridge.studies.columns_api import router as columns
-from ridge.studies.fits_api import router as fits
-from ridge.studies.out_api import router as out
-from ridge.studies.own import NotYours
-from ridge.studies.tables_api import router as tables
+from ridge.studies.api.columns import router as columns
+from ridge.studies.api.fits import router as fits
+from ridge.studies.api.out import router as out
+from ridge.studies.api.own import NotYours, admit
+from ridge.studies.api.studies import router as studies
+from ridge.studies.api.tables import router as tables
 
 log = logging.getLogger(__name__)
 
@@ -42,15 +42,16 @@ class FastJSON(Parser):
         return orjson.loads(request.body)
 
 
-def same_site(request: HttpRequest) -> bool:
-    """Django's check against forged requests. Ninja leaves it out unless an authenticator makes it; who is
-    asking, a guest or nobody yet, is settled by each call."""
+def admitted(request: HttpRequest) -> bool:
+    """What every call passes, so that no route can forget it: Django's check against forged requests, and that a study named in
+    the address is the asker's."""
     if check_csrf(request) is not None:
         raise HttpError(403, CSRF_MESSAGE)
+    admit(request)
     return True
 
 
-api = NinjaAPI(title="Ridge", version="1", renderer=StrictJSON(), parser=FastJSON(), docs_url=None, auth=same_site)
+api = NinjaAPI(title="Ridge", version="1", renderer=StrictJSON(), parser=FastJSON(), docs_url=None, auth=admitted)
 api.add_router("", studies)
 api.add_router("", fits)
 api.add_router("", out)

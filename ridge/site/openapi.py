@@ -27,7 +27,7 @@ def openapi_document() -> str:
 if __name__ == "__main__":
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ridge.site.settings")
     django.setup()
-    from ridge.studies.study_file import study_schema
+    from ridge.studies.out.study_file import study_schema
 
     Path(sys.argv[1]).write_text(openapi_document())
     Path(sys.argv[2]).write_text(study_schema())

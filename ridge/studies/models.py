@@ -8,8 +8,8 @@ from typing import get_args
 from django.conf import settings
 from django.db import models
 
-from ridge.studies import fields
-from ridge.studies.limits import FORMULA_TYPED
+from ridge.studies.content import fields
+from ridge.studies.content.limits import FORMULA_TYPED
 
 
 class Study(models.Model):

@@ -10,9 +10,9 @@ from django.test import Client, TestCase
 
 from ridge.accounts.guests import take_over
 from ridge.accounts.models import User
+from ridge.studies.content.samples import SAMPLES
+from ridge.studies.content.store import read_state
 from ridge.studies.models import Revision, Study
-from ridge.studies.samples import SAMPLES
-from ridge.studies.store import read_state
 
 
 class ApiCase(TestCase):

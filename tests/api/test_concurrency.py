@@ -8,8 +8,8 @@ from typing import Any
 from django.db import connection
 from django.test import Client, TransactionTestCase
 
+from ridge.studies.content.store import read_state
 from ridge.studies.models import Revision, Study
-from ridge.studies.store import read_state
 
 
 class ManyWriters(TransactionTestCase):

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
 from ridge.core.interpolation.interpolate import KINDS as INTERPOLATIONS
-from ridge.studies.fields import Direction
+from ridge.studies.content.fields import Direction
 from ridge.studies.models import Study
 
 json_values: st.SearchStrategy[Any] = st.recursive(

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 from unittest.mock import patch
 
-from ridge.studies import analysis, shelf
+from ridge.studies.analysis import analyse as analysis
+from ridge.studies.api import shelf
 from ridge.studies.models import Column, StudyFit
 from tests.api.test_api import ApiCase
 from tests.cold import forget_recent
@@ -86,7 +87,7 @@ class Planted(ApiCase):
         added = self.change(self.study, 3, kind="add_column", role="other", name="twice", formula="2*x")
         key = next(column["key"] for column in added["columns"] if column["name"] == "twice")
         forget_recent()
-        with patch("ridge.studies.columns.parse", side_effect=KeyError("planted")), self.assertLogs("ridge"):
+        with patch("ridge.studies.content.columns.parse", side_effect=KeyError("planted")), self.assertLogs("ridge"):
             state = self.everything_else_works()
         column = next(column for column in state["columns"] if column["key"] == key)
         self.assertIn("Ridge failed", column["problem"])
@@ -171,9 +172,9 @@ class NotReadBack(ApiCase):
             self.refused(kind="set_fit", letter="A", family="formula", options={"text": "a*x"})
 
     def test_a_column_that_crashes_when_it_is_computed(self) -> None:
-        with patch("ridge.studies.columns.Program", side_effect=KeyError("F")):
+        with patch("ridge.studies.content.columns.Program", side_effect=KeyError("F")):
             self.refused(kind="add_column", role="other", name="far", formula="2*x")
 
     def test_an_inverse_that_the_history_does_not_know(self) -> None:
-        with patch("ridge.studies.changes.fits.PutFits.stored", return_value={"kind": "no such change"}):
+        with patch("ridge.studies.content.changes.fits.PutFits.stored", return_value={"kind": "no such change"}):
             self.refused(kind="add_fit", family="polynomial")

@@ -8,9 +8,9 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TransactionTestCase
 
+from ridge.studies.content.state import FitState
+from ridge.studies.content.store import read_state
 from ridge.studies.models import Study
-from ridge.studies.state import FitState
-from ridge.studies.store import read_state
 from tests.cold import forget_recent
 
 

@@ -6,10 +6,10 @@ from typing import Any
 
 from django.test import TestCase
 
-from ridge.studies.changes import ChangeRefused, read_change
-from ridge.studies.limits import LIMITS
-from ridge.studies.readings import read_table
-from ridge.studies.state import StudyState, empty_study
+from ridge.studies.content.changes import ChangeRefused, read_change
+from ridge.studies.content.limits import LIMITS
+from ridge.studies.content.readings import read_table
+from ridge.studies.content.state import StudyState, empty_study
 from tests.exchange.corpus import CASES
 
 TEXT = "time (s);height h / m;u_h\n0,5;1,25;0,1\n1,0;n/a;0,1\n1,5;4,5;0,2"

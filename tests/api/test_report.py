@@ -7,10 +7,10 @@ from typing import Any
 
 from django.test import Client
 
+from ridge.studies.content.state import PARTS, WHOLE_REPORT
+from ridge.studies.content.store import read_state
 from ridge.studies.models import Study
-from ridge.studies.state import PARTS, WHOLE_REPORT
-from ridge.studies.store import read_state
-from ridge.studies.study_file import NotAStudy, read_study, write_study
+from ridge.studies.out.study_file import NotAStudy, read_study, write_study
 from tests.api.test_api import ApiCase
 
 

@@ -7,11 +7,11 @@ from unittest import TestCase
 
 import numpy as np
 
-from ridge.studies.lens_schemas import (
+from ridge.studies.analysis.lens_schemas import (
     ResamplingIn,
     ResamplingOut,
 )
-from ridge.studies.resampling import (
+from ridge.studies.analysis.resampling import (
     MOST_IN_TURN,
     NOTHING_FITTED,
     OTHER_READINGS,
@@ -19,7 +19,7 @@ from ridge.studies.resampling import (
     TOO_MANY_IN_TURN,
     resampling_of,
 )
-from ridge.studies.state import FitState, StudyState
+from ridge.studies.content.state import FitState, StudyState
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 

@@ -8,9 +8,9 @@ import numpy as np
 import statsmodels.api as sm
 from scipy.stats import norm
 
-from ridge.studies.residuals import MOST_DRAWN, residuals_of
-from ridge.studies.samples import build_sample
-from ridge.studies.state import FitState, StudyState
+from ridge.studies.analysis.residuals import MOST_DRAWN, residuals_of
+from ridge.studies.content.samples import build_sample
+from ridge.studies.content.state import FitState, StudyState
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 

@@ -16,10 +16,10 @@ from django.test import TestCase, TransactionTestCase
 
 from ridge.accounts.models import User
 from ridge.site.openapi import openapi_document
+from ridge.studies.content.samples import SAMPLES
+from ridge.studies.content.state import empty_study
+from ridge.studies.content.store import create_study
 from ridge.studies.models import Study
-from ridge.studies.samples import SAMPLES
-from ridge.studies.state import empty_study
-from ridge.studies.store import create_study
 
 ROOT = Path(__file__).parent.parent.parent
 WEB = ROOT / "web"

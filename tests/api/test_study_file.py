@@ -9,10 +9,10 @@ from pathlib import Path
 from django.test import SimpleTestCase
 from jsonschema import Draft202012Validator  # type: ignore[import-untyped]
 
-from ridge.studies.changes import read_change
-from ridge.studies.samples import SAMPLES, build_sample
-from ridge.studies.state import WHOLE_REPORT, StudyState
-from ridge.studies.study_file import NotAStudy, read_study, study_schema, write_study
+from ridge.studies.content.changes import read_change
+from ridge.studies.content.samples import SAMPLES, build_sample
+from ridge.studies.content.state import WHOLE_REPORT, StudyState
+from ridge.studies.out.study_file import NotAStudy, read_study, study_schema, write_study
 from tests.api.test_api import ApiCase
 
 ROOT = Path(__file__).parent.parent.parent

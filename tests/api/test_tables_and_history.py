@@ -7,8 +7,8 @@ from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from ridge.studies.content.store import read_state
 from ridge.studies.models import Study
-from ridge.studies.store import read_state
 from tests.api.test_api import ApiCase
 from tests.exchange.test_files import ROWS, as_csv, as_xlsx
 

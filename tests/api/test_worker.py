@@ -15,7 +15,7 @@ from django.test import SimpleTestCase
 from ridge.core import Readings
 from ridge.core.errors import NoFit
 from ridge.core.models import Formula
-from ridge.studies import worker
+from ridge.studies.analysis import worker
 from tests import tasks
 from tests.api.test_api import ApiCase
 from tests.cold import forget_recent

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import expect
 
-from ridge.studies.samples import SAMPLES
+from ridge.studies.content.samples import SAMPLES
 from tests.browser.base import BrowserCase
 
 

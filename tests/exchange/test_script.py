@@ -19,11 +19,11 @@ from ridge.core.formula import Program, parse
 from ridge.core.formula.python import to_python
 from ridge.core.judging.misses import typical_miss
 from ridge.core.wording.naming import parameter_called
-from ridge.studies.fits import Fitted, fit_all
-from ridge.studies.readings import read_table
-from ridge.studies.samples import SAMPLES, build_sample
-from ridge.studies.scripts import script_of
-from ridge.studies.state import AnswerState, ColumnState, FitState, StudyState
+from ridge.studies.analysis.fits import Fitted, fit_all
+from ridge.studies.content.readings import read_table
+from ridge.studies.content.samples import SAMPLES, build_sample
+from ridge.studies.content.state import AnswerState, ColumnState, FitState, StudyState
+from ridge.studies.out.scripts import script_of
 
 LINE = re.compile(r"(\w)  (.+?) = (\S+?),?(?: ± (\S+))?(?: from (\S+) to (\S+))?(?: (\S+))?$")
 

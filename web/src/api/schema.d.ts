@@ -15,7 +15,7 @@ export interface paths {
          * Catalogue
          * @description Every model and interpolation that there is, in order.
          */
-        get: operations["ridge_studies_fits_api_catalogue"];
+        get: operations["ridge_studies_api_fits_catalogue"];
         put?: never;
         post?: never;
         delete?: never;
@@ -35,7 +35,7 @@ export interface paths {
          * Formula Names
          * @description What a formula may use.
          */
-        get: operations["ridge_studies_fits_api_formula_names"];
+        get: operations["ridge_studies_api_fits_formula_names"];
         put?: never;
         post?: never;
         delete?: never;
@@ -52,7 +52,7 @@ export interface paths {
             cookie?: never;
         };
         /** Shelf */
-        get: operations["ridge_studies_api_shelf"];
+        get: operations["ridge_studies_api_studies_shelf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -71,7 +71,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Create */
-        post: operations["ridge_studies_api_create"];
+        post: operations["ridge_studies_api_studies_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -86,11 +86,11 @@ export interface paths {
             cookie?: never;
         };
         /** Read */
-        get: operations["ridge_studies_api_read"];
+        get: operations["ridge_studies_api_studies_read"];
         put?: never;
         post?: never;
         /** Put In Bin */
-        delete: operations["ridge_studies_api_put_in_bin"];
+        delete: operations["ridge_studies_api_studies_put_in_bin"];
         options?: never;
         head?: never;
         patch?: never;
@@ -109,7 +109,7 @@ export interface paths {
          * Ask
          * @description An answer that is not kept.
          */
-        post: operations["ridge_studies_api_ask"];
+        post: operations["ridge_studies_api_studies_ask"];
         delete?: never;
         options?: never;
         head?: never;
@@ -128,7 +128,7 @@ export interface paths {
          * @description The model of the catalogue that the readings of a fit prefer to it by more than a little, as a change; null where there is
          *     none.
          */
-        get: operations["ridge_studies_fits_api_better"];
+        get: operations["ridge_studies_api_fits_better"];
         put?: never;
         post?: never;
         delete?: never;
@@ -148,7 +148,7 @@ export interface paths {
          * One Candidate
          * @description One model of the catalogue over these readings.
          */
-        get: operations["ridge_studies_fits_api_one_candidate"];
+        get: operations["ridge_studies_api_fits_one_candidate"];
         put?: never;
         post?: never;
         delete?: never;
@@ -167,7 +167,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Change */
-        post: operations["ridge_studies_api_change"];
+        post: operations["ridge_studies_api_studies_change"];
         delete?: never;
         options?: never;
         head?: never;
@@ -187,7 +187,7 @@ export interface paths {
          * Column
          * @description What can be said of the settings of a column while they are typed.
          */
-        post: operations["ridge_studies_columns_api_column"];
+        post: operations["ridge_studies_api_columns_column"];
         delete?: never;
         options?: never;
         head?: never;
@@ -205,7 +205,7 @@ export interface paths {
          * Comparison
          * @description The fits of the study side by side.
          */
-        get: operations["ridge_studies_fits_api_comparison"];
+        get: operations["ridge_studies_api_fits_comparison"];
         put?: never;
         post?: never;
         delete?: never;
@@ -225,7 +225,7 @@ export interface paths {
          * Curves
          * @description Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made.
          */
-        get: operations["ridge_studies_fits_api_curves"];
+        get: operations["ridge_studies_api_fits_curves"];
         put?: never;
         post?: never;
         delete?: never;
@@ -244,7 +244,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Duplicate */
-        post: operations["ridge_studies_api_duplicate"];
+        post: operations["ridge_studies_api_studies_duplicate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -262,7 +262,7 @@ export interface paths {
          * Figure
          * @description The figure as it is seen.
          */
-        get: operations["ridge_studies_out_api_figure"];
+        get: operations["ridge_studies_api_out_figure"];
         put?: never;
         post?: never;
         delete?: never;
@@ -284,7 +284,7 @@ export interface paths {
          * Formula
          * @description What a formula reads as, what is wrong with it, and a part of it on its own. Stores nothing.
          */
-        post: operations["ridge_studies_fits_api_formula"];
+        post: operations["ridge_studies_api_fits_formula"];
         delete?: never;
         options?: never;
         head?: never;
@@ -304,7 +304,7 @@ export interface paths {
          * Go To Step
          * @description Back or forward to any step of the history.
          */
-        post: operations["ridge_studies_api_go_to_step"];
+        post: operations["ridge_studies_api_studies_go_to_step"];
         delete?: never;
         options?: never;
         head?: never;
@@ -322,7 +322,7 @@ export interface paths {
          * History
          * @description Every step that was made, the newest first, those that were undone among them.
          */
-        get: operations["ridge_studies_api_history"];
+        get: operations["ridge_studies_api_studies_history"];
         put?: never;
         post?: never;
         delete?: never;
@@ -344,7 +344,7 @@ export interface paths {
          * Preview
          * @description The analysis as it would be after a change. Stores nothing.
          */
-        post: operations["ridge_studies_api_preview"];
+        post: operations["ridge_studies_api_studies_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -362,7 +362,7 @@ export interface paths {
          * Rank Candidates
          * @description The order of the catalogue on these readings.
          */
-        get: operations["ridge_studies_fits_api_rank_candidates"];
+        get: operations["ridge_studies_api_fits_rank_candidates"];
         put?: never;
         post?: never;
         delete?: never;
@@ -382,7 +382,7 @@ export interface paths {
          * Readings
          * @description The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about.
          */
-        get: operations["ridge_studies_out_api_readings"];
+        get: operations["ridge_studies_api_out_readings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -401,7 +401,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Redo */
-        post: operations["ridge_studies_api_redo"];
+        post: operations["ridge_studies_api_studies_redo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -419,7 +419,7 @@ export interface paths {
          * Report
          * @description The report to be handed in. ``inline``: to be looked at in the page, not saved.
          */
-        get: operations["ridge_studies_out_api_report"];
+        get: operations["ridge_studies_api_out_report"];
         put?: never;
         post?: never;
         delete?: never;
@@ -439,7 +439,7 @@ export interface paths {
          * Resampling
          * @description The fits made to shares of the readings, the rest left out.
          */
-        get: operations["ridge_studies_fits_api_resampling"];
+        get: operations["ridge_studies_api_fits_resampling"];
         put?: never;
         post?: never;
         delete?: never;
@@ -459,7 +459,7 @@ export interface paths {
          * Residuals
          * @description The residuals of a fit: five views, a table, and what they say.
          */
-        get: operations["ridge_studies_fits_api_residuals"];
+        get: operations["ridge_studies_api_fits_residuals"];
         put?: never;
         post?: never;
         delete?: never;
@@ -478,7 +478,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Take From Bin */
-        post: operations["ridge_studies_api_take_from_bin"];
+        post: operations["ridge_studies_api_studies_take_from_bin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -496,7 +496,7 @@ export interface paths {
          * Row Details
          * @description A row in words; without entries where there is no such row (yet).
          */
-        get: operations["ridge_studies_api_row_details"];
+        get: operations["ridge_studies_api_studies_row_details"];
         put?: never;
         post?: never;
         delete?: never;
@@ -516,7 +516,7 @@ export interface paths {
          * Script
          * @description A Python script that fits again what the study holds, with NumPy and SciPy alone.
          */
-        get: operations["ridge_studies_out_api_script"];
+        get: operations["ridge_studies_api_out_script"];
         put?: never;
         post?: never;
         delete?: never;
@@ -536,7 +536,7 @@ export interface paths {
          * Study File
          * @description The whole study as one file that can be opened again.
          */
-        get: operations["ridge_studies_out_api_study_file"];
+        get: operations["ridge_studies_api_out_study_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -555,7 +555,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Undo */
-        post: operations["ridge_studies_api_undo"];
+        post: operations["ridge_studies_api_studies_undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -573,7 +573,7 @@ export interface paths {
          * Without
          * @description A fit as it would be without one of its readings; ``row`` counts from 0.
          */
-        get: operations["ridge_studies_fits_api_without"];
+        get: operations["ridge_studies_api_fits_without"];
         put?: never;
         post?: never;
         delete?: never;
@@ -595,7 +595,7 @@ export interface paths {
          * Open Study File
          * @description A study taken from its file as a new one.
          */
-        post: operations["ridge_studies_out_api_open_study_file"];
+        post: operations["ridge_studies_api_out_open_study_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -615,7 +615,7 @@ export interface paths {
          * From File
          * @description The table in a file as text, ready to be understood like a pasted one.
          */
-        post: operations["ridge_studies_tables_api_from_file"];
+        post: operations["ridge_studies_api_tables_from_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -635,7 +635,7 @@ export interface paths {
          * Understand
          * @description How a table reads.
          */
-        post: operations["ridge_studies_tables_api_understand"];
+        post: operations["ridge_studies_api_tables_understand"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4010,7 +4010,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    ridge_studies_fits_api_catalogue: {
+    ridge_studies_api_fits_catalogue: {
         parameters: {
             query?: never;
             header?: never;
@@ -4030,7 +4030,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_formula_names: {
+    ridge_studies_api_fits_formula_names: {
         parameters: {
             query?: never;
             header?: never;
@@ -4050,7 +4050,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_shelf: {
+    ridge_studies_api_studies_shelf: {
         parameters: {
             query?: never;
             header?: never;
@@ -4070,7 +4070,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_create: {
+    ridge_studies_api_studies_create: {
         parameters: {
             query?: never;
             header?: never;
@@ -4103,7 +4103,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_read: {
+    ridge_studies_api_studies_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -4134,7 +4134,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_put_in_bin: {
+    ridge_studies_api_studies_put_in_bin: {
         parameters: {
             query?: never;
             header?: never;
@@ -4165,7 +4165,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_ask: {
+    ridge_studies_api_studies_ask: {
         parameters: {
             query?: never;
             header?: never;
@@ -4200,7 +4200,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_better: {
+    ridge_studies_api_fits_better: {
         parameters: {
             query?: never;
             header?: never;
@@ -4223,7 +4223,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_one_candidate: {
+    ridge_studies_api_fits_one_candidate: {
         parameters: {
             query?: {
                 series?: string;
@@ -4257,7 +4257,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_change: {
+    ridge_studies_api_studies_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -4310,7 +4310,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_columns_api_column: {
+    ridge_studies_api_columns_column: {
         parameters: {
             query?: never;
             header?: never;
@@ -4345,7 +4345,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_comparison: {
+    ridge_studies_api_fits_comparison: {
         parameters: {
             query?: never;
             header?: never;
@@ -4376,7 +4376,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_curves: {
+    ridge_studies_api_fits_curves: {
         parameters: {
             query: {
                 low: number;
@@ -4420,7 +4420,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_duplicate: {
+    ridge_studies_api_studies_duplicate: {
         parameters: {
             query?: never;
             header?: never;
@@ -4455,7 +4455,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_out_api_figure: {
+    ridge_studies_api_out_figure: {
         parameters: {
             query?: {
                 x_low?: number | null;
@@ -4496,7 +4496,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_formula: {
+    ridge_studies_api_fits_formula: {
         parameters: {
             query?: never;
             header?: never;
@@ -4531,7 +4531,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_go_to_step: {
+    ridge_studies_api_studies_go_to_step: {
         parameters: {
             query?: never;
             header?: never;
@@ -4584,7 +4584,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_history: {
+    ridge_studies_api_studies_history: {
         parameters: {
             query?: never;
             header?: never;
@@ -4615,7 +4615,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_preview: {
+    ridge_studies_api_studies_preview: {
         parameters: {
             query?: never;
             header?: never;
@@ -4659,7 +4659,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_rank_candidates: {
+    ridge_studies_api_fits_rank_candidates: {
         parameters: {
             query?: {
                 series?: string;
@@ -4692,7 +4692,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_out_api_readings: {
+    ridge_studies_api_out_readings: {
         parameters: {
             query?: never;
             header?: never;
@@ -4715,7 +4715,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_redo: {
+    ridge_studies_api_studies_redo: {
         parameters: {
             query?: never;
             header?: never;
@@ -4768,7 +4768,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_out_api_report: {
+    ridge_studies_api_out_report: {
         parameters: {
             query?: {
                 inline?: boolean;
@@ -4802,7 +4802,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_resampling: {
+    ridge_studies_api_fits_resampling: {
         parameters: {
             query?: {
                 kind?: "shares" | "parts" | "in_turn";
@@ -4840,7 +4840,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_residuals: {
+    ridge_studies_api_fits_residuals: {
         parameters: {
             query?: never;
             header?: never;
@@ -4872,7 +4872,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_take_from_bin: {
+    ridge_studies_api_studies_take_from_bin: {
         parameters: {
             query?: never;
             header?: never;
@@ -4903,7 +4903,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_row_details: {
+    ridge_studies_api_studies_row_details: {
         parameters: {
             query?: never;
             header?: never;
@@ -4935,7 +4935,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_out_api_script: {
+    ridge_studies_api_out_script: {
         parameters: {
             query?: never;
             header?: never;
@@ -4957,7 +4957,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_out_api_study_file: {
+    ridge_studies_api_out_study_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -4979,7 +4979,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_api_undo: {
+    ridge_studies_api_studies_undo: {
         parameters: {
             query?: never;
             header?: never;
@@ -5032,7 +5032,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_fits_api_without: {
+    ridge_studies_api_fits_without: {
         parameters: {
             query?: never;
             header?: never;
@@ -5065,7 +5065,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_out_api_open_study_file: {
+    ridge_studies_api_out_open_study_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -5098,7 +5098,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_tables_api_from_file: {
+    ridge_studies_api_tables_from_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -5147,7 +5147,7 @@ export interface operations {
             };
         };
     };
-    ridge_studies_tables_api_understand: {
+    ridge_studies_api_tables_understand: {
         parameters: {
             query?: never;
             header?: never;

@@ -6,8 +6,8 @@ from django.core.management.base import BaseCommand
 
 from ridge.accounts.guests import DEMO_USER
 from ridge.accounts.models import User
-from ridge.studies.samples import SAMPLES
-from ridge.studies.store import create_study
+from ridge.studies.content.samples import SAMPLES
+from ridge.studies.content.store import create_study
 
 
 class Command(BaseCommand):

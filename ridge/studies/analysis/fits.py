@@ -1,0 +1,155 @@
+"""From what a study asks to be fitted to the core's models and fits."""
+
+from __future__ import annotations
+
+import logging
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ridge.core.by_hand import with_values
+from ridge.core.catalogue import defaults_of
+from ridge.core.errors import OutsideSense, RidgeError
+from ridge.core.fitting import fit
+from ridge.core.formula.parse import Curve
+from ridge.core.formula.tree import number, substitute
+from ridge.core.interpolation import Interpolation, interpolate
+from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
+from ridge.core.models import Formula, Model
+from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
+from ridge.studies.analysis.worker import Interrupted, fit_in_worker
+from ridge.studies.apart import FAILED
+from ridge.studies.content.readings import Table
+from ridge.studies.content.state import FitState, LinkedFit
+from ridge.studies.content.wanted import hand_values, known_values, model_of, readings_for
+from ridge.studies.recent import Recent
+
+log = logging.getLogger(__name__)
+
+MANY = 5000
+_recent: Recent[object, Fit | Interpolation] = Recent(64)
+_recent_large: Recent[object, Fit | Interpolation] = Recent(6)  # a fit of 100 000 readings holds some 10 MB
+
+
+@dataclass(frozen=True)
+class Fitted:
+    """What came of one wanted fit: the fit or the interpolation, or the error, or a refusal in words where Ridge itself
+    failed."""
+
+    wanted: FitState
+    model: Model | None
+    fit: Fit | None
+    refusal: str = ""
+    error: RidgeError | None = None
+    readings: Readings | None = None
+    interpolation: Interpolation | None = None
+
+    @property
+    def by_accident(self) -> bool:
+        """Whether it failed for a reason that need not be there the next time."""
+        return bool(self.refusal) or isinstance(self.error, Interrupted)
+
+    @property
+    def curve(self) -> Fit | Interpolation | None:
+        """Whatever can be drawn and asked."""
+        return self.fit or self.interpolation
+
+    @property
+    def kind(self) -> str:
+        """``interpolation``, ``hand``, ``known`` (every number given, nothing fitted) or ``fit``."""
+        if self.wanted.family == INTERPOLATION:
+            return "interpolation"
+        if self.wanted.by_hand:
+            return "hand"
+        return "known" if self.model is not None and not self.model.free_names else "fit"
+
+    @property
+    def options(self) -> dict[str, Any]:
+        """Every option of the family with the value that holds."""
+        return defaults_of(self.wanted.family) | dict(self.wanted.options)
+
+
+def fit_one(table: Table, wanted: FitState) -> Fitted:
+    """One fit, or why there is none; it never fails. Fits of the same readings are remembered."""
+    model: Model | None = None
+    readings: Readings | None = None
+    try:
+        interpolating = wanted.family == INTERPOLATION
+        curves = called_by(table, wanted)
+        model = None if interpolating else model_of(wanted, table.naming, curves)
+        readings = used = readings_for(table, wanted)
+        memory = _recent_large if len(readings) > MANY else _recent
+        called = tuple((letter, curve.tree, curve.variable) for letter, curve in curves.items())
+        key = (used.fingerprint, _fingerprint(wanted), table.naming.x, called)
+        if model is None:
+            curve = memory.get_or_make(key, lambda: _interpolate(used, wanted))
+            return Fitted(wanted, None, None, readings=used, interpolation=curve)  # type: ignore[arg-type]
+        chosen = model
+        found = memory.get_or_make(key, lambda: _make(used, chosen, wanted))
+        return Fitted(wanted, model, found, readings=used)  # type: ignore[arg-type]
+    except RidgeError as error:
+        return Fitted(wanted, model, None, error=error, readings=readings)
+    except Exception:
+        log.exception("fit %s failed", wanted.letter)
+        return Fitted(wanted, None, None, FAILED, readings=readings)
+
+
+def called_by(table: Table, wanted: FitState) -> dict[str, Curve]:
+    """The curves that a formula calls, with their numbers. Raises OutsideSense where one has none."""
+    curves = {}
+    for one in wanted.calls if isinstance(wanted, LinkedFit) else ():
+        fit = fit_one(table, one).fit
+        if fit is None:
+            raise OutsideSense(
+                "formula",
+                f"Fit {one.letter}, which the formula calls, is no fitted curve. See what is said of {one.letter}.",
+            )
+        curves[one.letter] = curve_of(fit)
+    return curves
+
+
+def curve_of(fit: Fit) -> Curve:
+    """A fitted curve as a formula with all its numbers."""
+    numbers = {name: number(value) for name, value in fit.values.items()}
+    return Curve(substitute(fit.model.expression, numbers), fit.model.variable)
+
+
+def _fingerprint(wanted: FitState) -> str:
+    """Everything about a wanted fit that its numbers depend on."""
+    parts = (wanted.options, wanted.fixed, wanted.values, wanted.bounds)
+    return repr((wanted.family, wanted.method, wanted.by_hand, *(sorted(part.items()) for part in parts)))
+
+
+def _make(readings: Readings, model: Model, wanted: FitState) -> Fit:
+    if wanted.by_hand or not model.free_names:
+        return with_values(readings, model, hand_values(readings, model, wanted))
+    if isinstance(model, Formula):
+        return fit_in_worker(readings, model, wanted.values, _bounds(wanted), wanted.method)
+    start, bounds = known_values(wanted.values, model), _bounds(wanted)
+    return fit(readings, model, start=start, bounds=bounds, least_squares_in=wanted.method)
+
+
+def _bounds(wanted: FitState) -> dict[str, tuple[float, float]]:
+    return {
+        name: (-math.inf if low is None else low, math.inf if high is None else high)
+        for name, (low, high) in wanted.bounds.items()
+    }
+
+
+def _interpolate(readings: Readings, wanted: FitState) -> Interpolation:
+    options = defaults_of(INTERPOLATION) | dict(wanted.options)
+    return interpolate(
+        readings,
+        options["kind"],
+        ends=options["ends"],
+        degree=options["spline_degree"],
+        end_slopes=(options["first_slope"], options["last_slope"]),
+        average_repeats=options["average"],
+    )
+
+
+def fit_all(table: Table, wanted: Sequence[FitState]) -> list[Fitted]:
+    """Every fit that a study asks for, the leading one first."""
+    return [fit_one(table, one) for one in wanted]

@@ -1,0 +1,151 @@
+"""What the API says in the lenses beside the plot: residuals, comparison, resampling."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel as Schema
+from pydantic import Field, StringConstraints
+
+from ridge.studies.analysis.fit_schemas import CurveOut
+from ridge.studies.analysis.schemas import ViewOut
+
+
+class BinOut(Schema):
+    """A bar of a histogram."""
+
+    low: float
+    high: float
+    count: int
+
+
+class ResidualRowOut(Schema):
+    """A row of the residual table, worded; ``row`` counts from 0."""
+
+    row: int
+    observed: str
+    fitted: str
+    residual: str
+    squared: str
+    standardised: str
+    leverage: str
+    cook: str
+
+
+class ResidualsOut(Schema):
+    """Arrays have one entry for each of ``rows``. ``expected``: the normal quantile of each standardised residual;
+    ``sentences``: what the residuals show; ``over``: what stands after the stroke of a heading of ``table``, by its name."""
+
+    letter: str
+    rows: list[int]
+    all_drawn: bool
+    x: list[float | None]
+    fitted: list[float | None]
+    residual: list[float | None]
+    standardised: list[float | None]
+    expected: list[float | None]
+    bins: list[BinOut]
+    sentences: list[str]
+    over: dict[str, str]
+    table: list[ResidualRowOut]
+
+
+class CriterionOut(Schema):
+    name: str
+    label: str
+    meaning: str
+
+
+class ValueOut(Schema):
+    text: str
+    best: bool
+
+
+class ComparedOut(Schema):
+    """One fit in the comparison, its ``values`` in the order of the criteria."""
+
+    letter: str
+    name: str
+    values: list[ValueOut]
+
+
+class NestedOut(Schema):
+    smaller: str
+    larger: str
+    sentence: str
+
+
+class RungOut(Schema):
+    """A polynomial on the ladder of degrees; ``error``: what a reading misses by when it is left out, typically."""
+
+    degree: int
+    r_squared: float | None
+    error: float | None
+    r_squared_text: str
+    error_text: str
+
+
+class ComparisonOut(Schema):
+    """``remark``: why the criteria do not compare these fits, if so."""
+
+    criteria: list[CriterionOut]
+    fits: list[ComparedOut]
+    remark: str
+    nested: list[NestedOut]
+    ladder: list[RungOut]
+    ladder_sentence: str
+
+
+class ResamplingIn(Schema):
+    """How shares of the readings are drawn.
+
+    ``kind``: "shares" (``times`` random ones of ``share`` per cent), "parts" (each of ``parts`` left out in turn) or
+    "in_turn" (each reading left out). ``letters`` of the fits, one after the other. The same ``seed``, the same draws.
+    """
+
+    kind: Literal["shares", "parts", "in_turn"] = "shares"
+    share: Annotated[int, Field(ge=10, le=90)] = 50
+    times: Annotated[int, Field(ge=4, le=25)] = 9
+    parts: Annotated[int, Field(ge=2, le=25)] = 5
+    seed: Annotated[int, Field(ge=0, le=999_999)] = 1
+    letters: Annotated[str, StringConstraints(pattern="^[A-F]{0,6}$")] = ""
+
+
+class DrawOut(Schema):
+    """The curve of one draw, empty where it could not be fitted; ``error``: what it misses the readings left out by."""
+
+    y: list[float | None]
+    error: str
+
+
+class ResampledOut(Schema):
+    """One fit on every draw, its curves sampled at ``x``. ``own``: its typical miss where it is fitted to all readings."""
+
+    letter: str
+    name: str
+    parameters: int
+    own: str
+    left_out: str
+    error: float | None
+    sentence: str
+    x: list[float]
+    draws: list[DrawOut]
+
+
+class ResamplingOut(Schema):
+    """``letters``: the fits that can be made anew. ``left_out``: the rows left out of each draw. ``remark``: why there are
+    no draws, or which fits are not among them."""
+
+    letters: list[str]
+    left_out: list[list[int]]
+    fits: list[ResampledOut]
+    remark: str
+    view: ViewOut
+
+
+class WithoutOut(Schema):
+    """A fit without one of its readings."""
+
+    row: int
+    sentence: str
+    curve: CurveOut | None

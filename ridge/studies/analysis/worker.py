@@ -1,0 +1,97 @@
+"""Own formulas are fitted in processes of their own, so that a heavy one holds up nobody else and can be stopped."""
+
+from __future__ import annotations
+
+import multiprocessing
+import resource
+from collections.abc import Mapping
+from concurrent.futures import TimeoutError as TookTooLong
+from concurrent.futures.process import BrokenProcessPool
+from threading import Lock
+
+from pebble import ProcessExpired, ProcessPool
+
+from ridge.core.errors import NoFit
+from ridge.core.fitting import fit
+from ridge.core.models import Model
+from ridge.core.readings import Readings
+from ridge.core.results.fit import Fit
+
+PROCESSES = 2
+GUARD = 30.0
+"""Seconds of work after which a fit is ended. Its effort ends it long before, in work that is the same on every machine;
+this is for what the effort does not see."""
+MEMORY = 4 << 30
+"""Bytes that one process may hold."""
+
+_lock = Lock()
+_pool: ProcessPool | None = None
+
+
+class Interrupted(NoFit):
+    """The process that fitted came to an end before the fit did. It need not happen again."""
+
+
+def fit_in_worker(
+    readings: Readings,
+    model: Model,
+    values: Mapping[str, float],
+    bounds: Mapping[str, tuple[float, float]],
+    method: str,
+) -> Fit:
+    """``ridge.core.fit`` in another process. Raises what it raises.
+
+    A process that dies concerns this request alone: the work is done once more in a new one, and only where that dies too,
+    or takes longer than the guard allows, Interrupted is raised.
+    """
+    for _ in range(2):
+        pool = _running()
+        try:
+            future = pool.schedule(_fit, (readings, model, dict(values), dict(bounds), method), timeout=GUARD)
+            return future.result()
+        except TookTooLong:
+            raise Interrupted(
+                f"The fit did not come to an end within {GUARD:.0f} seconds and was stopped. Make the formula shorter, "
+                "or give values to begin from."
+            ) from None
+        except ProcessExpired:
+            continue
+        except (BrokenProcessPool, RuntimeError):
+            _replace(pool)
+    raise Interrupted("The fit was stopped, since it needed more memory than there is. Make the formula shorter.")
+
+
+def _fit(
+    readings: Readings,
+    model: Model,
+    values: dict[str, float],
+    bounds: dict[str, tuple[float, float]],
+    method: str,
+) -> Fit:
+    start = {name: value for name, value in values.items() if name in model.free_names}
+    found = fit(readings, model, start=start, bounds=bounds, least_squares_in=method)
+    _ = found.statistics.f_p_value  # worked out here, where it holds up nobody
+    return found
+
+
+def _bound_memory() -> None:
+    resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
+
+
+def _running() -> ProcessPool:
+    global _pool
+    with _lock:
+        if _pool is None:
+            context = multiprocessing.get_context("forkserver")
+            context.set_forkserver_preload(["ridge.studies.analysis.worker"])
+            _pool = ProcessPool(PROCESSES, initializer=_bound_memory, context=context)
+        return _pool
+
+
+def _replace(pool: ProcessPool) -> None:
+    """The next fit starts a new pool, should this one be beyond mending."""
+    global _pool
+    with _lock:
+        if _pool is pool:
+            _pool = None
+    pool.stop()  # type: ignore[no-untyped-call]

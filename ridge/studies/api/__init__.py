@@ -1,0 +1,1 @@
+"""The API: one router a resource, with its schemas."""

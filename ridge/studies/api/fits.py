@@ -1,0 +1,142 @@
+"""The API of fits: their curves, residuals, comparison, the catalogue, and the formula editor."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Annotated, Any
+
+from django.http import HttpRequest
+from ninja import Query, Router, Schema
+from pydantic import FiniteFloat, StringConstraints
+
+from ridge.core.catalogue import ENTRIES
+from ridge.studies.analysis.comparing import comparison_of, without_reading
+from ridge.studies.analysis.curves import sample_curve
+from ridge.studies.analysis.fit_schemas import ActionOut, CurveOut
+from ridge.studies.analysis.fit_settings import offered
+from ridge.studies.analysis.fits import fit_all
+from ridge.studies.analysis.formula_editor import known_names, look_at
+from ridge.studies.analysis.gallery import candidate, ranking
+from ridge.studies.analysis.lens_schemas import (
+    ComparisonOut,
+    ResamplingIn,
+    ResamplingOut,
+    ResidualsOut,
+    WithoutOut,
+)
+from ridge.studies.analysis.remedies import other_model
+from ridge.studies.analysis.resampling import resampling_of
+from ridge.studies.analysis.residuals import residuals_of
+from ridge.studies.analysis.schemas import CandidateOut, FormulaOut, KnownNameOut, Message, OfferOut, RankingOut
+from ridge.studies.api.own import own_study
+from ridge.studies.content.limits import FORMULA_TYPED
+from ridge.studies.content.readings import read_table
+from ridge.studies.content.store import read_state
+
+router = Router(tags=["fits"])
+
+
+class StretchIn(Schema):
+    """A stretch of the x axis; ``growing``: whether samples are wanted denser towards zero."""
+
+    low: FiniteFloat
+    high: FiniteFloat
+    growing: bool = False
+
+
+@router.get("/studies/{study_id}/curves", response={200: list[CurveOut | None], 400: Message, 404: Message})
+def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) -> Any:
+    """Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made."""
+    state = read_state(own_study(request))
+    if not stretch.low < stretch.high:
+        return 400, Message(message="The stretch ends before it begins.")
+    table = read_table(state)
+    fitted = fit_all(table, state.linked_fits)
+    return [
+        sample_curve(one.curve, stretch.low, stretch.high, state.level, table.naming, stretch.growing)
+        if one.curve and not one.wanted.hidden
+        else None
+        for one in fitted
+    ]
+
+
+@router.get("/studies/{study_id}/residuals/{letter}", response={200: ResidualsOut, 404: Message})
+def residuals(request: HttpRequest, study_id: uuid.UUID, letter: str) -> Any:
+    """The residuals of a fit: five views, a table, and what they say."""
+    found = residuals_of(read_state(own_study(request)), letter)
+    return found or (404, Message(message="There is no such fit, or it has no residuals: see why on the page."))
+
+
+class SeriesIn(Schema):
+    """The series that models are laid over; empty for all readings."""
+
+    series: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
+@router.get("/catalogue", response=list[OfferOut])
+def catalogue(request: HttpRequest) -> list[OfferOut]:
+    """Every model and interpolation that there is, in order."""
+    return [offered(entry) for entry in ENTRIES.values()]
+
+
+@router.get("/studies/{study_id}/candidates/{key}", response={200: CandidateOut, 404: Message})
+def one_candidate(request: HttpRequest, study_id: uuid.UUID, key: str, wanted: Query[SeriesIn]) -> Any:
+    """One model of the catalogue over these readings."""
+    state = read_state(own_study(request))
+    if key not in ENTRIES:
+        return 404, Message(message="The catalogue has no such model.")
+    return candidate(state, ENTRIES[key], wanted.series)
+
+
+@router.get("/studies/{study_id}/ranking", response={200: RankingOut, 404: Message})
+def rank_candidates(request: HttpRequest, study_id: uuid.UUID, wanted: Query[SeriesIn]) -> RankingOut:
+    """The order of the catalogue on these readings."""
+    return ranking(read_state(own_study(request)), wanted.series)
+
+
+@router.get("/studies/{study_id}/comparison", response={200: ComparisonOut, 404: Message})
+def comparison(request: HttpRequest, study_id: uuid.UUID) -> ComparisonOut:
+    """The fits of the study side by side."""
+    return comparison_of(read_state(own_study(request)))
+
+
+@router.get("/studies/{study_id}/resampling", response={200: ResamplingOut, 404: Message})
+def resampling(request: HttpRequest, study_id: uuid.UUID, wanted: Query[ResamplingIn]) -> ResamplingOut:
+    """The fits made to shares of the readings, the rest left out."""
+    return resampling_of(read_state(own_study(request)), wanted)
+
+
+@router.get("/studies/{study_id}/without/{letter}/{row}", response={200: WithoutOut, 404: Message})
+def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: int) -> Any:
+    """A fit as it would be without one of its readings; ``row`` counts from 0."""
+    found = without_reading(read_state(own_study(request)), letter, row)
+    return found or (404, Message(message="There is no such fit, or that reading is not used by it."))
+
+
+@router.get("/studies/{study_id}/better/{letter}", response=ActionOut | None)
+def better(request: HttpRequest, study_id: uuid.UUID, letter: str) -> ActionOut | None:
+    """The model of the catalogue that the readings of a fit prefer to it by more than a little, as a change; null where there is
+    none."""
+    return other_model(read_state(own_study(request)), letter)
+
+
+class FormulaIn(Schema):
+    """A formula as it is being typed for the fit of a letter; ``part``: the place of a part to be looked at."""
+
+    letter: Annotated[str, StringConstraints(pattern="^[A-F]$")]
+    text: Annotated[str, StringConstraints(max_length=FORMULA_TYPED)]
+    degrees: bool = False
+    part: int | None = None
+
+
+@router.post("/studies/{study_id}/formula", response={200: FormulaOut, 404: Message})
+def formula(request: HttpRequest, study_id: uuid.UUID, body: FormulaIn) -> FormulaOut:
+    """What a formula reads as, what is wrong with it, and a part of it on its own. Stores nothing."""
+    state = read_state(own_study(request))
+    return look_at(state, body.letter, body.text, body.degrees, body.part)
+
+
+@router.get("/formula_names", response=list[KnownNameOut])
+def formula_names(request: HttpRequest) -> list[KnownNameOut]:
+    """What a formula may use."""
+    return known_names()

@@ -1,0 +1,143 @@
+"""The API of what goes out: the figure, and the readings with what was computed from them."""
+
+from __future__ import annotations
+
+import re
+import uuid
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Query, Router, Schema
+from pydantic import Field, FiniteFloat, StringConstraints
+
+from ridge.accounts.guests import user_or_new_guest
+from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
+from ridge.exchange.figure import FORMATS, CannotDraw, draw
+from ridge.exchange.report.docx import write_docx
+from ridge.exchange.report.html import write_html
+from ridge.exchange.report.pdf import NoPdf, write_pdf
+from ridge.studies.analysis.analyse import analysis_of
+from ridge.studies.analysis.schemas import CardOut, Message
+from ridge.studies.api.own import own_study
+from ridge.studies.api.shelf import card
+from ridge.studies.content.store import create_study, read_state
+from ridge.studies.out.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
+from ridge.studies.out.figure import ASPECT, figure_content
+from ridge.studies.out.report import report_of
+from ridge.studies.out.scripts import script_of
+from ridge.studies.out.study_file import LARGEST, NotAStudy, read_study, write_study
+
+router = Router(tags=["out"])
+
+
+class FigureIn(Schema):
+    """What the plot shows (left out, all readings), how wide the figure is to be in mm, its height over its width, and whether
+    in grey."""
+
+    x_low: FiniteFloat | None = None
+    x_high: FiniteFloat | None = None
+    y_low: FiniteFloat | None = None
+    y_high: FiniteFloat | None = None
+    width: Annotated[float, Field(ge=40, le=420)] = 170
+    resolution: Annotated[int, Field(ge=72, le=1200)] = 300
+    aspect: Annotated[float, Field(ge=0.3, le=2)] = ASPECT
+    grey: bool = False
+
+
+def _file(body: bytes, media_type: str, title: str, ending: str) -> HttpResponse:
+    name = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-").lower()[:60] or "study"
+    response = HttpResponse(body, content_type=media_type)
+    response["Content-Disposition"] = f'attachment; filename="{name}.{ending}"'
+    return response
+
+
+@router.get("/studies/{study_id}/figure.{kind}", response={400: Message, 404: Message})
+def figure(
+    request: HttpRequest,
+    study_id: uuid.UUID,
+    kind: Literal["svg", "pdf", "png", "jpg", "tiff", "eps"],
+    wanted: Query[FigureIn],
+) -> Any:
+    """The figure as it is seen."""
+    study = own_study(request)
+    state = read_state(study)
+    view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
+    content = figure_content(state, analysis_of(study, state), *view, aspect=wanted.aspect)
+    try:
+        drawing = draw(content, kind, wanted.width, wanted.resolution, wanted.grey)
+    except CannotDraw as reason:
+        return 400, Message(message=str(reason))
+    return _file(drawing, FORMATS[kind], state.title, kind)
+
+
+INERT = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'self'; sandbox allow-same-origin allow-modals"
+DOCX = "application/vnd.openxmlformats-officedocument.wordprocessingml.document"
+
+
+@router.get("/studies/{study_id}/report.{kind}", response={400: Message, 404: Message})
+def report(
+    request: HttpRequest, study_id: uuid.UUID, kind: Literal["html", "pdf", "docx"], inline: bool = False
+) -> Any:
+    """The report to be handed in. ``inline``: to be looked at in the page, not saved."""
+    study = own_study(request)
+    state = read_state(study)
+    content = report_of(state, analysis_of(study, state), "png" if kind == "docx" else "svg")
+    if kind == "docx":
+        return _file(write_docx(content, timezone.now()), DOCX, state.title, kind)
+    if kind == "pdf":
+        try:
+            return _file(write_pdf(content), "application/pdf", state.title, kind)
+        except NoPdf as reason:
+            return 400, Message(message=str(reason))
+    response = _file(write_html(content).encode(), "text/html; charset=utf-8", state.title, kind)
+    if inline:
+        del response["Content-Disposition"]
+    # Nothing in it may run, and only the application's own page may show it.
+    response["Content-Security-Policy"] = INERT
+    response["X-Frame-Options"] = "SAMEORIGIN"
+    return response
+
+
+@router.get("/studies/{study_id}/study.json", response={404: Message})
+def study_file(request: HttpRequest, study_id: uuid.UUID) -> Any:
+    """The whole study as one file that can be opened again."""
+    state = read_state(own_study(request))
+    return _file(write_study(state), "application/json", state.title, "ridge.json")
+
+
+class StudyIn(Schema):
+    """The text of a study's file."""
+
+    text: Annotated[str, StringConstraints(max_length=LARGEST)]
+
+
+@router.post("/study_files", response={201: CardOut, 400: Message})
+def open_study_file(request: HttpRequest, body: StudyIn) -> tuple[int, CardOut | Message]:
+    """A study taken from its file as a new one."""
+    try:
+        state = read_study(body.text)
+    except NotAStudy as reason:
+        return 400, Message(message=str(reason))
+    return 201, card(create_study(user_or_new_guest(request), state))
+
+
+@router.get("/studies/{study_id}/script.py", response={404: Message})
+def script(request: HttpRequest, study_id: uuid.UUID) -> Any:
+    """A Python script that fits again what the study holds, with NumPy and SciPy alone."""
+    state = read_state(own_study(request))
+    return _file(script_of(state).encode(), "text/x-python; charset=utf-8", state.title, "py")
+
+
+@router.get("/studies/{study_id}/readings.{kind}", response={404: Message})
+def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xlsx", "ods"]) -> Any:
+    """The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about."""
+    study = own_study(request)
+    state = read_state(study)
+    sheet = readings_sheet(state)
+    if kind == "csv":
+        return _file(write_csv(sheet), KINDS[kind], state.title, kind)
+    analysis = analysis_of(study, state)
+    sheets = [sheet, parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
+    write = write_xlsx if kind == "xlsx" else write_ods
+    return _file(write(sheets), KINDS[kind], state.title, kind)

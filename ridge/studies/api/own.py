@@ -1,0 +1,40 @@
+"""Whose study it is. Every request of the API passes ``admit`` before anything else is done with it."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.http import HttpRequest
+
+from ridge.accounts.guests import current_user
+from ridge.studies.models import Study
+
+
+class NotYours(Exception):
+    """No such study, or not this user's: the answer is the same."""
+
+
+def admit(request: HttpRequest) -> None:
+    """Raise NotYours where the address names a study that is not the asker's. What is no key at all is refused later, as a
+    request that cannot be read."""
+    match = request.resolver_match
+    named = match.kwargs.get("study_id") if match else None
+    if named is None:
+        return
+    try:
+        key = uuid.UUID(str(named))
+    except ValueError:
+        return
+    user = current_user(request)
+    study = Study.objects.filter(pk=key, owner=user).first() if user else None
+    if study is None:
+        raise NotYours
+    request.study = study  # type: ignore[attr-defined]
+
+
+def own_study(request: HttpRequest, *, binned: bool = False) -> Study:
+    """The study that an admitted request is about. Raises NotYours for one in the bin, unless ``binned``."""
+    study: Study | None = getattr(request, "study", None)
+    if study is None or (study.deleted is not None and not binned):
+        raise NotYours
+    return study

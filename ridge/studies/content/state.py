@@ -1,0 +1,193 @@
+"""A study's content as plain immutable values, which changes turn into one another.
+
+Each part is described once: the same class serves memory, history, database, study file and API.
+"""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, get_args
+
+from pydantic import ConfigDict
+from pydantic.dataclasses import dataclass as description
+
+from ridge.studies.content import fields
+from ridge.studies.content.options import FamilyName, Options
+
+PARTS = tuple(part for part in get_args(fields.PartName) if part != "own")
+"""What a report can be made of, in its usual order."""
+ON_REQUEST = ("equation_errors", "correlations", "tests", "residual_plot")
+"""Parts that are not shown until they are wanted."""
+
+STRICT = ConfigDict(extra="forbid")
+
+
+def new_key() -> str:
+    """A short name for a column or an answer, unique within its study."""
+    return secrets.token_hex(4)
+
+
+@description(frozen=True, config=STRICT)
+class ColumnSettings:
+    """All of a column but its cells. Values are the numbers in the cells times 10 to the ``exponent``. ``uncertainty``: that of
+    every value of the column, as typed (``0.5``, ``2 %``). ``lowest``, ``highest``: the least and the greatest value that makes
+    sense, as typed, and why (``limits_why``)."""
+
+    key: fields.Key
+    name: fields.Name
+    symbol: fields.Symbol
+    unit: fields.Unit
+    role: fields.Role
+    formula: fields.TypedFormula = ""
+    exponent: fields.Exponent = 0
+    uncertainty: fields.Uncertainty = ""
+    lowest: fields.Limit = ""
+    highest: fields.Limit = ""
+    limits_why: fields.Why = ""
+
+
+@description(frozen=True, config=STRICT)
+class ColumnState(ColumnSettings):
+    """A column. ``cells`` are texts as typed, those of a calculated column (``formula``) empty."""
+
+    cells: fields.Cells = ()
+
+
+@description(frozen=True, config=STRICT)
+class FitState:
+    """``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
+    ``method``: what least squares is done in, see ``ridge.core.fit``. ``by_hand``: its parameters are ``values`` (read off
+    the readings where none are given); otherwise ``values`` are where the search begins, if there are any. ``bounds``:
+    lowest and highest by parameter, None for no bound; ``x_range``: the stretch of x that it is fitted to, all if None.
+    ``decimals``: how many the course wants in the equation, by parameter; of others as many as it needs."""
+
+    letter: fields.Letter
+    family: FamilyName
+    fixed: Mapping[str, fields.Number] = field(default_factory=dict)
+    options: Options = field(default_factory=dict)
+    series: fields.Label = ""
+    method: fields.Method = "y"
+    by_hand: bool = False
+    values: Mapping[str, fields.Number] = field(default_factory=dict)
+    bounds: Mapping[str, fields.Bounds] = field(default_factory=dict)
+    x_range: tuple[fields.Number, fields.Number] | None = None
+    name: fields.FitName = ""
+    hidden: bool = False
+    decimals: Mapping[str, fields.Decimals] = field(default_factory=dict)
+
+
+@description(frozen=True, config=STRICT)
+class LinkedFit(FitState):
+    """A fit whose formula calls others by their letters, with those: ``calls``. A letter without a fit is left out."""
+
+    calls: tuple[FitState, ...] = ()
+
+
+@dataclass(frozen=True)
+class Question:
+    """What is asked of a fit and not kept; see ``AnswerState``, which can be asked just as well."""
+
+    direction: fields.Direction
+    given: str = ""
+    repeats: int = 1
+    fit: str = ""
+    key: str = ""
+    name: str = ""
+
+
+@description(frozen=True, config=STRICT)
+class AnswerState:
+    """``given`` as typed; for a crossing the letter of the other fit. ``fit``: the letter of the fit that is asked, the
+    leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept."""
+
+    key: fields.Key
+    direction: fields.Direction
+    given: fields.Given = ""
+    repeats: fields.Repeats = 1
+    fit: fields.Asked = ""
+    name: fields.AnswerName = ""
+    was: fields.AnswerWas = ""
+
+
+@description(frozen=True, config=STRICT)
+class ReportPart:
+    """A part of the report: one of ``PARTS``, or "own" for a paragraph of one's own with its ``heading`` and ``text``."""
+
+    part: fields.PartName
+    shown: bool = True
+    heading: fields.PartHeading = ""
+    text: fields.PartText = ""
+
+
+def with_every_part(parts: Iterable[ReportPart]) -> tuple[ReportPart, ...]:
+    """The same with what is missing of ``PARTS`` behind them, not shown."""
+    parts = tuple(parts)
+    named = {part.part for part in parts}
+    return (*parts, *(ReportPart(part, shown=False) for part in PARTS if part not in named))
+
+
+WHOLE_REPORT = tuple(ReportPart(part, shown=part not in ON_REQUEST) for part in PARTS)
+
+
+@dataclass(frozen=True)
+class StudyState:
+    """``aside`` maps rows (from 0) that are set aside to the reason, ``assumed`` those that were not measured;
+    ``plot`` holds what differs from the plot as it draws itself, see ``PlotSettings``; ``letters`` the course's letters
+    by parameter, ``rising`` whether terms are written from the lowest power up; ``author`` and ``date`` stand under the
+    title of the report as typed; ``report`` holds each of ``PARTS`` once, and paragraphs of one's own."""
+
+    title: str
+    columns: tuple[ColumnState, ...]
+    question: str = ""
+    absolute_errors: bool = False
+    level: float = 0.95
+    aside: Mapping[int, str] = field(default_factory=dict)
+    assumed: Mapping[int, str] = field(default_factory=dict)
+    plot: Mapping[str, Any] = field(default_factory=dict)
+    letters: Mapping[str, str] = field(default_factory=dict)
+    rising: bool = False
+    fits: tuple[FitState, ...] = (FitState("A", "line"),)
+    answers: tuple[AnswerState, ...] = ()
+    author: str = ""
+    date: str = ""
+    report: tuple[ReportPart, ...] = WHOLE_REPORT
+
+    @property
+    def row_count(self) -> int:
+        return len(self.columns[0].cells)
+
+    @property
+    def filled_rows(self) -> int:
+        """Rows down to the last one in which something is typed."""
+        filled = self.row_count
+        while filled and not any(column.cells[filled - 1] for column in self.columns):
+            filled -= 1
+        return filled
+
+    @property
+    def linked_fits(self) -> tuple[FitState, ...]:
+        """The fits, each with those that it calls."""
+        return tuple(self.linked(fit) for fit in self.fits)
+
+    def linked(self, fit: FitState, above: tuple[str, ...] = ()) -> FitState:
+        """A fit with those that it calls, and these with theirs; one that would call itself is left out."""
+        letters = [letter for letter in fit.options.get("curves") or () if letter not in (*above, fit.letter)]
+        if not letters:
+            return fit
+        named = {one.letter: one for one in self.fits}
+        calls = tuple(self.linked(named[letter], (*above, fit.letter)) for letter in letters if letter in named)
+        return LinkedFit(**vars(fit), calls=calls)
+
+    def column(self, role: str) -> ColumnState | None:
+        """The first column with this role."""
+        return next((column for column in self.columns if column.role == role), None)
+
+
+def empty_study(title: str) -> StudyState:
+    """A new study: two empty columns and a line to be fitted."""
+    return StudyState(
+        title=title,
+        columns=(ColumnState(new_key(), "", "", "", "x"), ColumnState(new_key(), "", "", "", "y")),
+    )

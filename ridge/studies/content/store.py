@@ -1,0 +1,234 @@
+"""Studies in the database: reading a state, committing changes, undo and redo."""
+
+from __future__ import annotations
+
+import uuid
+from dataclasses import fields
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+from pydantic import TypeAdapter
+
+from ridge.accounts.models import User
+from ridge.studies.content.changes import Change, Outcome, read_change
+from ridge.studies.content.readable import apply_checked
+from ridge.studies.content.repeated import carried_out, made_by, remember
+from ridge.studies.content.state import (
+    WHOLE_REPORT,
+    AnswerState,
+    ColumnSettings,
+    ColumnState,
+    FitState,
+    ReportPart,
+    StudyState,
+    with_every_part,
+)
+from ridge.studies.models import Answer, Assumed, Column, Revision, SetAside, Study, StudyFit
+from ridge.studies.recent import Recent
+
+
+class StaleVersion(Exception):
+    """The request was made on a version that is no longer the newest."""
+
+
+class NothingToStep(Exception):
+    """Undo at the beginning of the history, or redo at its end."""
+
+
+_OF_COLUMNS = [one.name for one in fields(ColumnSettings)]
+_OF_ANSWERS = [one.name for one in fields(AnswerState)]
+_FITS: TypeAdapter[FitState] = TypeAdapter(FitState)
+_recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(24)
+
+
+def read_state(study: Study) -> StudyState:
+    """The content of a study at its version."""
+    return _recent.get_or_make((study.pk, study.version), lambda: _read_tables(study))
+
+
+def _read_tables(study: Study) -> StudyState:
+    return StudyState(
+        title=study.title,
+        question=study.question,
+        absolute_errors=study.absolute_errors,
+        level=study.level,
+        columns=tuple(
+            ColumnState(**{name: getattr(c, name) for name in _OF_COLUMNS}, cells=tuple(c.cells))
+            for c in study.columns.all()
+        ),
+        aside={mark.row: mark.reason for mark in study.aside.all()},
+        assumed={mark.row: mark.reason for mark in study.assumed.all()},
+        plot=study.plot,
+        letters=study.letters,
+        rising=study.rising,
+        author=study.author,
+        date=study.date,
+        # Kept before a part was thought of, a report has it all the same, not shown.
+        report=with_every_part(ReportPart(**part) for part in study.report) if study.report else WHOLE_REPORT,
+        fits=tuple(_read_fit(fit) for fit in study.fits.all()),
+        answers=tuple(AnswerState(**{name: getattr(a, name) for name in _OF_ANSWERS}) for a in study.answers.all()),
+    )
+
+
+def _read_fit(fit: StudyFit) -> FitState:
+    return FitState(letter=fit.letter, family=fit.family, **fit.settings)
+
+
+def _stored_fit(fit: FitState) -> dict[str, Any]:
+    stored = _FITS.dump_python(fit, mode="json", exclude_defaults=True)
+    return {"letter": stored.pop("letter"), "family": stored.pop("family"), "settings": stored}
+
+
+@transaction.atomic
+def create_study(owner: User, state: StudyState, request_key: str = "") -> Study:
+    """A new study with an empty history; the one that was made already, where the request is repeated."""
+    if known := made_by(owner, request_key):
+        return known
+    study = Study.objects.create(owner=owner, title=state.title)
+    _write(study, None, state)
+    study.save()
+    remember(study, request_key)
+    return study
+
+
+@transaction.atomic
+def commit(
+    study_id: uuid.UUID, version: int, change: Change, request_key: str = ""
+) -> tuple[Study, StudyState, StudyState]:
+    """Apply a change as one revision. Returns the study, its state before and after.
+
+    A request that is repeated is answered with the newest state, not carried out again; so it is with ``step`` and ``go_to``.
+    Raises StaleVersion, ChangeRefused.
+    """
+    study = Study.objects.select_for_update().get(pk=study_id)
+    before = read_state(study)
+    if carried_out(study, request_key):
+        return study, before, before
+    if study.version != version:
+        raise StaleVersion
+    outcome = apply_checked(change, before)
+    study.revisions.filter(number__gt=study.position).delete()
+    study.position += 1
+    Revision.objects.create(
+        study=study, number=study.position, label=outcome.label[:120], change=change.stored(),
+        inverse=outcome.inverse.stored(),
+    )  # fmt: skip
+    _advance(study, before, outcome, request_key)
+    return study, before, outcome.state
+
+
+@transaction.atomic
+def step(
+    study_id: uuid.UUID, version: int, direction: int, request_key: str = ""
+) -> tuple[Study, StudyState, StudyState]:
+    """Undo (direction −1) or redo (+1) one revision. Raises StaleVersion, NothingToStep."""
+    study = Study.objects.select_for_update().get(pk=study_id)
+    before = read_state(study)
+    if carried_out(study, request_key):
+        return study, before, before
+    if study.version != version:
+        raise StaleVersion
+    number = study.position if direction < 0 else study.position + 1
+    revision = study.revisions.filter(number=number).first()
+    if revision is None:
+        raise NothingToStep
+    outcome = read_change(revision.inverse if direction < 0 else revision.change).apply(before)
+    study.position += direction
+    _advance(study, before, outcome, request_key)
+    return study, before, outcome.state
+
+
+@transaction.atomic
+def go_to(
+    study_id: uuid.UUID, version: int, number: int, request_key: str = ""
+) -> tuple[Study, StudyState, StudyState]:
+    """Undo or redo until exactly the first ``number`` revisions are in force. Raises StaleVersion, NothingToStep."""
+    study = Study.objects.select_for_update().get(pk=study_id)
+    before = state = read_state(study)
+    if carried_out(study, request_key):
+        return study, before, before
+    if study.version != version:
+        raise StaleVersion
+    if number == study.position or number < 0 or number > study.revisions.count():
+        raise NothingToStep
+    back = number < study.position
+    if back:
+        steps = study.revisions.filter(number__gt=number, number__lte=study.position).order_by("-number")
+    else:
+        steps = study.revisions.filter(number__gt=study.position, number__lte=number)
+    outcome = None
+    for revision in steps.iterator(chunk_size=20):
+        outcome = read_change(revision.inverse if back else revision.change).apply(state)
+        state = outcome.state
+    if outcome is None:
+        raise NothingToStep
+    study.position = number
+    _advance(study, before, outcome, request_key)
+    return study, before, state
+
+
+def step_labels(study: Study) -> tuple[str | None, str | None]:
+    """What undo and redo would do, in words; None where there is nothing."""
+    labels = dict(
+        study.revisions.filter(number__in=(study.position, study.position + 1)).values_list("number", "label")
+    )
+    return labels.get(study.position), labels.get(study.position + 1)
+
+
+def _advance(study: Study, before: StudyState, outcome: Outcome, request_key: str) -> None:
+    study.version += 1
+    _write(study, before, outcome.state)
+    study.save()
+    remember(study, request_key)
+    version, state = study.version, outcome.state
+    # Only what is really stored may be remembered.
+    transaction.on_commit(lambda: _recent.put((study.pk, version), state))
+
+
+def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
+    """Bring the tables to the new state; what did not change is not touched."""
+    study.title, study.question = after.title, after.question
+    study.absolute_errors, study.level, study.plot = after.absolute_errors, after.level, dict(after.plot)
+    study.letters, study.rising = dict(after.letters), after.rising
+    study.author, study.date = after.author, after.date
+    study.report = [] if after.report == WHOLE_REPORT else [vars(part) for part in after.report]
+    if before is None or before.columns is not after.columns:
+        old = {column.key: column for column in before.columns} if before else {}
+        study.columns.exclude(key__in=[column.key for column in after.columns]).delete()
+        for place, column in enumerate(after.columns):
+            settings = {"place": place, **{name: getattr(column, name) for name in _OF_COLUMNS if name != "key"}}
+            if column.key not in old:
+                Column.objects.create(study=study, key=column.key, cells=list(column.cells), **settings)
+            elif old[column.key].cells is column.cells or old[column.key].cells == column.cells:
+                study.columns.filter(key=column.key).update(**settings)
+            else:
+                study.columns.filter(key=column.key).update(cells=list(column.cells), **settings)
+    if before is None or before.aside != after.aside:
+        study.aside.all().delete()
+        SetAside.objects.bulk_create([SetAside(study=study, row=row, reason=why) for row, why in after.aside.items()])
+    if before is None or before.assumed != after.assumed:
+        study.assumed.all().delete()
+        Assumed.objects.bulk_create([Assumed(study=study, row=row, reason=why) for row, why in after.assumed.items()])
+    if before is None or before.fits != after.fits:
+        study.fits.all().delete()
+        StudyFit.objects.bulk_create(
+            [StudyFit(study=study, place=place, **_stored_fit(fit)) for place, fit in enumerate(after.fits)]
+        )
+    if before is None or before.answers != after.answers:
+        study.answers.all().delete()
+        Answer.objects.bulk_create(
+            [Answer(study=study, place=place, **vars(a)) for place, a in enumerate(after.answers)]
+        )
+
+
+def delete(study: Study) -> None:
+    """Move a study to the bin."""
+    study.deleted = timezone.now()
+    study.save(update_fields=["deleted"])
+
+
+def restore(study: Study) -> None:
+    """Take a study out of the bin."""
+    study.deleted = None
+    study.save(update_fields=["deleted"])

@@ -1,0 +1,1 @@
+"""What goes out: report, figure, tables, script and study file."""

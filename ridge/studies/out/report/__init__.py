@@ -1,0 +1,57 @@
+"""The report of a study: its page as blocks, in the order and with the parts that are wanted."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Literal
+
+from ridge.exchange.report.content import Block, Paragraph, Report, numbered, with_symbols
+from ridge.studies.analysis.fit_schemas import ComputedFit
+from ridge.studies.analysis.schemas import AnalysisOut
+from ridge.studies.content.state import ReportPart, StudyState
+from ridge.studies.out.report.answers import answers
+from ridge.studies.out.report.figures import figure, residual_plot
+from ridge.studies.out.report.judged import cautions, judgement, method, tests
+from ridge.studies.out.report.models import correlations, equation_errors, model, parameters
+from ridge.studies.out.report.own import own
+from ridge.studies.out.report.readings import readings
+from ridge.studies.out.report.source import Source
+
+Part = Callable[[Source, ReportPart], Iterator[Block]]
+
+
+def question(source: Source, _: ReportPart) -> Iterator[Block]:
+    """What is asked."""
+    if source.state.question:
+        yield Paragraph(source.state.question, "lead")
+
+
+PARTS: dict[str, Part] = {
+    "question": question,
+    "answers": answers,
+    "figure": figure,
+    "model": model,
+    "equation_errors": equation_errors,
+    "parameters": parameters,
+    "correlations": correlations,
+    "judgement": judgement,
+    "tests": tests,
+    "residual_plot": residual_plot,
+    "cautions": cautions,
+    "readings": readings,
+    "method": method,
+    "own": own,
+}
+
+
+def report_of(state: StudyState, analysis: AnalysisOut, picture: Literal["svg", "png"] = "svg") -> Report:
+    """The report with the parts that are shown, its figures drawn as ``picture``, figures and tables numbered."""
+    source = Source(state, analysis, picture)
+    blocks = [block for part in state.report if part.shown for block in PARTS[part.part](source, part)]
+    naming = source.table.naming
+    symbols = [
+        naming.x,
+        naming.y,
+        *(one.symbol for fit in analysis.fits if isinstance(fit, ComputedFit) for one in fit.parameters),
+    ]
+    return Report(state.title, state.author, state.date, numbered(with_symbols(blocks, symbols)))
