@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import ast
+import re
 import subprocess
 import sys
+import tomllib
 from pathlib import Path
 from unittest import TestCase
 
@@ -63,6 +65,13 @@ class Imports(TestCase):
             used = {name.split(".")[0] for name in imported(file)}
             self.assertFalse(used & FORBIDDEN_IN_CORE, file)
             self.assertNotIn("open(", file.read_text(), file)
+
+    def test_what_the_core_imports_is_installed_with_it(self) -> None:
+        """``pip install .`` gives the core with its direct dependencies, no more and no less."""
+        project = tomllib.loads((RIDGE.parent / "pyproject.toml").read_text())["project"]
+        named = {re.split("[><=]", one)[0].replace("python-flint", "flint") for one in project["dependencies"]}
+        used = {name.split(".")[0] for file in (RIDGE / "core").rglob("*.py") for name in imported(file)}
+        self.assertEqual({name for name in used if name not in sys.stdlib_module_names} - {"ridge"}, named)
 
     def test_core_loads_without_django(self) -> None:
         code = "import sys, ridge.core, ridge.core.wording.judgement; sys.exit('django' in sys.modules)"
