@@ -33,7 +33,7 @@ function page(): Plugin {
 export default defineConfig(({ command }) => ({
   base: command === "build" ? "/static/" : "/",
   plugins: [react(), tailwindcss(), page()],
-  server: { host: "127.0.0.1", port: 5173, strictPort: true, proxy: { "/api": DJANGO } },
+  server: { host: "127.0.0.1", port: 5173, strictPort: true, proxy: { "/api": { target: DJANGO, changeOrigin: false } } },
   build: {
     manifest: "manifest.json",
     // The Content-Security-Policy allows no data: fonts, so nothing is inlined.
