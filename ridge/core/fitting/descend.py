@@ -1,7 +1,7 @@
 """From trial values to minima: damped Gauss–Newton steps on many trials side by side.
 
 Levenberg–Marquardt on the nonlinear parameters alone, the linear ones eliminated in Kaufman's way (BIT 15, 1975);
-damping after Nielsen (IMM-REP-1999-05, Technical University of Denmark); scales after Moré (LNM 630, 1978).
+damping as in ``damping``; scales after Moré (LNM 630, 1978).
 """
 
 from __future__ import annotations
@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ridge.core.fitting.damping import FIRST, GROWTH, LEAST, MOST, ROUNDING, SETTLED
 from ridge.core.fitting.effort import STEP, Effort
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
@@ -54,7 +55,7 @@ def descend_each(
     iterations: int,
     limits: Limits | None,
     effort: Effort,
-    settled: float = 1e-24,
+    settled: float = SETTLED,
 ) -> tuple[Array, Array, Array]:
     """The same in the order of the trials; one is done when a step promises no more than the share ``settled``."""
     shapes = np.array(shapes, dtype=float)
@@ -63,8 +64,8 @@ def descend_each(
     trials, k = shapes.shape
     if not k:
         return shapes, coefficients, rss
-    damping = np.full(trials, 1e-3)
-    growth = np.full(trials, 2.0)
+    damping = np.full(trials, FIRST)
+    growth = np.full(trials, GROWTH)
     scale = np.zeros((trials, k))
     going = np.flatnonzero(np.isfinite(rss))
     factor = np.empty((trials, k, k + 1))
@@ -102,8 +103,7 @@ def descend_each(
         y = data.y[at] if data.y.ndim == 2 else data.y
         found = problem.project(data.x, y, data.root, trial)
         gained = rss[at] - found.rss
-        # Where the step is down in the rounding of the sum it is taken on trust: it is nearly the last.
-        better = (gained > 0) | ((predicted < 1e-13 * rss[at]) & (gained > -1e-13 * rss[at]))
+        better = (gained > 0) | ((predicted < ROUNDING * rss[at]) & (gained > -ROUNDING * rss[at]))
         ratio = np.where(predicted > 0, gained / predicted, 0.0)
         done = (predicted <= settled * rss[at]) | np.all(np.abs(step) <= 4e-16 * np.abs(shapes[at]), axis=1)
         done |= rss[at] <= 0
@@ -114,9 +114,9 @@ def descend_each(
             if direction.ndim > 1:
                 direction[won] = moved[better]
         ease = np.maximum(1 / 3, 1 - (2 * np.minimum(ratio, 2) - 1) ** 3)
-        damping[at] = np.where(better, np.maximum(damping[at] * ease, 1e-15), damping[at] * growth[at])
-        growth[at] = np.where(better, 2.0, growth[at] * 2)
-        stuck = ~better & (damping[at] > 1e12)
+        damping[at] = np.where(better, np.maximum(damping[at] * ease, LEAST), damping[at] * growth[at])
+        growth[at] = np.where(better, GROWTH, growth[at] * 2)
+        stuck = ~better & (damping[at] > MOST)
         going = at[~(done | stuck)]
         fresh = (
             np.intersect1d(won, going, assume_unique=True) if len(won) < len(going) else won[~(done | stuck)[better]]

@@ -1,18 +1,99 @@
-"""From one trial to its minimum, by what its number of nonlinear parameters calls for."""
+"""From one trial to its minimum by damped steps, without the cost of many side by side (see ``descend``).
+
+One loop, and two kinds of linear algebra: plain floats along a single nonlinear parameter, a QR decomposition for several.
+"""
 
 from __future__ import annotations
 
-from math import inf
+from collections.abc import Sequence
+from math import hypot, inf, isfinite, sqrt
+from typing import Protocol
 
 import numpy as np
+from scipy.linalg.lapack import dgeqrf
 
+from ridge.core.fitting.damping import FIRST, GROWTH, MOST, ROUNDING, SETTLED, eased
 from ridge.core.fitting.descend import Data
-from ridge.core.fitting.descend_along import descend_along
-from ridge.core.fitting.descend_one import descend_one
-from ridge.core.fitting.effort import Effort
-from ridge.core.fitting.place import Ground, Minimum, Place
+from ridge.core.fitting.effort import STEP, Effort
+from ridge.core.fitting.place import Ground, Minimum, Place, Row
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
+
+HOPELESS = 5.0
+"""How many times what the straightened problem promises a descent may still gain, at most (measured)."""
+PACE = 100.0
+"""Steps like the last one after which a descent that has not reached its goal is given up."""
+TRUSTED = 0.3
+"""Share of Gauss and Newton's curvature below which, and its inverse above which, one from two gradients is not believed."""
+
+
+class Linearised(Protocol):
+    """The problem straightened at a place."""
+
+    promised: float
+    """By how much the sum of squares would fall if it were as straight as this."""
+
+    def step(self, damping: float, fresh: bool) -> tuple[Row, float]:
+        """The damped step, and by how much it promises to lower the sum. ``fresh``: whether no other was tried here yet."""
+
+
+class Along:
+    """One parameter. As soon as two places are known the step is Newton's own, with the curvature from their gradients: it takes in
+    the bend of the model that Gauss and Newton leave out, so that the last digits come sooner."""
+
+    def __init__(self, place: Place, before: Along | None) -> None:
+        (slope,), rest = place.slopes()
+        self.at = place.shape[0]
+        self.length, self.gradient = hypot(*slope), 0.0
+        for a, b in zip(slope, rest, strict=True):
+            self.gradient += a * b
+        self.promised = self.gradient / self.length * (self.gradient / self.length) if self.length > 0 else 0.0
+        self.largest: float = max(before.largest if before else 0.0, self.length) or 1.0
+        self._curvature = self._from_gradients(before)
+
+    def _from_gradients(self, before: Along | None) -> float:
+        """Half the second derivative of the sum of squares; 0 where it is not to be trusted."""
+        if before is None or self.at == before.at:
+            return 0.0
+        usual, found = self.length * self.length, (before.gradient - self.gradient) / (self.at - before.at)
+        return found if TRUSTED * usual < found < 3 * usual else 0.0
+
+    def step(self, damping: float, fresh: bool) -> tuple[Row, float]:
+        held = damping * self.largest * self.largest
+        step = self.gradient / (
+            self._curvature if fresh and self._curvature else self.length * self.length + held or 1.0
+        )
+        return [step], (held + self.length * self.length) * step * step
+
+
+class Several:
+    """More than one parameter: R of the slopes and the residuals turned the same way, scaled after Moré (LNM 630, 1978)."""
+
+    def __init__(self, place: Place, before: Several | None) -> None:
+        slopes, rest = place.slopes()
+        k = len(slopes)
+        side_by_side = np.zeros((max(len(rest), k), k + 1), order="F")
+        side_by_side[: len(rest)] = np.array([*slopes, rest]).T
+        triangle = np.triu(dgeqrf(side_by_side, overwrite_a=1)[0][:k])
+        self._inner: list[Row] = triangle[:, :-1].tolist()
+        self._target: Row = triangle[:, -1].tolist()
+        self.promised = _dot(self._target, self._target)
+        self.scale: Row = [
+            max(old, hypot(*(row[j] for row in self._inner)))
+            for j, old in enumerate(before.scale if before else [0.0] * k)
+        ]
+        self._size = [value if value > 0 else 1.0 for value in self.scale]
+
+    def step(self, damping: float, fresh: bool) -> tuple[Row, float]:
+        k = len(self._target)
+        damped = np.zeros((2 * k, k))
+        damped[:k] = np.array(self._inner) / self._size
+        damped[k + np.arange(k), np.arange(k)] = sqrt(damping)
+        found = np.linalg.lstsq(damped, np.array([*self._target, *([0.0] * k)]), rcond=None)[0]
+        step = [float(value) / length for value, length in zip(found, self._size, strict=True)]
+        bent = [_dot(row, step) for row in self._inner]
+        held = damping * sum((a * b) * (a * b) for a, b in zip(step, self._size, strict=True))
+        return step, held + _dot(bent, bent)
 
 
 def downhill(
@@ -23,7 +104,7 @@ def downhill(
     effort: Effort,
     farthest: Array | None = None,
     to_beat: float = inf,
-    settled: float = 1e-24,
+    settled: float = SETTLED,
     damping: float = 1e-7,
 ) -> Minimum:
     """The minimum downhill from ``start`` (k,), each parameter no larger than ``farthest`` (k,) if that is given.
@@ -31,10 +112,39 @@ def downhill(
     Given up where it does not get below ``to_beat`` any more; done when a step promises no more than the share ``settled``.
     ``damping`` of the first step: more where the start may be far off.
     """
-    walls = np.full(len(start), inf) if farthest is None else farthest
-    if len(start) == 0:
-        return Place(Ground(problem, data), []).minimum()
-    if len(start) == 1:
-        along, wall = float(start[0]), float(walls[0])
-        return descend_along(problem, data, along, iterations, effort, wall, to_beat, settled, damping)
-    return descend_one(problem, data, start, iterations, effort, walls, to_beat, settled, damping)
+    walls = [inf] * len(start) if farthest is None else farthest.tolist()
+    ground = Ground(problem, data)
+    here = Place(ground, start.tolist())
+    kind = Along if len(walls) == 1 else Several
+    straight: Along | Several | None = None
+    growth, moved = GROWTH, True
+    for _ in range(iterations if isfinite(here.rss) and walls else 0):
+        if effort.passed or here.rss <= 0:
+            break
+        effort.spend(problem.operations + STEP, len(data.x))
+        if moved:
+            straight = kind(here, straight)  # type: ignore[arg-type]
+            if not isfinite(straight.promised) or here.rss - HOPELESS * straight.promised > to_beat * (1 + 1e-9):
+                break
+        assert straight is not None
+        step, predicted = straight.step(damping, moved)
+        if predicted <= settled * here.rss or damping > MOST:
+            break
+        shape = [a + b for a, b in zip(here.shape, step, strict=True)]
+        moved = all(abs(value) <= wall for value, wall in zip(shape, walls, strict=True))
+        if moved:
+            there = Place(ground, shape)
+            gained = here.rss - there.rss
+            moved = gained > 0 or (predicted < ROUNDING * here.rss and gained > -ROUNDING * here.rss)
+        if not moved:
+            damping, growth = max(damping * growth, FIRST), growth * 2
+            continue
+        if there.rss - to_beat > PACE * gained:
+            break  # at this pace it would take for ever
+        damping, growth = eased(damping, gained / predicted if predicted > 0 else 1.0), GROWTH
+        here = there
+    return here.minimum()
+
+
+def _dot(a: Sequence[float], b: Sequence[float]) -> float:
+    return sum(u * v for u, v in zip(a, b, strict=True))

@@ -9,6 +9,7 @@ import numpy as np
 
 from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
 from ridge.core.fitting.curve import NonlinearCurve
+from ridge.core.fitting.damping import FIRST, SETTLED
 from ridge.core.fitting.descend import Data, descend
 from ridge.core.fitting.downhill import downhill
 from ridge.core.fitting.effort import Effort
@@ -129,7 +130,7 @@ def _minima(
     iterations: int,
     effort: Effort,
     farthest: Array,
-    settled: float = 1e-24,
+    settled: float = SETTLED,
 ) -> list[Minimum]:
     """Minima downhill from the starts, the deepest first; of equally deep ones the plainest, such as the lowest frequency."""
     found: list[Minimum] = []
@@ -172,7 +173,7 @@ def _natural_minimum(
     if not len(starts):
         raise _Nowhere
     if len(starts) == 1 and limits is None:
-        best = downhill(problem, data, starts[0], 400, effort, damping=1e-3)
+        best = downhill(problem, data, starts[0], 400, effort, damping=FIRST)
     else:
         found, coefficients, rss = descend(problem, data, starts, 400, limits, effort)
         best = Minimum(found[0], coefficients[0], float(rss[0]))
