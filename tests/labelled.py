@@ -194,7 +194,10 @@ def _cycles() -> Iterator[Study]:
 def _levels() -> Iterator[Study]:
     random = np.random.default_rng(7)
     x = np.linspace(0, 10, 20)
-    wanted, allowed = frozenset({"level-not-near"}), frozenset({"one-reading-decides", "search-cut-short", "lopsided"})
+    wanted, allowed = (
+        frozenset({"level-not-near"}),
+        frozenset({"one-reading-decides", "search-cut-short", "asymmetric"}),
+    )
     cases: tuple[tuple[str, np.ndarray, Model], ...] = (
         ("slow decay", 30 * np.exp(-0.05 * x) + 7, Exponential(level=True)),
         ("slow rise", 40 - 30 * np.exp(-0.06 * x), Exponential(level=True)),

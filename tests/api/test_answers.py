@@ -51,8 +51,8 @@ class LimitsThatAreNoPlusMinus(SimpleTestCase):
     def test_parameter_answer_and_caution_say_so(self) -> None:
         found = analyse(loose_decay(AnswerState("a", "y_at_x", "8")))
         fit, said = found.fits[0], found.answers[0]
-        self.assertEqual([one.lopsided for one in computed(fit).parameters if one.name == "k"], [True])
-        self.assertIn("lopsided", [one.code for one in drawn(fit).cautions])
+        self.assertEqual([one.asymmetric for one in computed(fit).parameters if one.name == "k"], [True])
+        self.assertIn("asymmetric", [one.code for one in drawn(fit).cautions])
         self.assertIn(", from ", said.result)
         self.assertIn("± standard errors would be misleading", said.sentence)
         assert said.mark is not None and said.mark.y_low is not None and said.mark.y_high is not None
@@ -60,7 +60,7 @@ class LimitsThatAreNoPlusMinus(SimpleTestCase):
 
     def test_a_preview_spares_the_refits(self) -> None:
         found = analyse(loose_decay(AnswerState("a", "y_at_x", "8")), preview=True)
-        self.assertFalse(any(one.lopsided for one in computed(found.fits[0]).parameters))
+        self.assertFalse(any(one.asymmetric for one in computed(found.fits[0]).parameters))
         self.assertNotIn("mislead", found.answers[0].sentence)
 
     def test_in_a_table_of_answers(self) -> None:

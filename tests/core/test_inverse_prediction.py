@@ -64,7 +64,7 @@ class Limits(TestCase):
         # Four standard deviations of a binomial count either way.
         self.assertAlmostEqual(covered / runs, 0.9, delta=4 * np.sqrt(0.9 * 0.1 / runs))
 
-    def test_lopsided_limits_where_the_slope_is_uncertain(self) -> None:
+    def test_asymmetric_limits_where_the_slope_is_uncertain(self) -> None:
         solution = fit(Readings([1, 2, 3, 4, 5, 6], [1, 3, 2, 5, 3, 6]), Line()).solve(9.0, level=0.8)[0]
         self.assertTrue(solution.bounded)
         self.assertGreater(solution.high - solution.value, 1.5 * (solution.value - solution.low))

@@ -13,7 +13,7 @@ from ridge.core.errors import OutsideSense
 from ridge.core.fitting.effort import Effort
 from ridge.core.models import Exponential, Line, Logistic
 from ridge.core.predicting.curve_limits import curve_limits, x_limits
-from ridge.core.predicting.parameter_limits import intervals, lopsided, profile_interval
+from ridge.core.predicting.parameter_limits import asymmetric, intervals, profile_interval
 from ridge.core.wording.answers import word_prediction, word_solution
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.derived import word_derived
@@ -48,7 +48,7 @@ class Profiles(TestCase):
             held = fit(readings, Exponential(), fixed={"k": end})
             self.assertAlmostEqual(held.statistics.residual_sum_of_squares, lowest + rise, delta=1e-4 * rise)
 
-    def test_a_lopsided_one_is_called_misleading(self) -> None:
+    def test_a_asymmetric_one_is_called_misleading(self) -> None:
         readings = Readings(X[:10], (40 / (1 + np.exp(-1.2 * (X - 6))) + 4 * NOISE)[:10])
         self.assertTrue(profile_interval(fit(readings, Logistic()), "upper").misleading)
         with self.assertRaises(OutsideSense):
@@ -190,9 +190,9 @@ class InWords(TestCase):
 
     def test_the_caution_names_the_parameter_and_its_limits(self) -> None:
         found = intervals(decay(2))
-        (finding,) = lopsided(found, 0.95)
+        (finding,) = asymmetric(found, 0.95)
         caution = word_caution(finding, self.naming)
         self.assertIn(f"k {limits_text(found['k'].low, found['k'].high)}", caution.message)
         self.assertIn("Quote these limits", caution.remedy)
         calm = fit(Readings(X, 30 * np.exp(-0.4 * X) + 7 + NOISE), Exponential(level=True))
-        self.assertEqual(lopsided(intervals(calm), 0.95), [])
+        self.assertEqual(asymmetric(intervals(calm), 0.95), [])

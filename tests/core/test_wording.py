@@ -200,7 +200,7 @@ class Sentences(TestCase):
         self.assertNotIn("±", words.result)
         self.assertIn("No finite 95\u00a0% limits", words.sentence)
 
-    def test_lopsided_limits_are_not_written_as_one_half_width(self) -> None:
+    def test_asymmetric_limits_are_not_written_as_one_half_width(self) -> None:
         loose = fit(Readings([1, 2, 3, 4, 5, 6], [1, 3, 2, 5, 3, 6]), Line())
         words = word_solution(loose, loose.solve(9.0, level=0.8)[0], 9.0, 1, self.naming)
         self.assertIn(", from ", words.result)

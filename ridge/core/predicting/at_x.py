@@ -120,7 +120,7 @@ def _checked(fit: Fit, found: Prediction) -> Prediction:
 
 
 def _of_logarithms(fit: Fit, curve: LogarithmicCurve, line: Fit, x: Array, level: float) -> Prediction:
-    """The line's intervals, taken to the power of e: lopsided, as the scatter is."""
+    """The line's intervals, taken to the power of e: asymmetric, as the scatter is."""
     inner = curve.inner(x)
     defined = np.isfinite(inner)
     of_line = predict(line, np.where(defined, inner, 0.0), level)

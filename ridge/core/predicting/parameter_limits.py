@@ -16,7 +16,7 @@ from ridge.core.results.fit import Fit
 from ridge.core.results.statistics import critical_value
 
 MISLEADS = 0.25
-"""How lopsided a profile interval is when ± standard errors are said to mislead: the sides differ by this share."""
+"""How asymmetric a profile interval is when ± standard errors are said to mislead: the sides differ by this share."""
 FARTHEST = 10.0
 """Half-widths up to which a limit is looked for."""
 MOST = 1000
@@ -181,14 +181,14 @@ def _in_sense(fit: Fit, name: str, one: Interval) -> Interval:
     return replace(one, low=max(one.low, 0.0)) if name in fit.model.positive and one.high > 0 else one
 
 
-def lopsided(found: Mapping[str, Interval], level: float) -> list[Finding]:
+def asymmetric(found: Mapping[str, Interval], level: float) -> list[Finding]:
     """Parameters whose ± would mislead, as a finding: a name each with its two limits as facts."""
     wide = [(name, one) for name, one in found.items() if one.method == "profile"]
     if not wide:
         return []
     facts = {f"{name} {end}": value for name, one in wide for end, value in (("low", one.low), ("high", one.high))}
     names = {name: name for name, _ in wide}
-    return [Finding("lopsided", facts={"level": level, **facts}, words={"curve": "curve", **names})]
+    return [Finding("asymmetric", facts={"level": level, **facts}, words={"curve": "curve", **names})]
 
 
 def unchecked(found: Mapping[str, Interval]) -> list[Finding]:

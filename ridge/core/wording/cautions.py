@@ -328,7 +328,7 @@ def _better_elsewhere(finding: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
-def _lopsided(finding: Finding, naming: Naming) -> tuple[str, str]:
+def _asymmetric(finding: Finding, naming: Naming) -> tuple[str, str]:
     names = [name for name in finding.words if name != "curve"]
     limits = [limits_text(finding.facts[f"{name} low"], finding.facts[f"{name} high"]) for name in names]
     told = "; ".join(f"{naming.letter(name)} {one}" for name, one in zip(names, limits, strict=True))
@@ -350,7 +350,7 @@ def _unchecked(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 _WORDS = {
     "limits-unchecked": _unchecked,
-    "lopsided": _lopsided,
+    "asymmetric": _asymmetric,
     "better-elsewhere": _better_elsewhere,
     "y-all-equal": _all_equal,
     "as-many-parameters-as-readings": _as_many_parameters,

@@ -49,7 +49,7 @@ class CautionOut(Schema):
 
 
 class ParameterOut(Schema):
-    """``text`` is the value with its standard error, or with its limits where these are unequal (``lopsided``). ``value`` and
+    """``text`` is the value with its standard error, or with its limits where these are unequal (``asymmetric``). ``value`` and
     ``uncertainty`` stand on their own, each with its power of ten. ``limits``: those at the
     study's level, and ``interval`` the same behind the level; ``number`` and ``standard_error`` with all their digits, and ``full`` and ``full_error``
     the same as texts."""
@@ -65,7 +65,7 @@ class ParameterOut(Schema):
     fixed: bool
     interval: str
     limits: str
-    lopsided: bool
+    asymmetric: bool
     t: str
     p: str
     full: str

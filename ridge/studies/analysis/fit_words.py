@@ -18,7 +18,7 @@ from ridge.core.judging.cautions import findings_of
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
 from ridge.core.models import FAMILIES, Formula
 from ridge.core.numerals import full, place, probability, significant, write
-from ridge.core.predicting.parameter_limits import Interval, intervals, lopsided, unchecked
+from ridge.core.predicting.parameter_limits import Interval, asymmetric, intervals, unchecked
 from ridge.core.results.finding import Finding
 from ridge.core.results.fit import Fit
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
@@ -280,14 +280,14 @@ def _computed(
     units = naming.parameter_units(fit.model)
     parameters = [_word_parameter(fit, name, units[name], naming, level, limits.get(name)) for name in fit.parameters]
     estimated = any(parameter.uncertainty for parameter in parameters)
-    unequal = any(parameter.lopsided for parameter in parameters)
+    unequal = any(parameter.asymmetric for parameter in parameters)
     r_squared = in_y(fit).r_squared
     return {
         **described(one, table),
         "measured": StretchOut(low=low, high=high),
         "how_well": how_well(fit, naming),
         "method": method_sentence(fit, naming, table.count(Status.ASIDE), by_hand=one.kind == "hand"),
-        "cautions": _cautions(one, table, naming, [*lopsided(limits, level), *unchecked(limits)]),
+        "cautions": _cautions(one, table, naming, [*asymmetric(limits, level), *unchecked(limits)]),
         "equation_text": equation.text,
         "equation_latex": equation.latex,
         "safe_text": equation.text,
@@ -356,7 +356,7 @@ def _word_parameter(
         fixed=parameter.fixed,
         interval=f"{level_text(level)}: {between}" if between else "",
         limits=between,
-        lopsided=unequal,
+        asymmetric=unequal,
         t="" if parameter.t is None else significant(parameter.t, 3).text,
         p="" if parameter.p_value is None else probability(parameter.p_value),
         full=full(parameter.value),

@@ -2726,12 +2726,14 @@ export interface components {
         };
         /**
          * ParameterOut
-         * @description ``text`` is the value with its standard error, or with its limits where these are unequal (``lopsided``). ``value`` and
+         * @description ``text`` is the value with its standard error, or with its limits where these are unequal (``asymmetric``). ``value`` and
          *     ``uncertainty`` stand on their own, each with its power of ten. ``limits``: those at the
          *     study's level, and ``interval`` the same behind the level; ``number`` and ``standard_error`` with all their digits, and ``full`` and ``full_error``
          *     the same as texts.
          */
         ParameterOut: {
+            /** Asymmetric */
+            asymmetric: boolean;
             /** Fixed */
             fixed: boolean;
             /** Full */
@@ -2742,8 +2744,6 @@ export interface components {
             interval: string;
             /** Limits */
             limits: string;
-            /** Lopsided */
-            lopsided: boolean;
             /** Meaning */
             meaning: string;
             /** Name */

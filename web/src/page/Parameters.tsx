@@ -61,7 +61,7 @@ function Details({ parameter }: { parameter: Parameter }) {
       {parameter.meaning && <span>{parameter.meaning[0]!.toUpperCase() + parameter.meaning.slice(1)}.</span>}
       {parameter.fixed && <span>Fixed at this value, not fitted.</span>}
       {parameter.interval && <span className="numerals">{parameter.interval}</span>}
-      {parameter.lopsided && <span>These are unequal limits; ± would be misleading.</span>}
+      {parameter.asymmetric && <span>These are unequal limits; ± would be misleading.</span>}
       {parameter.t && (
         <span className="numerals">
           t = {parameter.t}, p {parameter.p.startsWith("<") ? parameter.p : `= ${parameter.p}`}

@@ -72,7 +72,7 @@ def parameters(source: Source, _: ReportPart) -> Iterator[Block]:
     level = significant(source.state.level * 100, 4, strip=True).text
     for fit in shown:
         # Numbers that were given have no uncertainty, and nothing is said of one.
-        estimated = any(p.uncertainty or p.lopsided for p in fit.parameters)
+        estimated = any(p.uncertainty or p.asymmetric for p in fit.parameters)
         rows: list[tuple[Text, ...]] = [
             (_called(p), _value(p, isinstance(fit, FittedFit)), p.unit, p.limits, p.meaning) for p in fit.parameters
         ]
