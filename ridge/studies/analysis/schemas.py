@@ -10,6 +10,7 @@ from pydantic import BaseModel as Schema
 
 from ridge.studies.analysis.fit_schemas import FitOut, StretchOut
 from ridge.studies.content.changes.plot import PlotSettings
+from ridge.studies.content.fields import Direction, Role
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.state import ReportPart
 
@@ -60,7 +61,7 @@ class ColumnOut(Schema):
     name: str
     symbol: str
     unit: str
-    role: str
+    role: Role
     formula: str
     exponent: int
     over: str
@@ -142,7 +143,7 @@ class AnswerOut(Schema):
     model does where the answer stands, outside the readings."""
 
     key: str
-    direction: str
+    direction: Direction
     given: str
     repeats: int
     fit: str = ""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest
 from ninja import File, Form, Router, Schema, UploadedFile
@@ -12,6 +12,7 @@ from ridge.exchange.files import ENCODINGS, LARGEST, read_file
 from ridge.exchange.tables import LONGEST, NoTable, TextTable, read_text_table
 from ridge.studies.analysis.schemas import Message
 from ridge.studies.content.changes.tables import HowRead
+from ridge.studies.content.fields import Role
 
 router = Router(tags=["tables"])
 _PASSED = 12  # lines that are left out which a preview names one by one
@@ -32,7 +33,7 @@ class UnderstoodColumnOut(Schema):
     name: str
     symbol: str
     unit: str
-    role: str
+    role: Role | Literal["skip"]
     why: str
     times: str
     since: str
@@ -145,7 +146,8 @@ def _told(table: TextTable) -> UnderstoodOut:
         passed_over_more=max(0, len(table.passed_over) - _PASSED),
         columns=[
             UnderstoodColumnOut(
-                name=column.name[:100], symbol=column.symbol[:20], unit=column.unit[:40], role=column.role, why=column.why[:100],
+                name=column.name[:100], symbol=column.symbol[:20], unit=column.unit[:40], why=column.why[:100],
+                role=column.role,  # type: ignore[arg-type]  # checked by the schema
                 times=column.times, since=column.since[:60], numbers=column.numbers, cells=[cell[:60] for cell in column.cells],
                 wrong=[UnderstoodCellOut(row=row, text=text[:60], why=why) for row, text, why in column.wrong], wrong_count=column.wrong_count,
             )

@@ -835,8 +835,11 @@ export interface components {
              * @default
              */
             beyond_says?: string;
-            /** Direction */
-            direction: string;
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "y_at_x" | "x_at_y" | "tangent" | "area" | "roots" | "turning" | "inflexions" | "crossing";
             /**
              * Fit
              * @default
@@ -1216,8 +1219,11 @@ export interface components {
             patch?: components["schemas"]["CellPatchOut"][];
             /** Problem */
             problem: string;
-            /** Role */
-            role: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other";
             /** Symbol */
             symbol: string;
             /** Uncertainty */
@@ -3873,7 +3879,7 @@ export interface components {
             /** Numbers */
             numbers: boolean;
             /** Role */
-            role: string;
+            role: ("x" | "y" | "x_error" | "y_error" | "weight" | "count" | "series" | "other") | "skip";
             /** Since */
             since: string;
             /** Symbol */

@@ -37,7 +37,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
     name: column.name,
     symbol: column.symbol,
     unit: column.unit,
-    role: column.role as Role,
+    role: column.role,
     formula: column.formula,
     exponent: column.exponent,
     uncertainty: column.uncertainty,

@@ -195,7 +195,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
 }
 
 function columnsOf(found: Understood, edits: Record<number, Partial<TakenColumn>>): TakenColumn[] {
-  return found.columns.map(({ name, symbol, unit, role }, place) => ({ name, symbol, unit, role: role as TakenRole, ...edits[place] }));
+  return found.columns.map(({ name, symbol, unit, role }, place) => ({ name, symbol, unit, role, ...edits[place] }));
 }
 
 /** Where the table goes in a study that has readings; none of the first choices takes anything away. */
