@@ -6,6 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
+from ridge.studies.analysis.catalogue import CANDIDATES
 from tests.browser.base import BrowserCase
 
 
@@ -37,7 +38,7 @@ class Choosing(ModelCase):
         expect(dialog).to_contain_text("The exponential with level is the best of these by AICc")
         expect(dialog.get_by_role("list", name="Interpolations").get_by_role("listitem")).to_have_count(4)
         cards = dialog.get_by_role("list", name="Models").get_by_role("listitem")
-        expect(cards).to_have_count(16)
+        expect(cards).to_have_count(len(CANDIDATES))
         expect(cards.first).to_contain_text("exponential with level")
         expect(dialog.get_by_role("button", name=re.compile("^logarithmic: ln"))).to_be_visible()
         cards.first.get_by_role("button").press("Enter")
