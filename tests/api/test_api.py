@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import uuid
 from typing import Any
 
@@ -10,6 +11,7 @@ from django.test import Client, TestCase
 
 from ridge.accounts.guests import take_over
 from ridge.accounts.models import User
+from ridge.site.api import api
 from ridge.studies.content.samples import SAMPLES
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Revision, Study
@@ -177,27 +179,16 @@ class Owners(ApiCase):
         study = self.new(sample="mooring-line")
         stranger = Client()
         self.post("/studies", {}, client=stranger, status=201)
-        for method, path, body in (
-            ("get", "", None),
-            ("get", "/curve?low=0&high=1", None),
-            ("get", "/rows/0", None),
-            ("get", "/figure.svg", None),
-            ("delete", "", None),
-            ("post", "/changes", {"version": 0, "change": {"kind": "swap_axes"}}),
-            ("post", "/preview", {"version": 0, "change": {"kind": "swap_axes"}}),
-            ("post", "/undo", {"version": 0}),
-            ("post", "/ask", {"direction": "y_at_x", "given": "1"}),
-            ("post", "/duplicate", {}),
-            ("post", "/restore", {}),
-        ):
+        paths = api.get_openapi_schema()["paths"]
+        asked = [(path, method) for path, methods in paths.items() if "{study_id}" in path for method in methods]
+        self.assertGreater(len(asked), 25)
+        for path, method in asked:
+            address = re.sub(r"\{(?!study_id)\w+\}", "1", path).replace("{study_id}", study)
             for visitor in (stranger, Client()):
-                call = getattr(visitor, method)
-                response = call(
-                    f"/api/studies/{study}{path}",
-                    *([body] if body is not None else []),
-                    content_type="application/json",
-                )
+                response = getattr(visitor, method)(address, content_type="application/json")
+                # Whatever is asked, and however wrongly: whose study it is comes first.
                 self.assertEqual(response.status_code, 404, (method, path))
+                self.assertIn("no such study on your shelf", response.content.decode(), (method, path))
         self.assertEqual(self.read(f"/studies/{study}")["version"], 0)
 
     def test_a_forged_cookie_opens_nothing(self) -> None:

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from math import hypot, inf, isfinite, sqrt
-from typing import Protocol
 
 import numpy as np
 from scipy.linalg.lapack import dgeqrf
@@ -27,18 +26,11 @@ TRUSTED = 0.3
 """Share of Gauss and Newton's curvature below which, and its inverse above which, one from two gradients is not believed."""
 
 
-class Linearised(Protocol):
-    """The problem straightened at a place."""
-
-    promised: float
-    """By how much the sum of squares would fall if it were as straight as this."""
-
-    def step(self, damping: float, fresh: bool) -> tuple[Row, float]:
-        """The damped step, and by how much it promises to lower the sum. ``fresh``: whether no other was tried here yet."""
-
-
 class Along:
-    """One parameter. As soon as two places are known the step is Newton's own, with the curvature from their gradients: it takes in
+    """The problem straightened at a place, for one parameter. ``promised``: by how much the sum of squares would fall if it were as
+    straight as this.
+
+    As soon as two places are known the step is Newton's own, with the curvature from their gradients: it takes in
     the bend of the model that Gauss and Newton leave out, so that the last digits come sooner."""
 
     def __init__(self, place: Place, before: Along | None) -> None:
@@ -59,6 +51,7 @@ class Along:
         return found if TRUSTED * usual < found < 3 * usual else 0.0
 
     def step(self, damping: float, fresh: bool) -> tuple[Row, float]:
+        """The damped step, and by how much it promises to lower the sum. ``fresh``: whether no other was tried here yet."""
         held = damping * self.largest * self.largest
         step = self.gradient / (
             self._curvature if fresh and self._curvature else self.length * self.length + held or 1.0
@@ -67,7 +60,7 @@ class Along:
 
 
 class Several:
-    """More than one parameter: R of the slopes and the residuals turned the same way, scaled after Moré (LNM 630, 1978)."""
+    """The same for more than one parameter: R of the slopes and the residuals turned the same way, scaled after Moré (LNM 630, 1978)."""
 
     def __init__(self, place: Place, before: Several | None) -> None:
         slopes, rest = place.slopes()
@@ -85,6 +78,7 @@ class Several:
         self._size = [value if value > 0 else 1.0 for value in self.scale]
 
     def step(self, damping: float, fresh: bool) -> tuple[Row, float]:
+        """As in ``Along``."""
         k = len(self._target)
         damped = np.zeros((2 * k, k))
         damped[:k] = np.array(self._inner) / self._size

@@ -7,7 +7,6 @@ from typing import Any
 from ridge.core.catalogue import Entry
 from ridge.core.interpolation.kinds import settings_of
 from ridge.core.models.declared import Option
-from ridge.core.wording.naming import Naming
 from ridge.studies.analysis.fit_schemas import ChoiceOut, SettingOut, WayOut
 from ridge.studies.analysis.fits import Fitted
 from ridge.studies.analysis.schemas import OfferOut
@@ -46,7 +45,7 @@ def _setting(option: Option, options: dict[str, Any]) -> SettingOut:
 
 def ways(one: Fitted, table: Table) -> list[WayOut]:
     """The ways of least squares that the model and the uncertainties allow."""
-    naming: Naming = table.naming
+    naming = table.naming
     if one.kind == "interpolation":
         return []
     found = [WayOut(method="y", word=f"least squares in {naming.y}")]
