@@ -11,7 +11,7 @@ export function App() {
       {route.name === "study" && <Bench key={route.id} id={route.id} />}
       {route.name === "nowhere" && (
         <main className="grid h-full place-content-center gap-3 text-center">
-          <h1 className="font-book text-2xl font-semibold">There is nothing at this address</h1>
+          <h1 className="font-book text-title font-semibold">There is nothing at this address</h1>
           <p>
             <button className="button-main" onClick={() => navigate("/")}>
               Go to the shelf

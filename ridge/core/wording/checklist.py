@@ -4,6 +4,7 @@ term that is missing, where the search began, a parameter too many. Each is tick
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from ridge.core.errors import FormulaError, NoFit, NotIdentifiable, RidgeError, TooFewReadings, UndefinedAt
 from ridge.core.formula.checks import check_text
@@ -19,7 +20,7 @@ class Check:
     """One question of the list. ``state``: "fine", "cause" or "open" (only the user can tell)."""
 
     question: str
-    state: str
+    state: Literal["fine", "cause", "open"]
     said: str
 
 

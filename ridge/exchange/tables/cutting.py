@@ -8,9 +8,9 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridge.exchange.tables.result import NoTable
+from ridge.exchange.tables.result import NoTable, Separator
 
-SIGNS = {"tab": "\t", "semicolon": ";", "comma": ",", "bar": "|", "spaces": ""}
+SIGNS: dict[Separator, str] = {"tab": "\t", "semicolon": ";", "comma": ",", "bar": "|", "spaces": ""}
 _WIDE = re.compile(r"[ \u00a0]{2,}")
 _SINGLE = re.compile(r"[ \u00a0]+")
 _AROUND_PLUS_MINUS = re.compile(r"[ \u00a0]*(±|\+/-)[ \u00a0]*")
@@ -22,12 +22,12 @@ _TOO_WIDE = 20_000
 class Cutter:
     """How lines are cut. ``wide``: only two spaces and more separate; ``width``: cells of a usual line."""
 
-    separator: str
+    separator: Separator
     wide: bool = False
     width: int = 0
 
     @classmethod
-    def of(cls, separator: str, sample: Sequence[str]) -> Cutter:
+    def of(cls, separator: Separator, sample: Sequence[str]) -> Cutter:
         """The cutter for a separator; of spaces only the wide ones count where single ones make no even table."""
         if separator != "spaces":
             return cls(separator, width=_usual(cls(separator).rows(sample)))

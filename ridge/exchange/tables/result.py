@@ -4,22 +4,23 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any, Literal, NamedTuple
+from typing import Any, Generic, Literal, NamedTuple, TypeVar
 
 Separator = Literal["tab", "semicolon", "comma", "bar", "spaces"]
 Decimal = Literal["point", "comma"]
 Several = Literal["series", "first"]
 Alone = Literal["rows", "y", "x"]
+Value = TypeVar("Value")
 
 
 class NoTable(ValueError):
     """The text holds no table; the message says why and what to do."""
 
 
-class Decision(NamedTuple):
+class Decision(NamedTuple, Generic[Value]):
     """What was decided, and why in a few words; ``why`` is empty where it was said by whoever asked."""
 
-    value: str
+    value: Value
     why: str = ""
 
 
@@ -108,8 +109,8 @@ class TextTable:
     why nothing of it could be used; empty where something can.
     """
 
-    separator: Decision
-    decimal: Decision
+    separator: Decision[Separator]
+    decimal: Decision[Decimal]
     header: int
     turned: bool
     row_count: int

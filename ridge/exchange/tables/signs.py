@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Sequence
 
 from ridge.exchange.tables.cutting import SIGNS, Cutter
-from ridge.exchange.tables.result import Decision, NoTable, Option, Question
+from ridge.exchange.tables.result import Decimal, Decision, NoTable, Option, Question, Separator
 from ridge.exchange.tables.times import looks_like_time
 from ridge.exchange.tables.written import Written, plain_number, read_written
 
@@ -26,7 +26,7 @@ def is_number(cell: str, decimal: str) -> bool:
     return isinstance(read_written(cell, decimal), Written) or looks_like_time(cell)
 
 
-def find_separator(sample: Sequence[str], chosen: str | None, decimal: str | None) -> tuple[Decision, list[Question]]:
+def find_separator(sample: Sequence[str], chosen: Separator | None, decimal: str | None) -> tuple[Decision[Separator], list[Question]]:
     """The separator that makes the most even table with the most numbers; asked where two do equally well."""
     if chosen is not None:
         return Decision(chosen), []
@@ -79,7 +79,7 @@ def _heading_of(sample: Sequence[str]) -> str:
     return sample[first - 1] if first else ""
 
 
-def _score(sample: Sequence[str], name: str, decimal: str | None) -> tuple[float, float, float]:
+def _score(sample: Sequence[str], name: Separator, decimal: str | None) -> tuple[float, float, float]:
     rows = Cutter.of(name, sample).rows(sample)
     width, count = Counter(map(len, rows)).most_common(1)[0]
     body = [row for row in rows if len(row) == width] or rows
@@ -96,13 +96,13 @@ def _score(sample: Sequence[str], name: str, decimal: str | None) -> tuple[float
     return best
 
 
-def _stands(sample: Sequence[str], name: str) -> bool:
+def _stands(sample: Sequence[str], name: Separator) -> bool:
     """Whether every line, a heading included, has as many cells under this separator."""
     rows = Cutter.of(name, sample).rows(sample)
     return len({len(row) for row in rows}) == 1
 
 
-def _ask_separator(sample: Sequence[str], names: list[str]) -> list[Question]:
+def _ask_separator(sample: Sequence[str], names: list[Separator]) -> list[Question]:
     """The ways in which a line could be read, where they differ in what they make of it."""
     line = next(
         (
@@ -135,12 +135,12 @@ def _ask_separator(sample: Sequence[str], names: list[str]) -> list[Question]:
 
 
 def find_decimal(
-    rows: Sequence[Sequence[str]], text: str, separator: str, chosen: str | None
-) -> tuple[Decision, list[Question]]:
+    rows: Sequence[Sequence[str]], text: str, separator: Separator, chosen: Decimal | None
+) -> tuple[Decision[Decimal], list[Question]]:
     """The decimal sign of the numbers in these rows; ``text`` is searched where they alone leave it open."""
     if chosen is not None:
         return Decision(chosen), []
-    strong: dict[str, str] = {}
+    strong: dict[Decimal | None, str] = {}
     unclear: list[tuple[int, str]] = []
     whole: dict[int, set[str]] = {}
     for row in rows:
@@ -156,12 +156,12 @@ def find_decimal(
                     whole.setdefault(place, set()).add(token.lstrip("+-"))
                 elif not _UNCLEAR_POINT.fullmatch(token):
                     as_point, as_comma = plain_number(token, "point"), plain_number(token, "comma")
-                    sign = (
+                    sign: Decimal | None = (
                         "point"
                         if as_point is not None and ("." in token or as_comma is None)
                         else "comma"
                         if as_comma is not None
-                        else ""
+                        else None
                     )
                     strong.setdefault(sign, token)
     if "comma" in strong and not ("point" in strong and unclear):
@@ -185,7 +185,7 @@ def find_decimal(
 
 def _by_other_rows(
     unclear: list[tuple[int, str]], whole: dict[int, set[str]], text: str, separator: str
-) -> Decision | None:
+) -> Decision[Decimal] | None:
     """Evidence in the same column, farther down, or in what separates the cells."""
     beside = {number for place, _ in unclear for number in whole.get(place, set())}
     hundreds = next(

@@ -152,7 +152,7 @@ class CheckOut(Schema):
     """One thing that an expert checks where a fit fails; ``state``: fine, cause or open."""
 
     question: str
-    state: str
+    state: Literal["fine", "cause", "open"]
     said: str
 
 

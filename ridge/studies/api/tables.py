@@ -10,6 +10,7 @@ from pydantic import StringConstraints
 
 from ridge.exchange.files import ENCODINGS, LARGEST, read_file
 from ridge.exchange.tables import LONGEST, NoTable, TextTable, read_text_table
+from ridge.exchange.tables.result import Decimal, Separator
 from ridge.studies.analysis.schemas import Message
 from ridge.studies.content.changes.tables import HowRead
 from ridge.studies.content.fields import Role
@@ -43,8 +44,13 @@ class UnderstoodColumnOut(Schema):
     wrong_count: int
 
 
-class DecisionOut(Schema):
-    value: str
+class SeparatorOut(Schema):
+    value: Separator
+    why: str
+
+
+class DecimalOut(Schema):
+    value: Decimal
     why: str
 
 
@@ -84,8 +90,8 @@ class UnderstoodOut(Schema):
     """What was understood of a table. ``tables``: first and last line of each one in the text; ``nothing``: why nothing of
     it can be used."""
 
-    separator: DecisionOut
-    decimal: DecisionOut
+    separator: SeparatorOut
+    decimal: DecimalOut
     header: int
     turned: bool
     row_count: int
@@ -127,8 +133,8 @@ def understand(request: HttpRequest, body: UnderstandIn) -> Any:
 
 def _told(table: TextTable) -> UnderstoodOut:
     return UnderstoodOut(
-        separator=DecisionOut(value=table.separator.value, why=table.separator.why),
-        decimal=DecisionOut(value=table.decimal.value, why=table.decimal.why),
+        separator=SeparatorOut(value=table.separator.value, why=table.separator.why),
+        decimal=DecimalOut(value=table.decimal.value, why=table.decimal.why),
         header=table.header,
         turned=table.turned,
         row_count=table.row_count,

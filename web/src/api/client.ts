@@ -52,8 +52,9 @@ const withToken: Middleware = {
 export const api = createClient<paths>({ baseUrl: "/" });
 api.use(withToken);
 
+/** What the body of an answer says in words; empty where it says nothing readable. */
+export const saidBy = (body: unknown): string =>
+  body && typeof body === "object" && "message" in body && typeof body.message === "string" ? body.message : "";
+
 /** What the server says is wrong, or a plain sentence where it said nothing readable. */
-export function messageOf(error: unknown): string {
-  if (error && typeof error === "object" && "message" in error && typeof error.message === "string") return error.message;
-  return "The server could not carry this out. Try again.";
-}
+export const messageOf = (error: unknown): string => saidBy(error) || "The server could not carry this out. Try again.";

@@ -1131,8 +1131,11 @@ export interface components {
             question: string;
             /** Said */
             said: string;
-            /** State */
-            state: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "fine" | "cause" | "open";
         };
         /** ChoiceOut */
         ChoiceOut: {
@@ -1406,6 +1409,16 @@ export interface components {
             /** Y */
             y: (number | null)[];
         };
+        /** DecimalOut */
+        DecimalOut: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "point" | "comma";
+            /** Why */
+            why: string;
+        };
         /**
          * DecimalsOut
          * @description Decimals of a parameter in the equation: ``shown``, and those with which it is ``safe``: it stays within a tenth of s.
@@ -1422,13 +1435,6 @@ export interface components {
             significant: number;
             /** Symbol */
             symbol: string;
-        };
-        /** DecisionOut */
-        DecisionOut: {
-            /** Value */
-            value: string;
-            /** Why */
-            why: string;
         };
         /**
          * DeleteRows
@@ -3378,6 +3384,16 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** SeparatorOut */
+        SeparatorOut: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "tab" | "semicolon" | "comma" | "bar" | "spaces";
+            /** Why */
+            why: string;
+        };
         /**
          * SeriesIn
          * @description The series that models are laid over; empty for all readings.
@@ -3903,7 +3919,7 @@ export interface components {
         UnderstoodOut: {
             /** Columns */
             columns: components["schemas"]["UnderstoodColumnOut"][];
-            decimal: components["schemas"]["DecisionOut"];
+            decimal: components["schemas"]["DecimalOut"];
             /** Header */
             header: number;
             /** Nothing */
@@ -3916,7 +3932,7 @@ export interface components {
             questions: components["schemas"]["QuestionOut"][];
             /** Row Count */
             row_count: number;
-            separator: components["schemas"]["DecisionOut"];
+            separator: components["schemas"]["SeparatorOut"];
             /** Table */
             table: number;
             /** Tables */

@@ -10,9 +10,9 @@ export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }
   const intervals = rows.some((row) => row.curve || row.new);
   const cell = "px-2 py-0.5";
   return (
-    <table className="numerals w-full text-[12.5px]">
+    <table className="numerals w-full text-plain">
       <thead>
-        <tr className="border-b border-rule text-left text-[11.5px] text-mute">
+        <tr className="border-b border-rule text-left text-note text-mute">
           {lettered && (
             <th scope="col" className={`${cell} font-normal`}>
               fit

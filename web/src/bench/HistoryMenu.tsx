@@ -37,7 +37,7 @@ export function HistoryMenu() {
           className="floating max-h-[70vh] w-80 overflow-auto"
           aria-label="History"
         >
-          <h2 className="text-[12px] font-semibold text-mute">History, the newest first</h2>
+          <h2 className="text-note font-semibold text-mute">History, the newest first</h2>
           <ol className="mt-1">
             {data?.steps.map((step) => (
               <li key={step.number}>
@@ -47,12 +47,12 @@ export function HistoryMenu() {
                   onClick={() => step.number !== now && queue.goTo(step.number)}
                 >
                   <span>{step.label}</span>
-                  <span className="numerals text-[11.5px] whitespace-nowrap">{step.made ? clock.format(new Date(step.made)) : ""}</span>
+                  <span className="numerals text-note whitespace-nowrap">{step.made ? clock.format(new Date(step.made)) : ""}</span>
                 </button>
               </li>
             ))}
           </ol>
-          {data && data.more > 0 && <p className="px-2 pt-1 text-[12px] text-mute">and {data.more} older steps, which Undo reaches</p>}
+          {data && data.more > 0 && <p className="px-2 pt-1 text-note text-mute">and {data.more} older steps, which Undo reaches</p>}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -50,8 +50,8 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
     <Sheet title="Keyboard shortcuts" width="w-[min(34rem,92vw)]" open={open} onClose={() => onOpenChange(false)}>
       {GROUPS.map(({ title, keys }) => (
         <section key={title}>
-          <h3 className="text-[12px] font-semibold text-mute">{title}</h3>
-          <dl className="mt-1 grid grid-cols-[11.5rem_1fr] gap-x-3 gap-y-1 text-[13px] max-sm:grid-cols-1">
+          <h3 className="text-note font-semibold text-mute">{title}</h3>
+          <dl className="mt-1 grid grid-cols-[11.5rem_1fr] gap-x-3 gap-y-1 text-plain max-sm:grid-cols-1">
             {keys.map(([key, does]) => (
               <div key={key} className="contents">
                 <dt className="font-medium">{key}</dt>

@@ -9,7 +9,7 @@ export function Messages() {
   if (!message) return null;
   const mine = held === 1 ? "my change" : `my ${held} changes`;
   return (
-    <div role="alert" className="no-print flex flex-wrap items-center gap-3 bg-amber-well px-4 py-2 text-[13px] text-amber">
+    <div role="alert" className="no-print flex flex-wrap items-center gap-3 bg-amber-well px-4 py-2 text-plain text-amber">
       <span className="grow">{message}</span>
       {saving === "conflict" && (
         <>

@@ -27,7 +27,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
         <Mark />
       </a>
       <span className="mx-1 hidden h-5 w-px bg-on-bar/25 sm:block" />
-      <h1 className="min-w-0 truncate text-[14px] max-sm:sr-only">{study.title}</h1>
+      <h1 className="min-w-0 truncate text-body max-sm:sr-only">{study.title}</h1>
       <SavingState />
       <span className="grow" />
       <Hint text={study.undo ? `Undo: ${study.undo} (Ctrl+Z)` : "Nothing to undo"}>
@@ -74,7 +74,7 @@ function SavingState() {
       role="status"
       data-testid="saving"
       data-state={saving}
-      className={`ml-1 text-[12.5px] whitespace-nowrap ${saving === "saved" ? "text-on-bar/75" : "text-lichen"}`}
+      className={`ml-1 text-plain whitespace-nowrap ${saving === "saved" ? "text-on-bar/75" : "text-lichen"}`}
     >
       {words[saving]}
       {saving === "waiting" && (

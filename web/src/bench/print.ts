@@ -1,4 +1,4 @@
-import { REPORT_FRAME } from "../lenses/ReportLens";
+import { REPORT_FRAME } from "../lenses/report/ReportLens";
 
 /** The report on paper: from its preview where that is open, else from a page of its own that nobody sees. */
 export function printReport(study: string) {

@@ -47,7 +47,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
       {interpolations.length > 0 && (
         <>
           <div>
-            <h3 className="font-book text-[16px] font-semibold">Through every reading</h3>
+            <h3 className="font-book text-lead font-semibold">Through every reading</h3>
             <p className="text-mute">
               For values between readings that hardly scatter. Such a curve follows the scatter too, has no R² and no residuals, and cannot
               say how sure it is.
@@ -85,15 +85,15 @@ function Card({ one, best, letter, said, onChoose }: CardProps) {
         <MiniPlot candidate={one} />
         <span className="grid gap-0.5 px-2.5 py-2">
           <span className="flex items-baseline justify-between gap-2">
-            <span className="font-book text-[15px] font-semibold">{one.name}</span>
-            {letter && <span className="text-[12px] text-mute">fit {letter}</span>}
+            <span className="font-book text-lead font-semibold">{one.name}</span>
+            {letter && <span className="text-note text-mute">fit {letter}</span>}
           </span>
           {figures && (
-            <span className="numerals text-[12px] text-mute">
+            <span className="numerals text-note text-mute">
               R² <span className="text-ink">{one.r_squared}</span> · typical miss <span className="text-ink">{one.typical_miss}</span>
             </span>
           )}
-          <span className="text-[12px] leading-snug text-mute">{one.refusal || said}</span>
+          <span className="text-note leading-snug text-mute">{one.refusal || said}</span>
         </span>
       </button>
     </li>

@@ -1,7 +1,8 @@
 import { line } from "d3-shape";
 
 import type { Candidate } from "../api/client";
-import { STATUS, useAnalysis } from "../study/context";
+import { useAnalysis } from "../study/context";
+import { STATUS } from "../study/status";
 
 const WIDTH = 220;
 const HEIGHT = 92;

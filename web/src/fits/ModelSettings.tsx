@@ -7,8 +7,8 @@ import { useAnalysisPart, useChange } from "../study/context";
 import { Hint } from "../ui/Hint";
 import { useCatalogue } from "./catalogue";
 import { Gallery } from "./Gallery";
-import { Pick } from "./Pick";
 import { SettingControl } from "./SettingControl";
+import { Select } from "../ui/Select";
 
 /** What a fit is, changed where it stands: the model, what can be chosen within it, the series it is fitted to. */
 export function ModelSettings({ fit }: { fit: Fit }) {
@@ -17,7 +17,7 @@ export function ModelSettings({ fit }: { fit: Fit }) {
   const set = (part: object) => change({ kind: "set_fit", letter: fit.letter, ...part });
   const [choosing, setChoosing] = useState(false);
   return (
-    <div className="no-print flex flex-wrap items-center gap-1.5 text-[12.5px]">
+    <div className="no-print flex flex-wrap items-center gap-1.5 text-plain">
       <ModelChoice fit={fit} />
       <Hint text="Choose among all models, drawn over these readings">
         <button className="icon-button" aria-label={`All models for fit ${fit.letter}`} onClick={() => setChoosing(true)}>
@@ -34,23 +34,24 @@ export function ModelSettings({ fit }: { fit: Fit }) {
         />
       ))}
       {fit.ways.length > 1 && (
-        <Pick
-          label="Least squares"
+        <Select
+          className="inline-choice"
+          aria-label="Least squares"
           value={fit.least_squares_in}
-          choices={fit.ways.map(({ method, word }) => ({ value: method, word }))}
+          words={fit.ways.map(({ method, word }) => [method, word] as const)}
           onPick={(method) => set({ method })}
         />
       )}
       {series.length > 0 && (
-        <Pick
-          label="Fitted to"
+        <Select
+          className="inline-choice"
+          aria-label="Fitted to"
           value={fit.series}
-          choices={[
-            { value: "", word: "all series" },
-            ...(series.includes(fit.series) || !fit.series ? series : [fit.series, ...series]).map((name) => ({
-              value: name,
-              word: `only ${name}`,
-            })),
+          words={[
+            ["", "all series"] as const,
+            ...(series.includes(fit.series) || !fit.series ? series : [fit.series, ...series]).map(
+              (name) => [name, `only ${name}`] as const,
+            ),
           ]}
           onPick={(name) => set({ series: name })}
         />
@@ -70,7 +71,7 @@ function ModelChoice({ fit }: { fit: Fit }) {
   ];
   return (
     <select
-      className="inline-choice font-book text-[14.5px]"
+      className="inline-choice font-book text-body"
       aria-label={`Model of fit ${fit.letter}`}
       value={fit.form}
       onChange={(event) => {

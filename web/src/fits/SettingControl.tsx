@@ -1,8 +1,8 @@
 import { Popover } from "radix-ui";
 
 import type { Setting } from "../api/client";
-import { inField, readNumber } from "../ui/decimals";
-import { Pick } from "./Pick";
+import { inField, readNumber } from "../ui/numbers";
+import { Select } from "../ui/Select";
 
 interface SettingProps {
   setting: Setting;
@@ -15,7 +15,8 @@ export function SettingControl({ setting, letter, onSet }: SettingProps) {
   const { value } = setting;
   if (Array.isArray(value)) return <Several setting={setting} values={value} letter={letter} onSet={onSet} />;
   if (setting.kind === "number") return <NumberField label={setting.label} value={Number(value)} onSet={onSet} />;
-  return <Pick label={setting.label} value={value} choices={setting.choices} onPick={onSet} />;
+  const words = setting.choices.map((choice) => [choice.value, choice.word] as const);
+  return <Select className="inline-choice" aria-label={setting.label} value={value} words={words} onPick={onSet} />;
 }
 
 /** Several of the choices, the last of which stays. */

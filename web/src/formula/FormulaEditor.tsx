@@ -1,14 +1,15 @@
 import { useId, useState } from "react";
 
-import type { Fit } from "../api/client";
+import type { Fit, FormulaLook } from "../api/client";
 import { useNaming } from "../study/context";
 import { select } from "../study/view";
 import { Symbol } from "../ui/Symbol";
 import { Sideways } from "../ui/Sideways";
 import { Typeset } from "../ui/Typeset";
-import { FormulaInput, FormulaProblem } from "./FormulaInput";
+import { FormulaInput } from "./FormulaInput";
 import { PartLook } from "./PartLook";
 import { useFormula, useKnownNames } from "./useFormula";
+import { FormulaProblem } from "./FormulaProblem";
 
 /** An own formula: typeset and checked while it is typed, names completed, and any part of it looked at on its own. */
 export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string) => void }) {
@@ -42,7 +43,7 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
   return (
     <div className="relative w-full">
       <div className="relative flex items-baseline gap-1.5">
-        <span className="text-[15px]">
+        <span className="text-lead">
           <Symbol text={naming.y} /> =
         </span>
         <FormulaInput
@@ -63,10 +64,10 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
           said={said}
         />
       </div>
-      <div id={said} aria-live="polite" className="mt-1 grid gap-1 text-[13px]">
+      <div id={said} aria-live="polite" className="mt-1 grid gap-1 text-plain">
         {good.latex && (
           <Sideways label="Formula, typeset" className={`rounded-sm bg-well px-2 py-1.5 ${problem ? "text-mute" : ""}`}>
-            <Typeset latex={good.latex} text={good.text} className="font-book text-[16px]" />
+            <Typeset latex={good.latex} text={good.text} className="font-book text-lead" />
           </Sideways>
         )}
         {problem && draft !== null && !sent && (
@@ -78,39 +79,46 @@ export function FormulaEditor({ fit, onKeep }: { fit: Fit; onKeep: (text: string
             possible={problem.possible ?? ""}
           />
         )}
-        {!problem && (look?.parameters?.length ?? 0) > 0 && (
-          <p className="text-mute">
-            To be found:{" "}
-            {look!.parameters!.map((name) => (
-              <span key={name} className="mr-2">
-                <Symbol text={name} />
-              </span>
-            ))}
-          </p>
-        )}
-        {!problem && look && !look.parameters?.length && look.latex && (
-          <p className="text-mute">Every number is given: a known curve, nothing is fitted.</p>
-        )}
-        {!problem &&
-          look?.notes?.map((note) => (
-            <p key={note.message} className="text-amber">
-              {note.message}{" "}
-              {(note.rows?.length ?? 0) > 0 && (
-                <button
-                  type="button"
-                  className="underline"
-                  onPointerDown={(event) => event.preventDefault()}
-                  onClick={() => select({ row: note.rows[0]!, col: 0 })}
-                >
-                  Show row {note.rows[0]! + 1}
-                </button>
-              )}
-            </p>
-          ))}
+        {!problem && look && <Understood look={look} />}
       </div>
       {look && !problem && (look.parts?.length ?? 0) > 1 && (
         <PartLook parts={look.parts!} part={look.part ?? null} place={part} onPlace={setPart} />
       )}
     </div>
+  );
+}
+
+/** What a formula that holds asks of the readings, and where it has no value. */
+function Understood({ look }: { look: FormulaLook }) {
+  const parameters = look.parameters ?? [];
+  return (
+    <>
+      {parameters.length > 0 && (
+        <p className="text-mute">
+          To be found:{" "}
+          {parameters.map((name) => (
+            <span key={name} className="mr-2">
+              <Symbol text={name} />
+            </span>
+          ))}
+        </p>
+      )}
+      {!parameters.length && look.latex && <p className="text-mute">Every number is given: a known curve, nothing is fitted.</p>}
+      {look.notes?.map((note) => (
+        <p key={note.message} className="text-amber">
+          {note.message}{" "}
+          {note.rows.length > 0 && (
+            <button
+              type="button"
+              className="underline"
+              onPointerDown={(event) => event.preventDefault()}
+              onClick={() => select({ row: note.rows[0]!, col: 0 })}
+            >
+              Show row {note.rows[0]! + 1}
+            </button>
+          )}
+        </p>
+      ))}
+    </>
   );
 }

@@ -1,10 +1,7 @@
-import { type KeyboardEvent, useId, useLayoutEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useId, useRef } from "react";
 
 import type { KnownName } from "../api/client";
-
-const SHOWN = 7;
-/** A name that is being typed just before the caret. */
-const BEGUN = /(?<![\p{L}\p{N}_.])[\p{L}_][\p{L}\p{N}_]*$/u;
+import { useCompletion } from "./useCompletion";
 
 interface Props {
   label: string;
@@ -36,10 +33,6 @@ export function FormulaInput({
   text,
   placeholder,
   invalid,
-  own,
-  known,
-  variable,
-  eager,
   autoFocus,
   onText,
   onKeep,
@@ -47,49 +40,17 @@ export function FormulaInput({
   onRestore,
   onFocus,
   said,
+  ...names
 }: Props) {
-  const [focused, setFocused] = useState(false);
-  const [caret, setCaret] = useState<number | null>(null);
-  const [pick, setPick] = useState(0);
   const field = useRef<HTMLInputElement>(null);
-  const putCaret = useRef<number | null>(null);
   const id = useId();
-  const begun = caret === null ? "" : (BEGUN.exec(text.slice(0, caret))?.[0] ?? "");
-  // A name that stands for something as it is: Tab goes on to the next field.
-  const whole = eager && own.some(({ name }) => name === begun);
-  const offers = focused && !whole && begun.length >= (eager ? 1 : 2) && begun !== variable ? complete(begun, own, known) : [];
-
-  useLayoutEffect(() => {
-    if (putCaret.current === null || !field.current) return;
-    field.current.setSelectionRange(putCaret.current, putCaret.current);
-    putCaret.current = null;
-  }, [text]);
-
-  const take = (offer: KnownName) => {
-    if (caret === null) return;
-    const from = caret - begun.length;
-    onText(text.slice(0, from) + offer.insert + text.slice(caret));
-    putCaret.current = from + offer.insert.length;
-    setCaret(putCaret.current);
-    setPick(0);
-  };
+  const { offers, pick, ...completion } = useCompletion({ field, text, onText, ...names });
   function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
-    const offer = offers[pick];
-    if (offers.length && (event.key === "ArrowDown" || event.key === "ArrowUp")) {
-      event.preventDefault();
-      setPick((pick + (event.key === "ArrowDown" ? 1 : offers.length - 1)) % offers.length);
-    } else if (event.key === "Tab" && offer && !event.shiftKey) {
-      event.preventDefault();
-      take(offer);
-    } else if (event.key === "Enter") {
+    if (completion.onKeyDown(event)) return;
+    if (event.key === "Enter") {
       event.preventDefault();
       (onEnter ?? onKeep)();
-    } else if (event.key === "Escape") {
-      if (offers.length) {
-        event.stopPropagation();
-        setCaret(null);
-      } else onRestore();
-    }
+    } else if (event.key === "Escape") onRestore();
   }
   return (
     <>
@@ -111,91 +72,53 @@ export function FormulaInput({
         autoFocus={autoFocus}
         maxLength={4000}
         value={text}
-        className="field min-w-0 grow font-mono !text-[13.5px]"
+        className="field min-w-0 grow font-mono !text-plain"
         onFocus={() => {
-          setFocused(true);
+          completion.focus(true);
           onFocus?.();
         }}
         onBlur={() => {
-          setFocused(false);
-          setCaret(null);
+          completion.focus(false);
           onKeep();
         }}
         onChange={(event) => {
           onText(event.target.value);
-          setCaret(event.target.selectionStart);
-          setPick(0);
+          completion.typed(event.target.selectionStart);
         }}
         onKeyDown={onKeyDown}
       />
-      {offers.length > 0 && (
-        <ul
-          id={`${id}names`}
-          role="listbox"
-          aria-label="Names"
-          className="floating absolute top-full z-30 mt-1 flex w-full flex-wrap gap-1 !p-1.5"
-        >
-          {offers.map((offer, i) => (
-            <li
-              key={offer.name}
-              id={`${id}name${i}`}
-              role="option"
-              aria-selected={i === pick}
-              title={offer.meaning}
-              className={`cursor-default rounded border border-rule px-1.5 py-0.5 font-mono text-[12.5px] ${i === pick ? "bg-lichen text-on-lichen" : ""}`}
-              onPointerDown={(event) => {
-                event.preventDefault();
-                take(offer);
-              }}
-            >
-              {offer.name}
-            </li>
-          ))}
-          <li role="presentation" className="self-center text-[12px] text-mute">
-            {offers[pick]?.meaning} · Tab takes it
-          </li>
-        </ul>
-      )}
+      {offers.length > 0 && <Offers id={id} offers={offers} pick={pick} onTake={completion.take} />}
     </>
   );
 }
 
-/** The text with the place of the mistake marked, what is wrong, and what could stand there. */
-export function FormulaProblem({
-  text,
-  at,
-  length,
-  message,
-  possible,
-}: {
-  text: string;
-  at: number | null;
-  length: number;
-  message: string;
-  possible: string;
-}) {
+function Offers({ id, offers, pick, onTake }: { id: string; offers: KnownName[]; pick: number; onTake: (offer: KnownName) => void }) {
   return (
-    <div role="status" className="text-amber">
-      {at !== null && (
-        <p className="font-mono text-[13px] text-ink" aria-hidden="true">
-          {text.slice(0, at)}
-          <mark className="bg-amber-well text-amber underline decoration-wavy underline-offset-2">
-            {text.slice(at, at + Math.max(length, 1)) || "\u00a0"}
-          </mark>
-          {text.slice(at + Math.max(length, 1))}
-        </p>
-      )}
-      <p>
-        {message}
-        {possible && <span className="text-mute"> Possible here: {possible}.</span>}
-      </p>
-    </div>
+    <ul
+      id={`${id}names`}
+      role="listbox"
+      aria-label="Names"
+      className="floating absolute top-full z-30 mt-1 flex w-full flex-wrap gap-1 !p-1.5"
+    >
+      {offers.map((offer, i) => (
+        <li
+          key={offer.name}
+          id={`${id}name${i}`}
+          role="option"
+          aria-selected={i === pick}
+          title={offer.meaning}
+          className={`cursor-default rounded border border-rule px-1.5 py-0.5 font-mono text-plain ${i === pick ? "bg-lichen text-on-lichen" : ""}`}
+          onPointerDown={(event) => {
+            event.preventDefault();
+            onTake(offer);
+          }}
+        >
+          {offer.name}
+        </li>
+      ))}
+      <li role="presentation" className="self-center text-note text-mute">
+        {offers[pick]?.meaning} · Tab takes it
+      </li>
+    </ul>
   );
-}
-
-/** Names that go on from what was begun: those that stand for something here first, then functions. */
-function complete(begun: string, own: KnownName[], known: KnownName[]): KnownName[] {
-  const low = begun.toLowerCase();
-  const goesOn = ({ name }: KnownName) => name.toLowerCase().startsWith(low) && name !== begun;
-  return [...own.filter(goesOn), ...known.filter(goesOn)].slice(0, SHOWN);
 }

@@ -2,10 +2,12 @@ import { ChevronRight } from "lucide-react";
 import { useState } from "react";
 
 import type { FormulaLook } from "../api/client";
-import { ticksOf, makeScale } from "../plot/scales";
+import { makeScale } from "../plot/scales";
 import { useAnalysisPart, useNaming } from "../study/context";
 import { Symbol } from "../ui/Symbol";
 import { Typeset } from "../ui/Typeset";
+import { ticksOf } from "../plot/ticks";
+import { pathOf } from "../plot/path";
 
 const WIDTH = 320;
 const HEIGHT = 110;
@@ -27,7 +29,7 @@ export function PartLook({ parts, part, place, onPlace }: Props) {
       <button
         type="button"
         aria-expanded={open}
-        className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink"
+        className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-plain text-mute hover:text-ink"
         onClick={() => {
           setOpen(!open);
           onPlace(open ? null : Math.min(1, parts.length - 1));
@@ -51,12 +53,12 @@ export function PartLook({ parts, part, place, onPlace }: Props) {
           </select>
           {part && (
             <>
-              <Typeset latex={part.latex} text={part.text} className="font-book text-[15px]" />
+              <Typeset latex={part.latex} text={part.text} className="font-book text-lead" />
               <PartCurve xs={part.x} ys={part.y} label={part.text} />
               <div className="max-h-36 overflow-auto border border-rule" tabIndex={0} role="region" aria-label="Its value at each reading">
-                <table className="numerals w-full text-right text-[12.5px]">
+                <table className="numerals w-full text-right text-plain">
                   <thead>
-                    <tr className="text-[11.5px] text-mute">
+                    <tr className="text-note text-mute">
                       <th scope="col" className="px-2 font-normal">
                         row
                       </th>
@@ -93,21 +95,12 @@ export function PartLook({ parts, part, place, onPlace }: Props) {
 
 function PartCurve({ xs, ys, label }: { xs: number[]; ys: (number | null)[]; label: string }) {
   const known = ys.filter((value): value is number => value !== null);
-  if (!known.length) return <p className="text-[12.5px] text-amber">It has no value anywhere in view.</p>;
+  if (!known.length) return <p className="text-plain text-amber">It has no value anywhere in view.</p>;
   const [low, high] = [Math.min(...known), Math.max(...known)];
   const room = (high - low) * 0.08 || Math.abs(high) * 0.1 || 1;
   const x = makeScale([xs[0]!, xs[xs.length - 1]!], [46, WIDTH - 6]);
   const y = makeScale([low - room, high + room], [HEIGHT - 18, 6]);
-  let pen = "M";
-  let path = "";
-  xs.forEach((at, i) => {
-    const value = ys[i];
-    if (value == null) pen = "M";
-    else {
-      path += `${pen}${x(at).toFixed(1)} ${y(value).toFixed(1)}`;
-      pen = "L";
-    }
-  });
+  const path = pathOf(xs, ys, x, y);
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -116,7 +109,7 @@ function PartCurve({ xs, ys, label }: { xs: number[]; ys: (number | null)[]; lab
       aria-label={`Curve of ${label}`}
       data-testid="part-curve"
     >
-      <g fontSize="10.5" fill="var(--color-mute)">
+      <g fontSize="var(--text-fine)" fill="var(--color-mute)">
         {ticksOf(y, 3).map(({ key, at, text }) => (
           <g key={key}>
             <line x1="46" x2={WIDTH - 6} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.6" />

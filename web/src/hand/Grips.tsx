@@ -3,6 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from "react"
 import type { Analysis } from "../api/client";
 import type { HandFit } from "../fits/kinds";
 import { lookOf } from "../fits/looks";
+import { pixelOf } from "../plot/nearest";
 import type { Scale } from "../plot/scales";
 import { useSnapshot } from "../study/context";
 import { useGesture } from "../study/useGesture";
@@ -56,8 +57,8 @@ function GripsOf({ fit, x, y }: { fit: HandFit; x: Scale; y: Scale }) {
         if (!Number.isFinite(px) || !Number.isFinite(py)) return null;
         const onPointerMove = (event: PointerEvent<SVGGElement>) => {
           if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-          const frame = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-          move(grip.name, event.clientX - frame.left, event.clientY - frame.top);
+          const at = pixelOf(event, event.currentTarget.ownerSVGElement!);
+          move(grip.name, at.px, at.py);
         };
         const onKeyDown = (event: KeyboardEvent) => {
           const step = STEPS[event.key];

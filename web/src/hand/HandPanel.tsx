@@ -23,7 +23,7 @@ export function HandPanel({ fit }: { fit: HandFit }) {
       ))}
       <Misses letter={fit.letter} />
       {fit.grips.length > 0 && (
-        <p className="text-[12px] text-mute">
+        <p className="text-note text-mute">
           On the plot, drag the squares on the curve, or reach them with Tab and move them with the arrows.
         </p>
       )}
@@ -31,7 +31,7 @@ export function HandPanel({ fit }: { fit: HandFit }) {
         <button className="button-main" onClick={() => change({ kind: "refine_fit", letter: fit.letter, keep: keep && count < MOST_FITS })}>
           Refine by least squares
         </button>
-        <label className="flex items-center gap-1.5 text-[12.5px]">
+        <label className="flex items-center gap-1.5 text-plain">
           <input
             type="checkbox"
             className="accent-(--color-pine)"
@@ -54,7 +54,7 @@ function Misses({ letter }: { letter: string }) {
   const fit = useAnalysisPart((analysis) => analysis.fits.find((one): one is HandFit => one.kind === "hand" && one.letter === letter));
   const rss = fit?.statistics.find((row) => row.name === "residual_sum_of_squares");
   return (
-    <p className="numerals text-[12.5px]" aria-live="polite" data-testid="by-hand">
+    <p className="numerals text-plain" aria-live="polite" data-testid="by-hand">
       RSS <strong className="font-semibold">{rss?.value ?? "–"}</strong> {rss?.unit}
       {fit?.least_rss && <span className="text-mute"> (least squares reaches {fit.least_rss})</span>} · R²{" "}
       <strong className="font-semibold">{fit?.r_squared || "–"}</strong> · typical miss{" "}

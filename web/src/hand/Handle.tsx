@@ -2,7 +2,7 @@ import { Slider } from "radix-ui";
 import { memo, useState } from "react";
 
 import type { HandFit } from "../fits/kinds";
-import { readNumber, toStep } from "../ui/decimals";
+import { readNumber, shownToStep } from "../ui/numbers";
 import { Hint, Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
 
@@ -54,12 +54,12 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
   };
   const name = handle.symbol;
   // Until it is moved, the number is the one that the equation shows.
-  const said = held === null || held === handle.value ? handle.text : shown(value, span.step);
+  const said = held === null || held === handle.value ? handle.text : shownToStep(value, span.step);
   return (
     <div className="grid min-w-0 gap-0.5" role="group" aria-label={name}>
       <div className="flex items-center gap-1.5">
         <Term word={<Symbol text={name} />} meaning={handle.does} />
-        <span className="min-w-0 grow text-[12px] leading-[1.2] text-mute">{handle.does}</span>
+        <span className="min-w-0 grow text-note leading-[1.2] text-mute">{handle.does}</span>
         <input
           className="field numerals !h-[26px] w-[84px] shrink-0 text-right"
           aria-label={`${name}, value`}
@@ -76,65 +76,88 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
             }
           }}
         />
-        <span className="w-9 shrink-0 truncate font-book text-[12.5px] text-mute">{handle.unit}</span>
+        <span className="w-9 shrink-0 truncate font-book text-note text-mute">{handle.unit}</span>
       </div>
       {wrong && (
-        <p role="alert" className="text-[12.5px] text-amber">
+        <p role="alert" className="text-plain text-amber">
           {wrong}
         </p>
       )}
       <div className="flex items-center gap-1.5">
-        <Hint text="Finer: a tenth of the step and of the span">
-          <button
-            type="button"
-            className="icon-button numerals !w-auto px-1 text-[11px]"
-            aria-label={`${name}: finer steps`}
-            onClick={() => setSpan(around(value, nice(span.step / 10)))}
-          >
-            finer
-          </button>
-        </Hint>
-        <Slider.Root
-          className="relative flex h-6 min-w-0 grow touch-none items-center"
-          min={span.low}
-          max={span.high}
-          step={span.step}
-          value={[Math.min(Math.max(value, span.low), span.high)]}
-          onPointerDown={() => setDragging(true)}
-          onLostPointerCapture={() => setDragging(false)}
-          onValueChange={([next]) => {
-            setHeld(next!);
-            onTurn(handle.name, next!);
+        <Scaled
+          word="finer"
+          name={name}
+          hint="Finer: a tenth of the step and of the span"
+          onPress={() => setSpan(around(value, nice(span.step / 10)))}
+        />
+        <SpanSlider
+          span={span}
+          value={value}
+          name={name}
+          said={`${said} ${handle.unit}`}
+          onHold={setDragging}
+          onTurn={(next) => {
+            setHeld(next);
+            onTurn(handle.name, next);
           }}
-          onValueCommit={([next]) => {
+          onKeep={(next) => {
             setDragging(false);
-            onKeep(handle.name, next!);
+            onKeep(handle.name, next);
           }}
-        >
-          <Slider.Track className="relative h-[3px] grow bg-rule">
-            <span className="absolute top-[-3px] left-1/2 h-[9px] w-px bg-edge" />
-          </Slider.Track>
-          <Slider.Thumb
-            aria-label={name}
-            aria-valuetext={`${said} ${handle.unit}`}
-            className="block h-[18px] w-[11px] rounded-[2px] border border-ink bg-lichen"
-          />
-        </Slider.Root>
-        <Hint text="Coarser: ten times the step and the span">
-          <button
-            type="button"
-            className="icon-button numerals !w-auto px-1 text-[11px]"
-            aria-label={`${name}: coarser steps`}
-            onClick={() => setSpan(around(value, nice(span.step * 10)))}
-          >
-            coarser
-          </button>
-        </Hint>
+        />
+        <Scaled
+          word="coarser"
+          name={name}
+          hint="Coarser: ten times the step and the span"
+          onPress={() => setSpan(around(value, nice(span.step * 10)))}
+        />
       </div>
       <SpanLine name={name} span={span} onSpan={setSpan} />
     </div>
   );
 });
+
+/** Steps and span in tens. */
+function Scaled({ word, name, hint, onPress }: { word: string; name: string; hint: string; onPress: () => void }) {
+  return (
+    <Hint text={hint}>
+      <button type="button" className="icon-button numerals !w-auto px-1 text-fine" aria-label={`${name}: ${word} steps`} onClick={onPress}>
+        {word}
+      </button>
+    </Hint>
+  );
+}
+
+interface SliderProps {
+  span: Span;
+  value: number;
+  name: string;
+  said: string;
+  onHold: (held: boolean) => void;
+  onTurn: (value: number) => void;
+  onKeep: (value: number) => void;
+}
+
+function SpanSlider({ span, value, name, said, onHold, onTurn, onKeep }: SliderProps) {
+  return (
+    <Slider.Root
+      className="relative flex h-6 min-w-0 grow touch-none items-center"
+      min={span.low}
+      max={span.high}
+      step={span.step}
+      value={[Math.min(Math.max(value, span.low), span.high)]}
+      onPointerDown={() => onHold(true)}
+      onLostPointerCapture={() => onHold(false)}
+      onValueChange={([next]) => onTurn(next!)}
+      onValueCommit={([next]) => onKeep(next!)}
+    >
+      <Slider.Track className="relative h-[3px] grow bg-rule">
+        <span className="absolute top-[-3px] left-1/2 h-[9px] w-px bg-edge" />
+      </Slider.Track>
+      <Slider.Thumb aria-label={name} aria-valuetext={said} className="block h-[18px] w-[11px] rounded-[2px] border border-ink bg-lichen" />
+    </Slider.Root>
+  );
+}
 
 /** The ends of the span, typed where another one is wanted. */
 function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: (span: Span) => void }) {
@@ -144,26 +167,25 @@ function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: (s
   const end = (side: "low" | "high") => (
     <input
       key={`${side}${span[side]}`}
-      className="numerals w-[72px] rounded-sm border border-transparent bg-transparent px-0.5 text-[11.5px] text-mute hover:border-rule focus:border-edge"
+      className="numerals w-[72px] rounded-sm border border-transparent bg-transparent px-0.5 text-note text-mute hover:border-rule focus:border-edge"
       style={{ textAlign: side === "low" ? "left" : "right" }}
       aria-label={`${name}: ${side === "low" ? "lowest" : "highest"} value of the span`}
-      defaultValue={shown(span[side], span.step)}
+      defaultValue={shownToStep(span[side], span.step)}
       onBlur={(event) => {
         const typed = readNumber(event.target.value);
-        if (shown(span[side], span.step) !== event.target.value)
+        if (shownToStep(span[side], span.step) !== event.target.value)
           put(side === "low" ? typed : span.low, side === "high" ? typed : span.high);
       }}
       onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
     />
   );
   return (
-    <div className="flex items-center justify-between text-[11.5px] text-mute">
+    <div className="flex items-center justify-between text-note text-mute">
       {end("low")}
-      <span className="numerals">step {shown(span.step, span.step)}</span>
+      <span className="numerals">step {shownToStep(span.step, span.step)}</span>
       {end("high")}
     </div>
   );
 }
 
 const nice = (step: number) => Number(step.toPrecision(1));
-const shown = (value: number, step: number) => toStep(value, step).replace("-", "−");

@@ -1,6 +1,7 @@
 import { ToggleGroup } from "radix-ui";
 
 import { type Lens, setView, useView } from "../study/view";
+import { keysOf } from "../ui/keys";
 
 const LENSES: Record<Lens, string> = { plot: "Plot", residuals: "Residuals", compare: "Compare", resample: "Resample", report: "Report" };
 
@@ -13,13 +14,16 @@ export function LensTabs() {
       aria-label="Lens"
       className="flex"
       value={lens}
-      onValueChange={(next) => next && setView({ lens: next as Lens, caught: null })}
+      onValueChange={(next) => {
+        const lens = keysOf(LENSES).find((name) => name === next);
+        if (lens) setView({ lens, caught: null });
+      }}
     >
-      {(Object.keys(LENSES) as Lens[]).map((name) => (
+      {keysOf(LENSES).map((name) => (
         <ToggleGroup.Item
           key={name}
           value={name}
-          className="rounded-(--radius) px-[7px] py-0.5 text-[13px] text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink"
+          className="rounded-(--radius) px-[7px] py-0.5 text-plain text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink"
         >
           {LENSES[name]}
         </ToggleGroup.Item>

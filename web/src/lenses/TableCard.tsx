@@ -19,14 +19,14 @@ export function TableCard({ title, label, copy, control, below, children }: Prop
   return (
     <div className="border border-rule bg-sheet">
       <div className="flex items-center justify-between px-2.5 py-1">
-        <h2 className="text-[12px] font-semibold text-mute">{title}</h2>
+        <h2 className="text-note font-semibold text-mute">{title}</h2>
         <span className="flex items-center gap-2">
           {control}
           <CopyTable {...copy} />
         </span>
       </div>
       <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label={label}>
-        <table className="numerals w-full text-right text-[12.5px]">{children}</table>
+        <table className="numerals w-full text-right text-plain">{children}</table>
       </div>
       {below}
     </div>

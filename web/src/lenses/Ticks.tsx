@@ -1,4 +1,5 @@
-import { type Scale, ticksOf } from "../plot/scales";
+import type { Scale } from "../plot/scales";
+import { ticksOf } from "../plot/ticks";
 
 interface Props {
   x: Scale;

@@ -10,6 +10,7 @@ import { select } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { copyText } from "./copy";
 import { Section } from "./Section";
+import { percent } from "../ui/numbers";
 
 const LEVELS = [0.68, 0.9, 0.95, 0.99];
 
@@ -20,17 +21,17 @@ export function Answers() {
   const { answers, unknowns } = useCalmAnalysis();
   const levels = LEVELS.includes(study.level) ? LEVELS : [...LEVELS, study.level].sort();
   const level = (
-    <label className="no-print flex items-center gap-1 text-[12px] text-mute">
+    <label className="no-print flex items-center gap-1 text-note text-mute">
       at
       <select
-        className="rounded-sm border border-rule bg-sheet py-px text-[12px] text-ink"
+        className="rounded-sm border border-rule bg-sheet py-px text-note text-ink"
         aria-label="Confidence level"
         value={study.level}
         onChange={(event) => change({ kind: "edit_study", level: Number(event.target.value) })}
       >
         {levels.map((value) => (
           <option key={value} value={value}>
-            {+(value * 100).toFixed(2)} %
+            {percent(value)}
           </option>
         ))}
       </select>
@@ -39,14 +40,14 @@ export function Answers() {
   return (
     <Section title="Answers" aside={level}>
       {!answers.length && !unknowns.length && (
-        <p className="text-[13px] text-mute">
+        <p className="text-plain text-mute">
           No answers kept yet. Ask below the plot and keep what you want to hand in. Unknowns (rows with y but no x) appear automatically.
         </p>
       )}
       <ul className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
         {unknowns.map((unknown) => (
           <li key={unknown.answer.key} className="group flex items-start gap-1">
-            <div className="grow font-book text-[14.5px] leading-snug">
+            <div className="grow font-book text-body leading-snug">
               <button
                 className="rounded-sm text-left underline-offset-2 hover:underline"
                 onClick={() => select({ row: unknown.rows[unknown.rows.length - 1]!, col: 0 }, { row: unknown.rows[0]!, col: 0 })}
@@ -79,7 +80,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
           label={`Name of the answer for ${answer.asked}`}
           value={answer.name ?? ""}
           placeholder="Name"
-          className="font-book text-[14px] font-semibold"
+          className="font-book text-body font-semibold"
           focused={renaming}
           onCommit={(name) => {
             setRenaming(false);
@@ -88,7 +89,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
         />
       )}
       <div className="flex items-start gap-1">
-        <p className="min-w-0 grow font-book text-[14.5px] leading-snug">
+        <p className="min-w-0 grow font-book text-body leading-snug">
           {answer.direction === "y_at_x" || answer.direction === "x_at_y" ? "At " : ""}
           <AnswerText answer={answer} />
         </p>
@@ -131,7 +132,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
         </div>
       )}
       {answer.was && (
-        <p className="no-print mt-1 flex items-center gap-1.5 rounded-sm bg-amber-well px-2 py-1 text-[12.5px] text-amber">
+        <p className="no-print mt-1 flex items-center gap-1.5 rounded-sm bg-amber-well px-2 py-1 text-plain text-amber">
           <span className="grow">
             Changed since it was kept (was <span className="numerals">{answer.was}</span>).
           </span>

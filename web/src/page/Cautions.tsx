@@ -25,10 +25,10 @@ export function Cautions({ fit }: { fit: DrawnFit }) {
   if (!fit.cautions.length) return null;
   return (
     <>
-      <h3 className="mt-3 mb-1 text-[12px] font-semibold text-mute">Cautions</h3>
+      <h3 className="mt-3 mb-1 text-note font-semibold text-mute">Cautions</h3>
       <ul className="grid gap-2">
         {fit.cautions.map((caution) => (
-          <li key={caution.code} className="rounded-(--radius) bg-amber-well px-3 py-2 text-[13px] text-amber">
+          <li key={caution.code} className="rounded-(--radius) bg-amber-well px-3 py-2 text-plain text-amber">
             <p className="flex gap-2">
               <TriangleAlert size={15} className="mt-0.5 shrink-0" aria-label="Caution" />
               <span>
@@ -55,7 +55,7 @@ export function Cautions({ fit }: { fit: DrawnFit }) {
               <Actions actions={caution.actions} />
             </p>
             {SINGLE_READINGS.includes(caution.code) && (
-              <p className="no-print mt-1.5 pl-6 text-[12px] leading-snug">
+              <p className="no-print mt-1.5 pl-6 text-note leading-snug">
                 {caution.rows.slice(0, MOST_SHOWN).map((row) => (
                   <span key={row} className="mr-1">
                     <WithoutIt letter={fit.letter} row={row} called={`without row ${row + 1}`} />

@@ -12,9 +12,9 @@ const MARKS = {
 export function Checklist({ checks }: { checks: FittedFit["checklist"] }) {
   if (!checks.length) return null;
   return (
-    <ol className="mt-2 grid gap-1.5 border-l-2 border-rule pl-3 text-[13px]" aria-label="What to check">
+    <ol className="mt-2 grid gap-1.5 border-l-2 border-rule pl-3 text-plain" aria-label="What to check">
       {checks.map((check) => {
-        const { icon: Icon, word, color } = MARKS[check.state as keyof typeof MARKS];
+        const { icon: Icon, word, color } = MARKS[check.state];
         return (
           <li key={check.question} className="flex items-start gap-2">
             <Icon size={15} className={`mt-0.5 shrink-0 ${color}`} aria-label={word} />

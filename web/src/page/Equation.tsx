@@ -16,7 +16,7 @@ export function Equation({ fit }: { fit: ComputedFit }) {
     <>
       <div className="flex items-center justify-between gap-2">
         <Sideways label={`Equation of ${fit.letter}`} className="py-1">
-          <Typeset latex={latex} text={text} className={`numerals font-book ${text.length > 34 ? "text-[15px]" : "text-[17px]"}`} />
+          <Typeset latex={latex} text={text} className={`numerals font-book ${text.length > 34 ? "text-lead" : "text-lead"}`} />
         </Sideways>
         <span className="no-print flex items-center gap-1">
           {fit.kind === "fit" && fit.rounding && <Rounding fit={fit} />}
@@ -46,7 +46,7 @@ export function Equation({ fit }: { fit: ComputedFit }) {
         </span>
       </div>
       {fit.kind === "fit" && fit.rounding_cost && (
-        <p role="status" className="rounded bg-amber-well px-2 py-0.5 text-[12.5px] text-amber">
+        <p role="status" className="rounded bg-amber-well px-2 py-0.5 text-plain text-amber">
           {fit.rounding_cost}
         </p>
       )}

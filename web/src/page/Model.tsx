@@ -35,11 +35,11 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
   return (
     <section className="mt-4" aria-label={`Model ${fit.letter}`}>
       <div className="flex items-center gap-2">
-        <h2 className="flex items-center gap-2 text-[12px] font-semibold text-mute">
+        <h2 className="flex items-center gap-2 text-note font-semibold text-mute">
           Model <Swatch letter={fit.letter} />
-          <span className="hidden font-book text-[14px] text-ink print:inline">{fit.label || fit.name}</span>
+          <span className="hidden font-book text-body text-ink print:inline">{fit.label || fit.name}</span>
         </h2>
-        {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-[11.5px] text-mute">not on the plot</span>}
+        {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-note text-mute">not on the plot</span>}
         <span className="h-px grow bg-rule" />
         {isComputed(fit) && <Judgement fit={fit} />}
         {!leading && (
@@ -61,7 +61,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           label={`Name of fit ${fit.letter}`}
           value={fit.label}
           placeholder="Name"
-          className="font-book text-[15px] font-semibold"
+          className="font-book text-lead font-semibold"
           focused={renaming}
           onCommit={(name) => {
             setNaming(false);
@@ -71,7 +71,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
       )}
       <div className="mt-1.5">
         <ModelSettings fit={fit} />
-        {fit.range_text && !ranging && <p className="text-[12.5px] text-mute">{fit.range_text}</p>}
+        {fit.range_text && !ranging && <p className="text-note text-mute">{fit.range_text}</p>}
         {ranging && <RangeForm fit={fit} onClose={() => setRanging(false)} />}
         {fit.family === "formula" && !fit.options.text ? null : fit.kind === "refused" ? (
           <Refusal fit={fit} />
@@ -81,11 +81,11 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           <>
             <Equation fit={fit} />
             {fit.kind === "hand" && <HandPanel fit={fit} />}
-            {difference && <p className="mt-1 font-book text-[14px] leading-snug">{difference.sentence}</p>}
+            {difference && <p className="mt-1 font-book text-body leading-snug">{difference.sentence}</p>}
             {!leading && (
               <button
                 aria-expanded={open}
-                className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink"
+                className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-plain text-mute hover:text-ink"
                 onClick={() => setOpen(!open)}
               >
                 <ChevronRight size={14} className={open ? "rotate-90" : ""} />{" "}
@@ -95,14 +95,14 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
             <div className={shown ? "" : "hidden print:block"}>
               {fit.kind !== "hand" && <Parameters fit={fit} />}
               <Derived fit={fit} />
-              {fit.plus_minus && <p className="mt-0.5 text-[12px] text-mute">{fit.plus_minus}</p>}
+              {fit.plus_minus && <p className="mt-0.5 text-note text-mute">{fit.plus_minus}</p>}
               {fit.kind === "fit" && fit.other_way && <OtherWay way={fit.other_way} />}
-              <h3 className="mt-3 text-[12px] font-semibold text-mute">How well it fits</h3>
-              <p className="mt-1 font-book text-[14.5px] leading-snug">{fit.how_well}</p>
+              <h3 className="mt-3 text-note font-semibold text-mute">How well it fits</h3>
+              <p className="mt-1 font-book text-body leading-snug">{fit.how_well}</p>
               <Statistics fit={fit} />
               <Cautions fit={fit} />
               {fit.kind === "fit" && <Checklist checks={fit.checklist} />}
-              <p className="mt-2 font-book text-[13.5px] leading-snug text-mute">{fit.method}</p>
+              <p className="mt-2 font-book text-plain leading-snug text-mute">{fit.method}</p>
             </div>
           </>
         )}
@@ -114,17 +114,17 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
 function Interpolated({ fit }: { fit: InterpolationFit }) {
   return (
     <>
-      <p className="mt-1 font-book text-[14.5px] leading-snug">{fit.how_well}</p>
+      <p className="mt-1 font-book text-body leading-snug">{fit.how_well}</p>
       <Pieces fit={fit} />
       <Cautions fit={fit} />
-      <p className="mt-2 font-book text-[13.5px] leading-snug text-mute">{fit.method}</p>
+      <p className="mt-2 font-book text-plain leading-snug text-mute">{fit.method}</p>
     </>
   );
 }
 
 function Judgement({ fit }: { fit: ComputedFit }) {
   return (
-    <span className="numerals text-[12px] whitespace-nowrap text-mute">
+    <span className="numerals text-note whitespace-nowrap text-mute">
       <Term
         word="R²"
         meaning="Share of the variation about the mean that the curve accounts for. It says nothing about whether this is the right model: look at the residuals."
@@ -148,9 +148,9 @@ function Refusal({ fit }: { fit: RefusedFit }) {
   const text = String(fit.options.text ?? "");
   const [from, to] = fit.refused_at;
   return (
-    <div role="status" className="mt-1 grid gap-1.5 font-book text-[14.5px] leading-snug">
+    <div role="status" className="mt-1 grid gap-1.5 font-book text-body leading-snug">
       {from !== undefined && to !== undefined && text && (
-        <p className="font-mono text-[13px]" aria-hidden="true">
+        <p className="font-mono text-plain" aria-hidden="true">
           {text.slice(0, from)}
           <mark className="bg-amber-well text-amber underline decoration-wavy underline-offset-2">
             {text.slice(from, Math.max(to, from + 1)) || " "}
@@ -171,7 +171,7 @@ function Refusal({ fit }: { fit: RefusedFit }) {
       )}
       <Checklist checks={fit.checklist} />
       {old && (
-        <p className="text-[13px] text-mute">
+        <p className="text-plain text-mute">
           In grey, as it was before: {old.name}
           {isComputed(old) && <>, {old.equation_text}</>}
         </p>

@@ -6,7 +6,7 @@ import { Symbol } from "../ui/Symbol";
 export function OtherWay({ way }: { way: NonNullable<FittedFit["other_way"]> }) {
   const naming = useNaming();
   return (
-    <div className="mt-2 border-l-2 border-rule pl-3 text-[13px]">
+    <div className="mt-2 border-l-2 border-rule pl-3 text-plain">
       <p className="text-mute">
         The same model by least squares in <Symbol text={naming.y} /> instead:
       </p>

@@ -27,7 +27,7 @@ export function Page() {
           label="Title"
           value={study.title}
           required
-          className="font-book text-[21px] leading-tight font-semibold"
+          className="font-book text-title leading-tight font-semibold"
           onCommit={(title) => change({ kind: "edit_study", title })}
         />
         <EditableText
@@ -35,7 +35,7 @@ export function Page() {
           value={study.question}
           lines
           placeholder="What is the question?"
-          className="mt-0.5 font-book text-[15px] leading-snug text-mute italic"
+          className="mt-0.5 font-book text-lead leading-snug text-mute italic"
           onCommit={(question) => change({ kind: "edit_study", question })}
         />
       </header>
@@ -66,7 +66,7 @@ export function Page() {
         </div>
         <Answers />
         {weighted && (
-          <label className="no-print mt-3 flex items-start gap-2 text-[13px]">
+          <label className="no-print mt-3 flex items-start gap-2 text-plain">
             <input
               type="checkbox"
               className="mt-1 accent-(--color-pine)"
@@ -77,7 +77,7 @@ export function Page() {
           </label>
         )}
         {analysis.before_fit && (
-          <p className="mt-3 text-[12.5px] text-mute">
+          <p className="mt-3 text-note text-mute">
             <Term
               word="Correlation"
               meaning="How closely x and y go together, before any model is chosen. It does not say that a line is right."

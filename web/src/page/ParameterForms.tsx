@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Fit } from "../api/client";
 import type { Parameter } from "../fits/kinds";
 import { useChange, useStudy } from "../study/context";
-import { inField, readNumber } from "../ui/decimals";
+import { inField, readNumber } from "../ui/numbers";
 
 /** The lowest and the highest value that a parameter may take. */
 export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string; word: string; onDone: () => void }) {
@@ -16,9 +16,8 @@ export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string
     const [a, b] = [low.trim() ? readNumber(low) : null, high.trim() ? readNumber(high) : null];
     if ((low.trim() && a === null) || (high.trim() && b === null)) return setWrong("A bound is a number, or empty for none.");
     if (a !== null && b !== null && a >= b) return setWrong("The lower bound has to be the smaller one.");
-    const bounds = Object.fromEntries(
-      fit.bounds.filter((one) => one.name !== name).map((one) => [one.name, [one.low, one.high] as [number | null, number | null]]),
-    );
+    const bounds: Record<string, [number | null, number | null]> = {};
+    for (const one of fit.bounds) if (one.name !== name) bounds[one.name] = [one.low, one.high];
     if (a !== null || b !== null) bounds[name] = [a, b];
     onDone();
     change({ kind: "set_fit", letter: fit.letter, bounds });
@@ -52,7 +51,7 @@ export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string
         </label>
       </div>
       {wrong && (
-        <p role="alert" className="text-[12.5px] text-amber">
+        <p role="alert" className="text-plain text-amber">
           {wrong}
         </p>
       )}

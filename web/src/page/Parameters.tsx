@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import type { ComputedFit, Parameter } from "../fits/kinds";
 import { useChange } from "../study/context";
-import { inField, readNumber } from "../ui/decimals";
+import { inField, readNumber } from "../ui/numbers";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
 import { BoundsForm, LetterForm } from "./ParameterForms";
@@ -12,7 +12,7 @@ import { BoundsForm, LetterForm } from "./ParameterForms";
 export function Parameters({ fit }: { fit: ComputedFit }) {
   if (!fit.parameters.length) return null;
   return (
-    <table className="numerals mt-1 w-full text-[13.5px]">
+    <table className="numerals mt-1 w-full text-plain">
       <thead className="sr-only">
         <tr>
           <th scope="col">Parameter</th>
@@ -38,7 +38,7 @@ export function Parameters({ fit }: { fit: ComputedFit }) {
               <ParameterValue fit={fit} parameter={parameter} />
             </td>
             <td className="py-[3px] pl-2 font-book text-mute">{parameter.unit}</td>
-            <td className="py-[3px] pl-2 text-right text-[12px] text-mute">{parameter.relative}</td>
+            <td className="py-[3px] pl-2 text-right text-note text-mute">{parameter.relative}</td>
           </tr>
         ))}
       </tbody>
@@ -111,8 +111,8 @@ function ParameterValue({ fit, parameter }: { fit: ComputedFit; parameter: Param
           className="-my-px rounded-sm border border-transparent px-1 hover:border-rule"
           aria-label={`${name} ${parameter.value}: fit or fix`}
         >
-          {parameter.fixed && fit.kind !== "hand" && <span className="mr-1.5 text-[12px] text-mute">fixed at</span>}
-          {bound && <span className="mr-1.5 text-[12px] text-mute">bounded</span>}
+          {parameter.fixed && fit.kind !== "hand" && <span className="mr-1.5 text-note text-mute">fixed at</span>}
+          {bound && <span className="mr-1.5 text-note text-mute">bounded</span>}
           {parameter.text}
         </button>
       </Popover.Trigger>
@@ -137,7 +137,7 @@ function ParameterValue({ fit, parameter }: { fit: ComputedFit; parameter: Param
               />
             </label>
             {wrong && (
-              <p id="parameter-wrong" role="alert" className="text-[12.5px] text-amber">
+              <p id="parameter-wrong" role="alert" className="text-plain text-amber">
                 {wrong}
               </p>
             )}

@@ -18,7 +18,7 @@ export function Pieces({ fit }: { fit: InterpolationFit }) {
   return (
     <div className="mt-2">
       <div className="flex items-center justify-between">
-        <h3 className="text-[12px] font-semibold text-mute">{total === 1 ? "Its equation" : `Its ${total} pieces`}</h3>
+        <h3 className="text-note font-semibold text-mute">{total === 1 ? "Its equation" : `Its ${total} pieces`}</h3>
         <button
           className="icon-button no-print"
           aria-label="Copy the pieces"
@@ -28,7 +28,7 @@ export function Pieces({ fit }: { fit: InterpolationFit }) {
         </button>
       </div>
       <Sideways label="Pieces, wider than the page">
-        <ul className="numerals grid gap-1 text-[13px]" aria-label="Pieces">
+        <ul className="numerals grid gap-1 text-plain" aria-label="Pieces">
           {shown.map((piece) => (
             <li key={piece.text}>
               <Typeset latex={piece.latex} text={piece.text} className="font-book" />
@@ -39,13 +39,13 @@ export function Pieces({ fit }: { fit: InterpolationFit }) {
       {total > ALWAYS && (
         <button
           aria-expanded={open}
-          className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink"
+          className="no-print -ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-plain text-mute hover:text-ink"
           onClick={() => setOpen(!open)}
         >
           <ChevronRight size={14} className={open ? "rotate-90" : ""} /> {open ? "Fewer" : "All pieces"}
         </button>
       )}
-      {open && fit.pieces_more > 0 && <p className="text-[12px] text-mute">and {fit.pieces_more} more.</p>}
+      {open && fit.pieces_more > 0 && <p className="text-note text-mute">and {fit.pieces_more} more.</p>}
     </div>
   );
 }

@@ -12,9 +12,9 @@ export const PrintedReadings = memo(function PrintedReadings() {
   const rows = Math.min(study.row_count, MOST);
   return (
     <section className="paper-table mt-6 hidden print:block" aria-hidden="true">
-      <h2 className="text-[12px] font-semibold">Readings</h2>
+      <h2 className="text-note font-semibold">Readings</h2>
       <div className="columns-2 gap-8">
-        <table className="numerals w-full text-[11px]">
+        <table className="numerals w-full text-fine">
           <thead>
             <tr className="border-b border-ink">
               <th className="text-left font-normal">row</th>
@@ -44,7 +44,7 @@ export const PrintedReadings = memo(function PrintedReadings() {
         </table>
       </div>
       {study.row_count > MOST && (
-        <p className="text-[11px]">
+        <p className="text-fine">
           The first {MOST} of {study.row_count} rows.
         </p>
       )}

@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import type { Fit } from "../api/client";
 import { useAnalysisPart, useChange, useNaming } from "../study/context";
-import { inField, readNumber } from "../ui/decimals";
+import { inField, readNumber } from "../ui/numbers";
 import { Symbol } from "../ui/Symbol";
 
 /** The stretch of x that a fit uses, typed where it is said. */
@@ -21,7 +21,7 @@ export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
   return (
     <form
       aria-label={`Range of fit ${fit.letter}`}
-      className="no-print mt-1 flex flex-wrap items-center gap-1.5 text-[13px]"
+      className="no-print mt-1 flex flex-wrap items-center gap-1.5 text-plain"
       onSubmit={(event) => {
         event.preventDefault();
         const [a, b] = [readNumber(low, naming.x_clock), readNumber(high, naming.x_clock)];
@@ -49,7 +49,7 @@ export function RangeForm({ fit, onClose }: { fit: Fit; onClose: () => void }) {
         All of it
       </button>
       {wrong && (
-        <span role="alert" className="w-full text-[12.5px] text-amber">
+        <span role="alert" className="w-full text-plain text-amber">
           {wrong}
         </span>
       )}

@@ -18,22 +18,22 @@ export function Rounding({ fit }: { fit: FittedFit }) {
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
-        <button className="rounded-sm text-[12px] text-mute underline decoration-dotted underline-offset-2 hover:text-ink">rounding</button>
+        <button className="rounded-sm text-note text-mute underline decoration-dotted underline-offset-2 hover:text-ink">rounding</button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
           align="end"
           sideOffset={6}
           collisionPadding={8}
-          className="floating grid w-72 gap-2.5 text-[13px]"
+          className="floating grid w-72 gap-2.5 text-plain"
           aria-label={`Rounding of fit ${fit.letter}`}
         >
-          <p className="text-[12.5px]">{fit.rounding_cost || fit.rounding}</p>
+          <p className="text-plain">{fit.rounding_cost || fit.rounding}</p>
           {decimals.length > 0 && (
             <>
               <table className="w-full">
                 <thead>
-                  <tr className="text-left text-[12px] text-mute">
+                  <tr className="text-left text-note text-mute">
                     <th className="font-normal">decimals of</th>
                     <th className="text-right font-normal">shown</th>
                     <th className="text-right font-normal">needed</th>
@@ -68,7 +68,7 @@ export function Rounding({ fit }: { fit: FittedFit }) {
               </button>
             </>
           )}
-          <p className="text-[12px] text-mute">
+          <p className="text-note text-mute">
             Whatever is shown, answers come from the full values, and the equation that is copied has the decimals it needs.
           </p>
         </Popover.Content>

@@ -5,7 +5,7 @@ export function Section({ title, aside, children }: { title: string; aside?: Rea
   return (
     <section className="mt-4" aria-label={title}>
       <div className="flex items-center gap-3">
-        <h2 className="text-[12px] font-semibold text-mute">{title}</h2>
+        <h2 className="text-note font-semibold text-mute">{title}</h2>
         <span className="h-px grow bg-rule" />
         {aside}
       </div>

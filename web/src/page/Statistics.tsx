@@ -18,7 +18,7 @@ export function Statistics({ fit }: { fit: ComputedFit }) {
       <div className="no-print flex items-center justify-between">
         <button
           aria-expanded={open}
-          className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-[13px] text-mute hover:text-ink"
+          className="-ml-1 inline-flex items-center gap-1 rounded-sm px-1 text-plain text-mute hover:text-ink"
           onClick={() => setOpen(!open)}
         >
           <ChevronRight size={14} className={open ? "rotate-90" : ""} /> All statistics
@@ -26,7 +26,7 @@ export function Statistics({ fit }: { fit: ComputedFit }) {
         {open && <CopyTable label="Copy all statistics" what="Statistics" rows={() => table(false)} full={() => table(true)} />}
       </div>
       <div className="print:columns-2 print:gap-8">
-        <table className={`numerals mt-1 w-full text-[13px] ${open ? "" : "hidden print:table"}`}>
+        <table className={`numerals mt-1 w-full text-plain ${open ? "" : "hidden print:table"}`}>
           <tbody>
             {rows.map((row) => (
               <tr key={row.name} className={`border-b border-rule/60 last:border-0 ${row.absent ? "print:hidden" : ""}`}>

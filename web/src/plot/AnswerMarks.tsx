@@ -1,8 +1,10 @@
 import type { Answer } from "../api/client";
 import { useNaming } from "../study/context";
 import { setView, useView } from "../study/view";
-import { readNumber, toStep } from "../ui/decimals";
+import { readNumber, sixDigits, toStep } from "../ui/numbers";
 import type { Scale } from "./scales";
+import { pixelOf } from "./nearest";
+import { polyline } from "./path";
 
 interface Props {
   answers: Answer[];
@@ -104,7 +106,7 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
           }
         >
           <rect width={width} height="20" rx="4" fill="var(--color-bar)" />
-          <text x={width / 2} y="14" textAnchor="middle" fontSize="12" fill="var(--color-on-bar)">
+          <text x={width / 2} y="14" textAnchor="middle" fontSize="var(--text-note)" fill="var(--color-on-bar)">
             {said}
           </text>
         </g>
@@ -190,7 +192,7 @@ function Holder({ name, said, at: [px, py], scale, alongY = false, now, onPut }:
       role="slider"
       tabIndex={0}
       aria-label={`The asked ${name}: drag it, or move it with the arrows`}
-      aria-valuenow={Number(scale.invert(place).toPrecision(6))}
+      aria-valuenow={sixDigits(scale.invert(place))}
       aria-valuetext={said}
       cx={px}
       cy={py}
@@ -204,8 +206,8 @@ function Holder({ name, said, at: [px, py], scale, alongY = false, now, onPut }:
       }}
       onPointerMove={(event) => {
         if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-        const frame = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-        put(alongY ? event.clientY - frame.top : event.clientX - frame.left);
+        const at = pixelOf(event, event.currentTarget.ownerSVGElement!);
+        put(alongY ? at.py : at.px);
       }}
       onKeyDown={(event) => {
         const way = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: alongY ? -1 : 1, ArrowDown: alongY ? 1 : -1 }[event.key];
@@ -224,6 +226,6 @@ function Holder({ name, said, at: [px, py], scale, alongY = false, now, onPut }:
 function Tangent({ x, y, at: [x0, y0], slope }: { x: Scale; y: Scale; at: [number, number]; slope: number }) {
   const [left, right] = x.range();
   const ends = [x(x0) - (right - left) / 6, x(x0) + (right - left) / 6].map((px) => x.invert(px));
-  const path = ends.map((end, i) => `${i ? "L" : "M"}${x(end).toFixed(1)} ${y(y0 + slope * (end - x0)).toFixed(1)}`).join("");
+  const path = polyline(ends.map((end) => [x(end), y(y0 + slope * (end - x0))]));
   return <path data-testid="tangent" d={path} stroke="var(--color-ink)" strokeWidth="1.6" fill="none" />;
 }

@@ -1,7 +1,9 @@
 import { memo } from "react";
 
 import type { Analysis } from "../api/client";
-import { MARGIN, minorsOf, type Scale, type Tick, ticksOf } from "./scales";
+import { MARGIN } from "./areas";
+import type { Scale } from "./scales";
+import { minorsOf, type Tick, ticksOf } from "./ticks";
 
 type Naming = Analysis["naming"];
 
@@ -26,7 +28,7 @@ function Title({ name, symbol, over }: { name: string; symbol: string; over: str
         {head}
       </tspan>
       {tail.length > 0 && (
-        <tspan fontFamily="var(--font-book)" fontSize="9" dy="3">
+        <tspan fontFamily="var(--font-book)" fontSize="var(--text-fine)" dy="3">
           {tail.join("_")}
         </tspan>
       )}
@@ -60,7 +62,7 @@ export const YAxis = memo(function YAxis({
   const lines = !residual && division.grid !== "none";
   const minors = residual || division.grid !== "minor" ? [] : minorsOf(y, ticks);
   return (
-    <g fontSize="11.5" fill="var(--color-mute)">
+    <g fontSize="var(--text-note)" fill="var(--color-mute)">
       {minors.map((at) => (
         <g key={at}>
           <line x1={MARGIN.left} x2={right} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.4" />
@@ -77,7 +79,12 @@ export const YAxis = memo(function YAxis({
         </g>
       ))}
       <line x1={MARGIN.left} x2={MARGIN.left} y1={top} y2={bottom} stroke="var(--color-ink)" strokeWidth="1.1" />
-      <text transform={`translate(15 ${(top + bottom) / 2}) rotate(-90)`} textAnchor="middle" fontSize="12.5" fill="var(--color-ink)">
+      <text
+        transform={`translate(15 ${(top + bottom) / 2}) rotate(-90)`}
+        textAnchor="middle"
+        fontSize="var(--text-note)"
+        fill="var(--color-ink)"
+      >
         {residual ? (
           naming.y_over ? (
             `residual / ${naming.y_over}`
@@ -109,7 +116,7 @@ export const XAxis = memo(function XAxis({
 }) {
   const [left, right] = x.range();
   return (
-    <g fontSize="11.5" fill="var(--color-mute)">
+    <g fontSize="var(--text-note)" fill="var(--color-mute)">
       {ticks.map(({ key, at: place, text }) => (
         <g key={key} transform={`translate(${place} ${at})`} data-tick={text}>
           <line y2="4" stroke="var(--color-edge)" />
@@ -118,7 +125,7 @@ export const XAxis = memo(function XAxis({
           </text>
         </g>
       ))}
-      <text x={(left + right) / 2} y={at + 36} textAnchor="middle" fontSize="12.5" fill="var(--color-ink)">
+      <text x={(left + right) / 2} y={at + 36} textAnchor="middle" fontSize="var(--text-note)" fill="var(--color-ink)">
         {division.title ?? <Title name={naming.x_name} symbol={naming.x} over={division.over} />}
       </text>
     </g>

@@ -21,7 +21,7 @@ export function CaughtBar() {
   return (
     <form
       aria-label="Readings in the region"
-      className="no-print absolute top-2 left-1/2 z-10 flex max-w-[94%] -translate-x-1/2 flex-wrap items-center gap-1.5 rounded-(--radius) border border-edge bg-sheet px-2 py-1.5 text-[13px]"
+      className="no-print absolute top-2 left-1/2 z-10 flex max-w-[94%] -translate-x-1/2 flex-wrap items-center gap-1.5 rounded-(--radius) border border-edge bg-sheet px-2 py-1.5 text-plain"
       onSubmit={(event) => {
         event.preventDefault();
         if (used.length) mark(used, reason.trim());

@@ -5,6 +5,7 @@ import { lookOf } from "../fits/looks";
 import { useChange } from "../study/context";
 import type { Scale } from "./scales";
 import { isComputed } from "../fits/kinds";
+import { pairOf } from "../ui/pairs";
 
 interface Props {
   fits: Fit[];
@@ -37,7 +38,7 @@ export const CurveLabels = memo(function CurveLabels({ fits, curves, plot, x, y,
             letter={fit.letter}
             text={text}
             spot={spot}
-            moved={plot.labels?.[fit.letter] as [number, number] | undefined}
+            moved={pairOf(plot.labels?.[fit.letter])}
             all={plot.labels ?? {}}
           />
         );
@@ -105,7 +106,7 @@ function Label({
         strokeWidth="3.5"
         paintOrder="stroke"
         strokeLinejoin="round"
-        fontSize={text.length > 1 ? 12.5 : 14}
+        fontSize={text.length > 1 ? "var(--text-note)" : "var(--text-body)"}
         fontWeight="650"
         textAnchor="middle"
         fontFamily={text.length > 1 ? "var(--font-book)" : undefined}

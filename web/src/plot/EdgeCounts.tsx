@@ -1,5 +1,6 @@
 import type { Beyond } from "./edges";
-import { groupDigits } from "./scales";
+import { groupDigits } from "../ui/numbers";
+import { keysOf } from "../ui/keys";
 
 const WORDS = {
   left: { arrow: "←", place: "left-[72px] top-1/3", name: "to the left of" },
@@ -12,12 +13,12 @@ const WORDS = {
 export function EdgeCounts({ beyond, onBringIn }: { beyond: Beyond; onBringIn: (edge: keyof Beyond) => void }) {
   return (
     <>
-      {(Object.keys(WORDS) as (keyof Beyond)[])
+      {keysOf(WORDS)
         .filter((edge) => beyond[edge] > 0)
         .map((edge) => (
           <button
             key={edge}
-            className={`no-print absolute z-10 h-[24px] rounded-full border border-amber bg-amber-well px-2.5 text-[12px] text-amber ${WORDS[edge].place}`}
+            className={`no-print absolute z-10 h-[24px] rounded-full border border-amber bg-amber-well px-2.5 text-note text-amber ${WORDS[edge].place}`}
             aria-label={`${beyond[edge]} reading${beyond[edge] === 1 ? "" : "s"} ${WORDS[edge].name} the view: show`}
             onClick={() => onBringIn(edge)}
           >

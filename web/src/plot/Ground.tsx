@@ -1,6 +1,7 @@
 import { memo } from "react";
 
 import type { Scale } from "./scales";
+import { both, rising } from "../ui/pairs";
 
 interface Props {
   x: Scale;
@@ -26,8 +27,7 @@ export const Ground = memo(function Ground({ x, top, bottom, measured, hatch }: 
 /** Both ends of the measured range in pixels, from left to right, held within the axis. */
 function ends(x: Scale, measured: [number, number]): [number, number] {
   const [left, right] = x.range();
-  const [a, b] = measured.map((end) => (Number.isFinite(x(end)) ? Math.min(Math.max(x(end), left), right) : left)) as [number, number];
-  return a < b ? [a, b] : [b, a];
+  return rising(both(measured, (end) => (Number.isFinite(x(end)) ? Math.min(Math.max(x(end), left), right) : left)));
 }
 
 /** The hatching itself. */

@@ -1,5 +1,5 @@
 import type { Placed } from "../api/client";
-import { STATUS } from "../study/context";
+import { STATUS } from "../study/status";
 import type { Scale } from "./scales";
 
 /** Straight strokes from reading to reading in the order of x, each series by itself. They are no model. */

@@ -1,7 +1,7 @@
 import { memo, type ReactElement } from "react";
 
 import type { Placed, PlotSettings } from "../api/client";
-import { STATUS } from "../study/context";
+import { isDrawnRow, STATUS } from "../study/status";
 import { isLit } from "../study/view";
 import { errorBars, reachOf } from "./errorBars";
 import { MarkShapeAt, shapeOf } from "./shapes";
@@ -30,7 +30,7 @@ export const ReadingMarks = memo(function ReadingMarks({ placed, plot, x, y, lit
     const status = placed.status[row];
     const vx = placed.x[row];
     const vy = placed.y[row];
-    if ((status !== STATUS.used && status !== STATUS.aside) || vx == null || vy == null) continue;
+    if (!isDrawnRow(status) || vx == null || vy == null) continue;
     const px = x(vx);
     const py = y(vy);
     if (!Number.isFinite(px) || !Number.isFinite(py)) continue;

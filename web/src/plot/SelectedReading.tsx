@@ -3,8 +3,8 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { useAnalysisPart, useStudy } from "../study/context";
 import { litRows, useView } from "../study/view";
-import { groupDigits } from "./scales";
 import { WithoutIt } from "./WithoutIt";
+import { groupDigits } from "../ui/numbers";
 
 /** The chosen reading in one line: observed, on the line, residual, how unusual. */
 export function SelectedReading() {
@@ -24,7 +24,7 @@ export function SelectedReading() {
   // Of a row between its x and its y nothing is said until it is left.
   const entries = row !== null && data && data.row === row && !(incomplete && row === filling) ? data.entries : null;
   return (
-    <p aria-live="polite" className="numerals line-clamp-2 min-w-0 grow text-[12px] leading-[1.25] text-mute" data-testid="chosen">
+    <p aria-live="polite" className="numerals line-clamp-2 min-w-0 grow text-note leading-[1.25] text-mute" data-testid="chosen">
       {entries && (
         <>
           <span className="font-semibold text-ink">Row {row! + 1}</span>

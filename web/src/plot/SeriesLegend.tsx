@@ -19,7 +19,7 @@ export const SeriesLegend = memo(function SeriesLegend({
   if (names.length < 2) return null;
   const width = Math.max(...names.map((name) => name.length)) * 6.6 + 30;
   return (
-    <g transform={`translate(${right - width - 8} ${top + 8})`} fontSize="12" data-testid="legend">
+    <g transform={`translate(${right - width - 8} ${top + 8})`} fontSize="var(--text-note)" data-testid="legend">
       <rect
         x="-6"
         y="-4"

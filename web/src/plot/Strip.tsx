@@ -1,7 +1,7 @@
 import { line } from "d3-shape";
 
 import type { Analysis } from "../api/client";
-import { STATUS } from "../study/context";
+import { isDrawnRow, STATUS } from "../study/status";
 import { isLit } from "../study/view";
 import { lookOf } from "../fits/looks";
 import { type Division, YAxis } from "./Axes";
@@ -37,7 +37,7 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     const residual = residuals[row];
     const vx = analysis.x[row];
     const status = analysis.status[row];
-    if (residual == null || vx == null || (status !== STATUS.used && status !== STATUS.aside)) continue;
+    if (residual == null || vx == null || !isDrawnRow(status)) continue;
     const hollow = status === STATUS.aside;
     const bright = isLit(lit, row);
     if (!Number.isFinite(x(vx))) continue;
@@ -75,7 +75,7 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
           return difference && !one.hidden && <Difference key={one.letter} letter={one.letter} difference={difference} x={x} y={y} />;
         })}
         {fit?.kind === "interpolation" && (
-          <text x={(left + right) / 2} y={(top + bottom) / 2 - 8} textAnchor="middle" fontSize="12.5" fill="var(--color-mute)">
+          <text x={(left + right) / 2} y={(top + bottom) / 2 - 8} textAnchor="middle" fontSize="var(--text-note)" fill="var(--color-mute)">
             no residuals: the curve meets every reading by construction
           </text>
         )}

@@ -13,7 +13,7 @@ const analysed = (x: number[], straight: object | null = null) =>
 const view = { x: [-1, 11] as [number, number], y: [-1, 11] as [number, number] };
 
 function settled(plot: PlotSettings, analysis: Analysis) {
-  return settledView(view, plot, shapesOf(plot, analysis), analysis);
+  return settledView(view, plot, shapesOf(plot, analysis.straight), analysis);
 }
 
 describe("the view", () => {
@@ -41,8 +41,8 @@ describe("the view", () => {
     const [low, high] = settled(plot, analysis).x;
     expect(low).toBeGreaterThan(0.5);
     expect(high).toBeLessThan(200);
-    expect(unplaceable(analysis, shapesOf(plot, analysis))).toEqual([0, 1]);
-    expect(unplaceable(analysis, shapesOf({}, analysis))).toEqual([]);
+    expect(unplaceable(analysis, shapesOf(plot, analysis.straight))).toEqual([0, 1]);
+    expect(unplaceable(analysis, shapesOf({}, analysis.straight))).toEqual([]);
   });
 
   it("in the same scale on both axes shows more of the shorter one", () => {

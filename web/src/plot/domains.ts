@@ -1,7 +1,8 @@
 import type { Analysis, PlotSettings } from "../api/client";
-import { STATUS } from "../study/context";
+import { isDrawnRow } from "../study/status";
 import type { Domain } from "../study/view";
 import { LINEAR, LOG, type Shape, straightShape } from "./scales";
+import { both, rising } from "../ui/pairs";
 
 export interface Shapes {
   x: Shape;
@@ -9,8 +10,7 @@ export interface Shapes {
 }
 
 /** How the axes are drawn: evenly, logarithmic, or so that the leading model is straight. */
-export function shapesOf(plot: PlotSettings, analysis: Analysis): Shapes {
-  const straight = analysis.straight;
+export function shapesOf(plot: PlotSettings, straight: Analysis["straight"]): Shapes {
   if (plot.straighten && straight) {
     return { x: straightShape(straight.x, straight.x_shift, straight.x_power), y: straightShape(straight.y, straight.y_shift, 1) };
   }
@@ -40,7 +40,7 @@ function evenView(values: (number | null)[], shape: Shape, analysis: Analysis, o
   let high = -Infinity;
   values.forEach((value, row) => {
     const status = analysis.status[row];
-    if (value === null || (status !== STATUS.used && status !== STATUS.aside)) return;
+    if (value === null || !isDrawnRow(status)) return;
     const even = shape.forward(value);
     if (!Number.isFinite(even)) return;
     low = Math.min(low, even);
@@ -48,12 +48,11 @@ function evenView(values: (number | null)[], shape: Shape, analysis: Analysis, o
   });
   if (!(low <= high)) return shape === LOG ? [1, 10] : otherwise;
   const room = low === high ? 0.5 : 0.07 * (high - low);
-  const ends = [low - room, high + room].map(shape.backward);
+  const ends = both([low - room, high + room], shape.backward);
   // A reciprocal or a root has no place below zero: there the axis ends near it, or at it.
   if (low > 0 && low - room <= 0) ends[0] = shape.backward(low / 2);
-  if (!(shape.forward(ends[0]!) < low)) ends[0] = shape.backward(low);
-  const [a, b] = ends as [number, number];
-  return a < b ? [a, b] : [b, a];
+  if (!(shape.forward(ends[0]) < low)) ends[0] = shape.backward(low);
+  return rising(ends);
 }
 
 /** Both axes in the same scale: the one that would be stretched shows more. */
@@ -73,7 +72,7 @@ export function unplaceable(analysis: Analysis, shapes: Shapes): number[] {
   analysis.status.forEach((status, row) => {
     const x = analysis.x[row];
     const y = analysis.y[row];
-    if ((status !== STATUS.used && status !== STATUS.aside) || x == null || y == null) return;
+    if (!isDrawnRow(status) || x == null || y == null) return;
     if (!Number.isFinite(shapes.x.forward(x)) || !Number.isFinite(shapes.y.forward(y))) rows.push(row);
   });
   return rows;

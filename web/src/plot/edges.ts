@@ -1,5 +1,5 @@
 import type { Placed } from "../api/client";
-import { STATUS } from "../study/context";
+import { isDrawnRow } from "../study/status";
 import type { Domain } from "../study/view";
 import { columnsOf } from "./columns";
 
@@ -18,7 +18,7 @@ export function countBeyond(placed: Placed, view: Domain): Beyond {
   const [y0, y1] = view.y;
   for (let row = 0; row < status.length; row++) {
     const own = status[row];
-    if (own !== STATUS.used && own !== STATUS.aside) continue;
+    if (!isDrawnRow(own)) continue;
     // Comparisons with NaN are false: a row without a value counts nowhere.
     if (x[row]! < x0) count.left++;
     else if (x[row]! > x1) count.right++;
@@ -34,7 +34,7 @@ export function bringIn(placed: Placed, view: Domain, edge: keyof Beyond): Domai
   const values: number[] = [];
   placed.status.forEach((status, row) => {
     const value = sideways ? placed.x[row] : placed.y[row];
-    if ((status === STATUS.used || status === STATUS.aside) && value != null) values.push(value);
+    if (isDrawnRow(status) && value != null) values.push(value);
   });
   const [low, high] = sideways ? view.x : view.y;
   const outermost = values.reduce((a, b) => (edge === "left" || edge === "below" ? Math.min(a, b) : Math.max(a, b)), low);

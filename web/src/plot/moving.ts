@@ -1,6 +1,6 @@
 import type { Change } from "../api/client";
 import type { HeldStudy } from "../study/changes";
-import { toStep } from "../ui/decimals";
+import { toStep } from "../ui/numbers";
 import type { Scale } from "./scales";
 
 /**

@@ -59,6 +59,6 @@ function markOf(reach: number, width: number): Int32Array {
 /** A colour such as #1c2a30 as the four bytes of a pixel. */
 function packed(color: string): number {
   const digits = color.trim().replace("#", "");
-  const [red, green, blue] = [0, 2, 4].map((at) => parseInt(digits.slice(at, at + 2), 16)) as [number, number, number];
-  return ((255 << 24) | (blue << 16) | (green << 8) | red) >>> 0;
+  const part = (at: number) => parseInt(digits.slice(at, at + 2), 16);
+  return ((255 << 24) | (part(4) << 16) | (part(2) << 8) | part(0)) >>> 0;
 }

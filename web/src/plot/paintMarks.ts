@@ -1,5 +1,5 @@
 import type { Placed, PlotSettings } from "../api/client";
-import { STATUS } from "../study/context";
+import { STATUS } from "../study/status";
 import type { Paint } from "./CanvasLayer";
 import { errorBars, reachOf } from "./errorBars";
 import type { Scale } from "./scales";

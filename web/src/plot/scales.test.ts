@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 
-import { drawable, groupDigits, LOG, makeScale, minorsOf, moved, straightShape, tickText, ticksOf } from "./scales";
+import { drawable, LOG, makeScale, moved, straightShape } from "./scales";
+import { groupDigits, tickText } from "../ui/numbers";
+import { minorsOf, ticksOf } from "./ticks";
 
 const linear = makeScale([0, 10], [0, 100]);
 

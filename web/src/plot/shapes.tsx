@@ -1,4 +1,7 @@
-import type { ReactElement, SVGProps } from "react";
+import type { ReactElement, SVGAttributes } from "react";
+
+/** How a mark is drawn, whatever its shape. */
+type PresentationProps = Pick<SVGAttributes<SVGElement>, "fill" | "stroke" | "strokeWidth" | "strokeDasharray">;
 
 export const SHAPES = ["circle", "square", "triangle", "diamond", "cross"] as const;
 export type MarkShape = (typeof SHAPES)[number];
@@ -23,8 +26,8 @@ export function MarkShapeAt({
   y,
   r,
   ...rest
-}: { shape: MarkShape; x: number; y: number; r: number } & SVGProps<SVGPathElement>): ReactElement {
-  if (shape === "circle") return <circle cx={x} cy={y} r={r} {...(rest as SVGProps<SVGCircleElement>)} />;
+}: { shape: MarkShape; x: number; y: number; r: number } & PresentationProps): ReactElement {
+  if (shape === "circle") return <circle cx={x} cy={y} r={r} {...rest} />;
   return <path d={markPath(shape, x, y, r)} {...rest} />;
 }
 

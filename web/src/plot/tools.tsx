@@ -26,7 +26,7 @@ export function PlotTools() {
       aria-label="What pressing on the plot does"
       className="flex"
       value={tool}
-      onValueChange={(next) => setView({ tool: (next || "look") as Tool, caught: null })}
+      onValueChange={(next) => setView({ tool: TOOLS.find(({ tool }) => tool === next)?.tool ?? "look", caught: null })}
     >
       {TOOLS.map(({ tool: name, icon: Icon, word, hint }) => (
         <Hint key={name} text={`${word}: ${hint[0]!.toLowerCase()}${hint.slice(1)}`}>

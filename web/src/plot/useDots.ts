@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 
 import type { Placed } from "../api/client";
-import { STATUS } from "../study/context";
+import { isDrawnRow, STATUS } from "../study/status";
 import { columnsOf } from "./columns";
 import type { Dots } from "./paintDots";
 import type { Scale } from "./scales";
@@ -36,7 +36,7 @@ export function useDots({ placed, residuals, ink, x, y, residual, lit, caught, o
     const [placeX, placeY, placeRest] = [placer(x), placer(y), placer(residual)];
     for (let row = 0; row < columns.status.length; row++) {
       const status = columns.status[row];
-      if (status !== STATUS.used && status !== STATUS.aside) continue;
+      if (!isDrawnRow(status)) continue;
       const px = placeX(columns.x[row]!);
       if (!(px >= left && px <= right)) continue;
       const py = placeY(columns.y[row]!);

@@ -27,14 +27,13 @@ interface Wanted {
   caught: Set<number>;
   aside: Set<number>;
   assumed: Set<number>;
-  on: boolean;
 }
 
 /**
  * What is drawn on canvases where there are too many readings for an element each, layer by layer, and the `single` rows
  * that are elements all the same; null: all of them. `many`: whether the rest are mere dots.
  */
-export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residual, lit, caught, aside, assumed, on }: Wanted) {
+export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residual, lit, caught, aside, assumed }: Wanted) {
   const many = placed.status.length > MANY;
   const crowded = !many && placed.status.length > CROWDED;
   // Of very many readings only a few chosen ones are drawn as marks; a large choice is on the canvas like the rest.
@@ -53,20 +52,18 @@ export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residu
     residual,
     lit: litOnCanvas ? lit : null,
     caught,
-    on: many && on,
+    on: many,
   });
 
   const marks = useMemo(
-    () => (crowded && on && single ? paintMarks({ placed, plot, x, y, apart: single }) : null),
-    [crowded, on, placed, plot, x, y, single],
+    () => (crowded && single ? paintMarks({ placed, plot, x, y, apart: single }) : null),
+    [crowded, placed, plot, x, y, single],
   );
   const stems = useMemo(
     () =>
-      crowded && on && single && residuals
-        ? paintStems({ placed, residuals, x, y: residual, apart: single, ink: inkOf(letter ?? "A") })
-        : null,
-    [crowded, on, placed, residuals, letter, x, residual, single],
+      crowded && single && residuals ? paintStems({ placed, residuals, x, y: residual, apart: single, ink: inkOf(letter ?? "A") }) : null,
+    [crowded, placed, residuals, letter, x, residual, single],
   );
-  const together = useMemo(() => (many && on ? paintDots(dots) : null), [many, on, dots]);
+  const together = useMemo(() => (many ? paintDots(dots) : null), [many, dots]);
   return { many, crowded, single, layers: [together, marks, stems].filter((paint): paint is Paint => paint !== null) };
 }

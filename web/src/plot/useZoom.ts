@@ -1,5 +1,5 @@
 import { select, type Selection } from "d3-selection";
-import { type D3ZoomEvent, zoom, zoomIdentity, type ZoomBehavior } from "d3-zoom";
+import { type D3ZoomEvent, zoom, zoomIdentity, zoomTransform, type ZoomBehavior } from "d3-zoom";
 import { type RefObject, useCallback, useEffect, useRef } from "react";
 
 import { type Domain, setView, useView } from "../study/view";
@@ -47,8 +47,8 @@ export function useZoom(
       .filter((event: Event) => {
         if (event.target instanceof Element && event.target.closest("[data-handle]")) return false;
         if (event.type === "wheel") return true;
-        const fingers = "touches" in event ? (event as TouchEvent).touches.length : 1;
-        return (dragging || fingers > 1) && !(event as MouseEvent).button;
+        const fingers = window.TouchEvent && event instanceof TouchEvent ? event.touches.length : 1;
+        return (dragging || fingers > 1) && !(event instanceof MouseEvent && event.button);
       })
       .on("zoom", ({ transform, sourceEvent }: D3ZoomEvent<SVGSVGElement, unknown>) => {
         if (transform === zoomIdentity && !sourceEvent) return;
@@ -74,7 +74,9 @@ export function useZoom(
   const pan = useCallback((dx: number, dy: number) => {
     if (!held.current) return;
     const { zooming, selection } = held.current;
-    const { k } = selection.property("__zoom") as { k: number };
+    const element = selection.node();
+    if (!element) return;
+    const { k } = zoomTransform(element);
     zooming.translateBy(selection, dx / k, dy / k);
   }, []);
   return { by, pan };

@@ -1,10 +1,11 @@
 import { useId } from "react";
 
 import type { ColumnLook } from "../api/client";
-import { FormulaInput, FormulaProblem } from "../formula/FormulaInput";
+import { FormulaInput } from "../formula/FormulaInput";
 import { useKnownNames } from "../formula/useFormula";
 import { Sideways } from "../ui/Sideways";
 import { Typeset } from "../ui/Typeset";
+import { FormulaProblem } from "../formula/FormulaProblem";
 
 interface Props {
   text: string;
@@ -39,7 +40,7 @@ export function ColumnFormula({ text, look, autoFocus, onText, onKeep }: Props) 
           said={said}
         />
       </div>
-      <div id={said} aria-live="polite" className="grid gap-1 text-[12.5px]">
+      <div id={said} aria-live="polite" className="grid gap-1 text-plain">
         {text.trim() && formula?.problem && (
           <FormulaProblem
             text={text}
@@ -51,7 +52,7 @@ export function ColumnFormula({ text, look, autoFocus, onText, onKeep }: Props) 
         )}
         {text.trim() && !formula?.problem && formula?.latex && (
           <Sideways label="Formula, typeset" className="rounded-sm bg-well px-2 py-1.5">
-            <Typeset latex={formula.latex} text={text} className="font-book text-[15px]" />
+            <Typeset latex={formula.latex} text={text} className="font-book text-lead" />
           </Sideways>
         )}
         {text.trim() && !formula?.problem && (formula?.values?.length ?? 0) > 0 && (

@@ -22,7 +22,7 @@ const SHORT: Record<string, ReactNode> = { x: <Symbol text="x" />, y: <Symbol te
 /** A column's symbol, unit and name; pressing it opens them for change. */
 export function ColumnHeader({ column }: { column: HeldColumn }) {
   const [open, setOpen] = useState(false);
-  const word = ROLES.find(({ role }) => role === column.role)?.word ?? column.role;
+  const word = ROLES.find(([role]) => role === column.role)?.[1] ?? column.role;
   return (
     <span role="columnheader" className="border-l border-rule/70">
       <Popover.Root open={open} onOpenChange={setOpen}>
@@ -38,7 +38,7 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
               {column.over && <span> / {column.over}</span>}
               {!column.symbol && !column.over && " "}
             </span>
-            <span className="block truncate text-[11px] text-mute">
+            <span className="block truncate text-fine text-mute">
               {column.formula ? `= ${column.formula}` : column.name || NAMELESS[column.role]}
               {column.uncertainty && ` ± ${column.uncertainty}`}
             </span>

@@ -1,6 +1,7 @@
 import type { PointerEvent, RefObject } from "react";
 
 import { litColumns, litRows, select, useView } from "../study/view";
+import { cellAt } from "./cellAt";
 import type { GridControl } from "./useGrid";
 
 /** A corner of the selected block that a finger drags to make it larger or smaller; a mouse selects without it. */
@@ -31,12 +32,9 @@ export function CornerHandle({ end, latest }: { end: "top" | "bottom"; latest: R
     window.addEventListener("pointercancel", stop);
   }
   function drag(event: globalThis.PointerEvent) {
-    const under = document
-      .elementsFromPoint(event.clientX, event.clientY)
-      .find((element) => element instanceof HTMLElement && element.dataset.cell);
-    if (!(under instanceof HTMLElement)) return;
-    const [row, col] = under.dataset.cell!.split(" ").map(Number) as [number, number];
-    latest.current.go({ row, col }, true);
+    const under = document.elementsFromPoint(event.clientX, event.clientY).find((element) => cellAt(element));
+    const cell = cellAt(under ?? null);
+    if (cell) latest.current.go(cell, true);
   }
   return (
     <span

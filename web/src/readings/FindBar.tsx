@@ -3,7 +3,7 @@ import { useMemo, useState } from "react";
 
 import { useStudy } from "../study/context";
 import { type Place, select } from "../study/view";
-import { readNumber } from "../ui/decimals";
+import { readNumber } from "../ui/numbers";
 
 /** Finds a number or a text in the table and goes from one place to the next. */
 export function FindBar({ onClose }: { onClose: () => void }) {
@@ -51,7 +51,7 @@ export function FindBar({ onClose }: { onClose: () => void }) {
           setAt(-1);
         }}
       />
-      <span role="status" className="numerals text-[12px] whitespace-nowrap text-mute">
+      <span role="status" className="numerals text-note whitespace-nowrap text-mute">
         {text.trim() ? (places.length ? `${Math.max(at, 0) + 1} of ${places.length}` : "no match") : ""}
       </span>
       <button type="button" className="icon-button" aria-label="Previous match" onClick={() => go(-1)}>

@@ -1,12 +1,16 @@
 import { useState } from "react";
 
 import { api, type Change, messageOf } from "../api/client";
-import { useNaming, useChange, useStudy } from "../study/context";
-import { readNumber } from "../ui/decimals";
+import { useChange, useNaming, useStudy } from "../study/context";
+import { readNumber } from "../ui/numbers";
 import { Sheet } from "../ui/Sheet";
+import { Radio } from "../ui/Radio";
+import { keysOf } from "../ui/keys";
 
 const FIELDS = { low: "From", high: "To", step: "Step", count: "Count", noise: "Noise s (standard deviation)", seed: "Seed" } as const;
 type Name = keyof typeof FIELDS;
+type Where = "replace" | "below";
+const ALONG_X: Name[] = ["low", "high", "step"];
 
 /** Readings from a formula: from, to, by step or count, with seeded scatter. */
 export function GenerateDialog({ onClose }: { onClose: () => void }) {
@@ -15,38 +19,18 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
   const change = useChange();
   const [draft, setDraft] = useState<Record<Name, string>>({ low: "0", high: "10", step: "1", count: "", noise: "0", seed: "1" });
   const [formula, setFormula] = useState("");
-  const [where, setWhere] = useState<"replace" | "below">("below");
+  const [where, setWhere] = useState<Where>("below");
   const [problem, setProblem] = useState("");
   const filled = study.columns.some((column) => column.cells.some(Boolean));
 
   async function generate() {
-    const numbers: Partial<Record<Name, number>> = {};
-    for (const name of Object.keys(FIELDS) as Name[]) {
-      if (!draft[name].trim()) continue;
-      const number = readNumber(draft[name], ["low", "high", "step"].includes(name) ? naming.x_clock : "");
-      if (number === null) return setProblem(`${FIELDS[name]}: '${draft[name]}' is not a number.`);
-      numbers[name] = number;
-    }
-    if (numbers.low === undefined || numbers.high === undefined) return setProblem("Say from where to where.");
-    const wanted: Change = {
-      kind: "generate_readings",
-      low: numbers.low,
-      high: numbers.high,
-      step: numbers.count === undefined ? numbers.step : undefined,
-      count: numbers.count,
-      formula,
-      noise: numbers.noise ?? 0,
-      seed: numbers.seed ?? 1,
-      where: filled ? where : "replace",
-    };
+    const numbers = numbersOf(draft, naming.x_clock);
+    if (typeof numbers === "string") return setProblem(numbers);
+    const place = filled ? where : "replace";
+    const wanted: Change = { kind: "generate_readings", ...numbers, formula, where: place };
     // Tried first, so that what is wrong is said here and nothing typed is lost.
-    const tried = await api
-      .POST("/api/studies/{study_id}/preview", {
-        params: { path: { study_id: study.id } },
-        body: { version: study.version, change: wanted },
-      })
-      .catch(() => null);
-    if (tried && !tried.data) return setProblem(messageOf(tried.error));
+    const refusal = await refusalOf(study, wanted);
+    if (refusal) return setProblem(refusal);
     change(wanted);
     onClose();
   }
@@ -78,9 +62,9 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
           {field("count")}
         </div>
         <label className="flex items-baseline gap-2">
-          <i className="font-book text-[15px]">{naming.y}</i> =
+          <i className="font-book text-lead">{naming.y}</i> =
           <input
-            className="field grow font-mono text-[12.5px]"
+            className="field grow font-mono text-plain"
             aria-label={`Formula for ${naming.y}`}
             placeholder={`2*${naming.x} + 1`}
             spellCheck={false}
@@ -92,22 +76,7 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
           {field("noise")}
           {field("seed")}
         </div>
-        {filled && (
-          <div className="flex flex-wrap gap-x-4">
-            {(["replace", "below"] as const).map((place) => (
-              <label key={place} className="flex items-center gap-1.5">
-                <input
-                  type="radio"
-                  name="generated-where"
-                  className="accent-pine"
-                  checked={where === place}
-                  onChange={() => setWhere(place)}
-                />
-                {place === "replace" ? "Replace these readings" : "Add below them"}
-              </label>
-            ))}
-          </div>
-        )}
+        {filled && <WhereTo where={where} onPick={setWhere} />}
         {problem && (
           <p role="alert" className="text-amber">
             {problem}
@@ -117,4 +86,42 @@ export function GenerateDialog({ onClose }: { onClose: () => void }) {
       </form>
     </Sheet>
   );
+}
+
+const PLACES = [
+  ["replace", "Replace these readings"],
+  ["below", "Add below them"],
+] as const;
+
+function WhereTo({ where, onPick }: { where: Where; onPick: (where: Where) => void }) {
+  return (
+    <div className="flex flex-wrap gap-x-4">
+      {PLACES.map(([place, word]) => (
+        <Radio key={place} name="generated-where" checked={where === place} onPick={() => onPick(place)}>
+          {word}
+        </Radio>
+      ))}
+    </div>
+  );
+}
+
+/** The numbers as typed, or what is wrong with them. */
+function numbersOf(draft: Record<Name, string>, clock: string) {
+  const numbers: Partial<Record<Name, number>> = {};
+  for (const name of keysOf(FIELDS)) {
+    if (!draft[name].trim()) continue;
+    const number = readNumber(draft[name], ALONG_X.includes(name) ? clock : "");
+    if (number === null) return `${FIELDS[name]}: '${draft[name]}' is not a number.`;
+    numbers[name] = number;
+  }
+  const { low, high, step, count, noise = 0, seed = 1 } = numbers;
+  if (low === undefined || high === undefined) return "Say from where to where.";
+  return { low, high, step: count === undefined ? step : undefined, count, noise, seed };
+}
+
+/** Why a change would be refused; empty where it would not, or where nobody can be asked. */
+async function refusalOf({ id, version }: { id: string; version: number }, change: Change): Promise<string> {
+  const params = { path: { study_id: id } };
+  const tried = await api.POST("/api/studies/{study_id}/preview", { params, body: { version, change } }).catch(() => null);
+  return tried && !tried.data ? messageOf(tried.error) : "";
 }

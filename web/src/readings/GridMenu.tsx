@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { useChange, useStudy } from "../study/context";
 import { isLit, litColumns, litRows } from "../study/view";
 import { notify } from "../ui/Notices";
+import { cellAt } from "./cellAt";
 import type { GridControl } from "./useGrid";
 
 /** What can be done with the cells under the pointer, by the right button, a long press or the menu key. */
@@ -26,9 +27,9 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
 
   /** A press outside the selected block chooses the cell under it. */
   function aim(event: { target: EventTarget }) {
-    const cell = (event.target as HTMLElement).closest<HTMLElement>("[data-cell]");
+    const cell = cellAt(event.target);
     if (!cell) return;
-    const [row, col] = cell.dataset.cell!.split(" ").map(Number) as [number, number];
+    const { row, col } = cell;
     const [left, right] = grid.selection ? litColumns(grid.selection) : [-1, -1];
     if (!isLit(litRows(grid.selection), row) || col < left || col > right) {
       grid.finish(true);
@@ -80,7 +81,7 @@ function Item({ word, keys, onSelect }: { word: string; keys?: string; onSelect:
   return (
     <ContextMenu.Item className="menu-item justify-between" onSelect={onSelect}>
       <span className="max-w-64 truncate">{word}</span>
-      {keys && <span className="text-[11.5px] opacity-70">{keys}</span>}
+      {keys && <span className="text-note opacity-70">{keys}</span>}
     </ContextMenu.Item>
   );
 }

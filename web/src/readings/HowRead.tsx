@@ -1,6 +1,7 @@
 import type { Understood } from "../api/client";
 import { Choice } from "../ui/Choice";
 import type { Choices } from "./taken";
+import { wordsOf } from "../ui/keys";
 
 const SEPARATORS = { tab: "tab", semicolon: "semicolon", comma: "comma", bar: "bar |", spaces: "space" } as const;
 const DECIMALS = { point: "point (1.5)", comma: "comma (1,5)" } as const;
@@ -17,51 +18,51 @@ export function HowRead({ found, choices, onChoose }: { found: Understood; choic
         {found.tables.length > 1 && (
           <Choice
             label="Table"
-            value={String(found.table)}
-            words={Object.fromEntries(found.tables.map(({ first, last }, place) => [String(place), `lines ${first} to ${last}`]))}
-            onChange={(table) => onChoose({ table: Number(table) })}
+            value={found.table}
+            words={found.tables.map(({ first, last }, place) => [place, `lines ${first} to ${last}`] as const)}
+            onPick={(table) => onChoose({ table })}
           />
         )}
         <Choice
           label="Separator"
-          value={found.separator.value as keyof typeof SEPARATORS}
-          words={SEPARATORS}
-          onChange={(separator) => onChoose({ separator })}
+          value={found.separator.value}
+          words={wordsOf(SEPARATORS)}
+          onPick={(separator) => onChoose({ separator })}
         />
         <Choice
           label="Decimal separator"
-          value={found.decimal.value as keyof typeof DECIMALS}
-          words={DECIMALS}
-          onChange={(decimal) => onChoose({ decimal })}
+          value={found.decimal.value}
+          words={wordsOf(DECIMALS)}
+          onPick={(decimal) => onChoose({ decimal })}
         />
         <Choice
           label="Header row"
-          value={String(found.header)}
-          words={Object.fromEntries([
-            ...(found.header < 0 ? [["-1", "the comment"] as const] : []),
-            ["0", "none"] as const,
-            ...Array.from({ length: Math.max(FIRST_HEADINGS, found.header) }, (_, i) => [String(i + 1), `line ${i + 1}`] as const),
-          ])}
-          onChange={(line) => onChoose({ header: Number(line) })}
+          value={found.header}
+          words={[
+            ...(found.header < 0 ? [[-1, "the comment"] as const] : []),
+            [0, "none"] as const,
+            ...Array.from({ length: Math.max(FIRST_HEADINGS, found.header) }, (_, i) => [i + 1, `line ${i + 1}`] as const),
+          ]}
+          onPick={(header) => onChoose({ header })}
         />
         {(found.turned || typeof choices.turned === "boolean") && (
           <Choice
             label="Quantities are"
             value={found.turned ? "lines" : "columns"}
-            words={SIDES}
-            onChange={(side) => onChoose({ turned: side === "lines" })}
+            words={wordsOf(SIDES)}
+            onPick={(side) => onChoose({ turned: side === "lines" })}
           />
         )}
         {typeof choices.day_first === "boolean" && (
           <Choice
             label="Date order"
             value={choices.day_first ? "day" : "month"}
-            words={ORDERS}
-            onChange={(order) => onChoose({ day_first: order === "day" })}
+            words={wordsOf(ORDERS)}
+            onPick={(order) => onChoose({ day_first: order === "day" })}
           />
         )}
       </div>
-      {reasons && <p className="text-[12px] text-mute">{reasons[0]!.toUpperCase() + reasons.slice(1)}.</p>}
+      {reasons && <p className="text-note text-mute">{reasons[0]!.toUpperCase() + reasons.slice(1)}.</p>}
     </div>
   );
 }

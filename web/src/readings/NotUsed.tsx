@@ -12,7 +12,7 @@ export function NotUsed({ found, columns }: { found: Understood; columns: TakenC
   const more = found.passed_over_more;
   if (!lines.length && !count) return null;
   return (
-    <div className="grid gap-1 text-[12.5px]">
+    <div className="grid gap-1 text-plain">
       {lines.length > 0 && (
         <p>
           <span className="font-medium">Not part of the table: </span>

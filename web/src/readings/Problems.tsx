@@ -14,7 +14,7 @@ export function Problems() {
   if (!problems.length) return null;
   const rest = Math.max(0, problems.length - SHOWN) + more;
   return (
-    <div className="rounded-(--radius) bg-amber-well px-3 py-2 text-[12.5px] text-amber" role="status">
+    <div className="rounded-(--radius) bg-amber-well px-3 py-2 text-plain text-amber" role="status">
       <span className="font-semibold">{problems.every((problem) => problem.incomplete) ? "Incomplete" : "Unusable"}</span>
       <ul>
         {problems.slice(0, SHOWN).map((problem) => (

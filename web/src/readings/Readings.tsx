@@ -33,8 +33,8 @@ export function Readings() {
   return (
     <section aria-label="Readings" className="flex h-full min-h-0 flex-col gap-2.5">
       <div className="flex items-baseline justify-between gap-2">
-        <h2 className="text-[13px] font-semibold">Readings</h2>
-        <span className="numerals text-[11.5px] text-mute">{summary}</span>
+        <h2 className="text-plain font-semibold">Readings</h2>
+        <span className="numerals text-note text-mute">{summary}</span>
       </div>
       {finding && <FindBar onClose={() => setFinding(false)} />}
       <Grid grid={grid} />

@@ -41,7 +41,7 @@ export function ReasonButton({ word, question, example, note, onKeep }: Props) {
                 onChange={(event) => setReason(event.target.value)}
               />
             </label>
-            <p className="text-[12px] text-mute">{note}</p>
+            <p className="text-note text-mute">{note}</p>
             <button className="button-main justify-self-end">{word}</button>
           </form>
         </Popover.Content>

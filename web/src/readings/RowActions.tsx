@@ -8,7 +8,7 @@ export function RowActions({ grid }: { grid: GridControl }) {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
   if (!lit || lit[0] >= study.row_count) {
-    return <p className="flex min-h-[28px] items-center text-[12.5px] text-mute">Select a reading to highlight it in every view.</p>;
+    return <p className="flex min-h-[28px] items-center text-note text-mute">Select a reading to highlight it in every view.</p>;
   }
   const inside = ({ row }: { row: number }) => row >= lit[0] && row <= lit[1];
   const aside = study.aside.filter(inside);
@@ -17,7 +17,7 @@ export function RowActions({ grid }: { grid: GridControl }) {
   const name = count === 1 ? `Row ${lit[0] + 1}` : `Rows ${lit[0] + 1} to ${lit[0] + count}`;
   return (
     <div role="group" aria-label={`${name}: what to do`} className="flex flex-wrap items-center gap-1.5">
-      <span className="numerals mr-0.5 text-[12.5px] text-mute">{name}</span>
+      <span className="numerals mr-0.5 text-note text-mute">{name}</span>
       {aside.length < count && (
         <ReasonButton
           word="Set aside"

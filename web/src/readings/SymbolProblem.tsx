@@ -4,7 +4,7 @@ import type { ColumnLook } from "../api/client";
 export function SymbolProblem({ look, onTake }: { look: ColumnLook | null; onTake: (symbol: string) => void }) {
   if (!look?.symbol_problem) return null;
   return (
-    <p role="alert" className="text-[12.5px] text-amber">
+    <p role="alert" className="text-plain text-amber">
       {look.symbol_problem}{" "}
       {look.symbol_proposal && (
         <button type="button" className="underline" onClick={() => onTake(look.symbol_proposal)}>

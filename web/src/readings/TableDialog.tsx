@@ -1,18 +1,17 @@
 import { useEffect, useRef, useState } from "react";
 
 import type { TakeTable, Understood } from "../api/client";
-import type { Incoming } from "../study/view";
+import type { Incoming, Place } from "../study/view";
 import { Choice } from "../ui/Choice";
 import { Radio } from "../ui/Radio";
 import { Sheet } from "../ui/Sheet";
 import { SignPalette, withSign } from "../ui/SignPalette";
-import { readFile } from "./files";
 import { HowRead } from "./HowRead";
 import { NotUsed } from "./NotUsed";
-import { type Asked, keyOf, type Question, Questions } from "./Questions";
+import { Questions } from "./Questions";
 import { TablePreview } from "./TablePreview";
-import { type Choices, openQuestions, problemOf, type TakenColumn, type TakenRole, type Where, withChoices, withRole } from "./taken";
-import { useUnderstood } from "./useUnderstood";
+import type { Where } from "./taken";
+import { type Taking, useIncoming } from "./useIncoming";
 
 interface Props {
   incoming: Incoming;
@@ -26,24 +25,11 @@ interface Props {
 
 /** What was understood of a table, every guess open to change, before it is imported as one step. */
 export function TableDialog({ incoming: first, filled, many, onTake, onClose }: Props) {
-  const [incoming, setIncoming] = useState(first);
-  const [choices, setChoices] = useState<Choices>({});
-  const [edits, setEdits] = useState<Record<number, Partial<TakenColumn>>>({});
-  const [answered, setAnswered] = useState<Asked[]>([]);
-  const [where, setWhere] = useState<Where>(incoming.at ? "at" : "below");
+  const taking = useIncoming(first, filled);
+  const { incoming, found, problem, columns, open, place, ready } = taking;
   const [apart, setApart] = useState(false);
-  const { found, counted, problem, setProblem } = useUnderstood(incoming.text, choices);
   const form = useRef<HTMLFormElement>(null);
-  // The column whose unit is being typed: signs are offered below the table.
-  const [unitOf, setUnitOf] = useState<number | null>(null);
-
-  const elsewhere = filled || (first.at && (first.at.row > 0 || first.at.col > 0));
-  const place: Where = elsewhere ? where : "replace";
-  const columns = found ? columnsOf(found, edits) : [];
   const ys = columns.filter((column) => column.role === "y").length;
-  const open = found ? openQuestions(found, place) : [];
-  const refusal = found ? problemOf(columns, found, choices, place) : "";
-  const ready = found !== null && counted && !refusal && open.length === 0;
 
   // Focus begins where the next thing is to be done: at the first open question, else at Import.
   const shown = found !== null;
@@ -52,52 +38,6 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
     if (shown) target?.focus();
   }, [shown]);
 
-  /** Another way of reading makes other columns: what was set for them goes, texts that were typed stay where they can. */
-  function readAs(chosen: Choices) {
-    setChoices(withChoices(choices, chosen));
-    setEdits({});
-  }
-
-  function pick(question: Question, option: number, chosen: Choices) {
-    const others = answered.filter((one) => keyOf(one.question) !== keyOf(question));
-    setAnswered([...others, { question, picked: option }]);
-    readAs(chosen);
-  }
-
-  async function readAgain(how: { sheet?: string; encoding?: string }) {
-    try {
-      setIncoming(await readFile(incoming.file!, how));
-      setEdits({});
-      setChoices({});
-      setAnswered([]);
-      setProblem("");
-    } catch (error) {
-      setProblem((error as Error).message);
-    }
-  }
-
-  function setRole(at: number, role: TakenRole) {
-    const roles = withRole(
-      columns.map((column) => column.role),
-      at,
-      role,
-    );
-    setEdits(Object.fromEntries(roles.map((one, i) => [i, { ...edits[i], role: one }])));
-  }
-
-  const take = () => {
-    if (!ready) return;
-    onTake(
-      { kind: "take_table", text: incoming.text, ...choices, columns, where: place, row: first.at?.row ?? 0, column: first.at?.col ?? 0 },
-      apart && ys > 1,
-    );
-  };
-  const asked: Asked[] = [
-    ...answered,
-    ...open
-      .filter((question) => !answered.some((one) => keyOf(one.question) === keyOf(question)))
-      .map((question) => ({ question, picked: null })),
-  ];
   return (
     <Sheet title={incoming.name ? `Import ${incoming.name}` : "Import a table"} width="w-[min(50rem,96vw)]" onClose={onClose}>
       {problem && (
@@ -105,64 +45,17 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
           {problem}
         </p>
       )}
-      {(found || problem) && (incoming.sheets?.length ?? 0) + (incoming.encodings?.length ?? 0) > 1 && (
-        <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
-          {(incoming.sheets?.length ?? 0) > 1 && (
-            <Choice
-              label="Sheet"
-              value={incoming.sheet ?? ""}
-              words={Object.fromEntries(incoming.sheets!.map((name) => [name, name]))}
-              onChange={(sheet) => void readAgain({ sheet })}
-            />
-          )}
-          {(incoming.encodings?.length ?? 0) > 0 && (
-            <Choice
-              label="Encoding"
-              value={incoming.encoding ?? ""}
-              words={Object.fromEntries(incoming.encodings!.map((name) => [name, name]))}
-              onChange={(encoding) => void readAgain({ encoding })}
-            />
-          )}
-        </div>
-      )}
+      {(found || problem) && <WhichTable {...taking} />}
       {found && (
         <form
           ref={form}
           className="contents"
           onSubmit={(event) => {
             event.preventDefault();
-            take();
+            if (ready) onTake(taking.table, apart && ys > 1);
           }}
         >
-          <HowRead found={found} choices={choices} onChoose={readAs} />
-          {asked.length > 0 && <Questions asked={asked} onPick={pick} />}
-          <TablePreview
-            found={found}
-            columns={columns}
-            onRole={setRole}
-            onText={(at, part) => setEdits({ ...edits, [at]: { ...edits[at], ...part } })}
-            onUnit={setUnitOf}
-            onElapsed={(at, unit) => setChoices(withChoices(choices, { elapsed: { [at]: unit } }))}
-          />
-          {unitOf !== null && (
-            <SignPalette
-              onSign={(sign) => {
-                const field = form.current?.querySelector<HTMLInputElement>(`[aria-label="Unit of column ${unitOf + 1}"]`) ?? null;
-                setEdits({ ...edits, [unitOf]: { ...edits[unitOf], unit: withSign(field, columns[unitOf]?.unit ?? "", sign) } });
-              }}
-            />
-          )}
-          <p>
-            {counted ? `${found.row_count} ${found.row_count === 1 ? "row" : "rows"}` : "Counting the rows…"}
-            {counted && found.row_count > (found.columns[0]?.cells.length ?? 0) && `, the first ${found.columns[0]!.cells.length} shown`}
-            {found.columns.filter((column) => column.since).map((column) => `; times count from ${column.since}`)}
-          </p>
-          <NotUsed found={found} columns={columns} />
-          {refusal && (
-            <p role="alert" className="text-amber">
-              {refusal}
-            </p>
-          )}
+          <WhatIsRead taking={taking} found={found} />
           <div className="flex flex-wrap items-end justify-end gap-x-4 gap-y-2">
             {ys > 1 && place !== "at" && place !== "beside" && (
               <fieldset className="mr-auto grid gap-x-4">
@@ -177,10 +70,8 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
                 )}
               </fieldset>
             )}
-            {elsewhere && !apart && <WhereTo where={where} at={first.at} onPick={setWhere} />}
-            {open.length > 0 && (
-              <p className="text-amber">{open.length === 1 ? "Answer the question" : "Answer the questions"} above to import.</p>
-            )}
+            {taking.elsewhere && !apart && <WhereTo where={taking.where} at={first.at} onPick={taking.setWhere} />}
+            {open > 0 && <p className="text-amber">{open === 1 ? "Answer the question" : "Answer the questions"} above to import.</p>}
             <button type="button" className="button" onClick={onClose}>
               Cancel
             </button>
@@ -194,12 +85,74 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
   );
 }
 
-function columnsOf(found: Understood, edits: Record<number, Partial<TakenColumn>>): TakenColumn[] {
-  return found.columns.map(({ name, symbol, unit, role }, place) => ({ name, symbol, unit, role, ...edits[place] }));
+/** Which sheet of a workbook it is, and how its letters are written, where there is more than one of them. */
+function WhichTable({ incoming, readAgain }: Taking) {
+  const { sheets = [], encodings = [] } = incoming;
+  if (sheets.length + encodings.length <= 1) return null;
+  const alike = (names: string[]) => names.map((name) => [name, name] as const);
+  return (
+    <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+      {sheets.length > 1 && (
+        <Choice label="Sheet" value={incoming.sheet ?? ""} words={alike(sheets)} onPick={(sheet) => void readAgain({ sheet })} />
+      )}
+      {encodings.length > 0 && (
+        <Choice
+          label="Encoding"
+          value={incoming.encoding ?? ""}
+          words={alike(encodings)}
+          onPick={(encoding) => void readAgain({ encoding })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** How it is read, what has to be asked, its columns, and what is left out of it. */
+function WhatIsRead({ taking, found }: { taking: Taking; found: Understood }) {
+  const { columns, asked, counted, refusal } = taking;
+  const preview = useRef<HTMLDivElement>(null);
+  // The column whose unit is being typed: signs are offered below the table.
+  const [unitOf, setUnitOf] = useState<number | null>(null);
+  const shown = found.columns[0]?.cells.length ?? 0;
+  return (
+    <>
+      <HowRead found={found} choices={taking.choices} onChoose={taking.readAs} />
+      {asked.length > 0 && <Questions asked={asked} onPick={taking.pick} />}
+      <div ref={preview} className="contents">
+        <TablePreview
+          found={found}
+          columns={columns}
+          onRole={taking.setRole}
+          onText={taking.edit}
+          onUnit={setUnitOf}
+          onElapsed={taking.setElapsed}
+        />
+      </div>
+      {unitOf !== null && (
+        <SignPalette
+          onSign={(sign) => {
+            const field = preview.current?.querySelector(`[aria-label="Unit of column ${unitOf + 1}"]`) ?? null;
+            taking.edit(unitOf, { unit: withSign(field, columns[unitOf]?.unit ?? "", sign) });
+          }}
+        />
+      )}
+      <p>
+        {counted ? `${found.row_count} ${found.row_count === 1 ? "row" : "rows"}` : "Counting the rows…"}
+        {counted && found.row_count > shown && `, the first ${shown} shown`}
+        {found.columns.filter((column) => column.since).map((column) => `; times count from ${column.since}`)}
+      </p>
+      <NotUsed found={found} columns={columns} />
+      {refusal && (
+        <p role="alert" className="text-amber">
+          {refusal}
+        </p>
+      )}
+    </>
+  );
 }
 
 /** Where the table goes in a study that has readings; none of the first choices takes anything away. */
-function WhereTo({ where, at, onPick }: { where: Where; at?: { row: number; col: number }; onPick: (where: Where) => void }) {
+function WhereTo({ where, at, onPick }: { where: Where; at?: Place; onPick: (where: Where) => void }) {
   const words: [Where, string][] = [
     ["below", "below the readings"],
     ["beside", "beside them, as new columns"],

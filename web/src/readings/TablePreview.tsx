@@ -1,19 +1,23 @@
 import type { Understood } from "../api/client";
 import { ROLES } from "./roles";
 import type { Elapsed, TakenColumn, TakenRole } from "./taken";
+import { Select, type Words } from "../ui/Select";
 
-const UNITS: Record<Elapsed, string> = {
-  s: "s",
-  min: "min",
-  h: "h",
-  d: "d",
-  "h:min": "h:min",
-  "min:s": "min:s",
-  "h:min:s": "h:min:s",
-  "": "text",
-};
-const ELAPSED: Elapsed[] = ["s", "min", "h", "d", ""];
-const CLOCK: Elapsed[] = ["h:min", "min:s", "h:min:s"];
+const ELAPSED: Words<Elapsed> = [
+  ["s", "s"],
+  ["min", "min"],
+  ["h", "h"],
+  ["d", "d"],
+];
+const CLOCK: Words<Elapsed> = [
+  ["h:min", "h:min"],
+  ["min:s", "min:s"],
+  ["h:min:s", "h:min:s"],
+];
+const AS_TEXT: Words<Elapsed> = [["", "text"]];
+const TAKEN_AS: Words<TakenRole> = [...ROLES, ["skip", "skipped"]];
+/** Roles whose cells need not be numbers. */
+const NO_NUMBERS: TakenRole[] = ["skip", "other", "series"];
 
 interface Props {
   found: Understood;
@@ -26,7 +30,8 @@ interface Props {
 }
 
 /** The first rows as they were understood, under the heading of each column, where every guess can be changed. */
-export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed }: Props) {
+export function TablePreview(props: Props) {
+  const { found, columns } = props;
   return (
     <div
       className="max-h-[40vh] shrink-0 overflow-auto border border-rule"
@@ -40,87 +45,20 @@ export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed
             <th scope="col" className="w-10">
               <span className="sr-only">row</span>
             </th>
-            {columns.map((column, place) => {
-              const { times, why } = found.columns[place]!;
-              const asText = !times && column.unit === "";
-              const units = times === "clock" ? [...ELAPSED.slice(0, 4), ...CLOCK, "" as Elapsed] : ELAPSED;
-              return (
-                <th key={place} scope="col" className="min-w-40 border-l border-rule p-1.5 text-left align-top font-normal">
-                  <select
-                    className="field w-full"
-                    aria-label={`Column ${place + 1} role`}
-                    value={column.role}
-                    onChange={(event) => onRole(place, event.target.value as TakenRole)}
-                  >
-                    {ROLES.map(({ role, word }) => (
-                      <option key={role} value={role}>
-                        {word}
-                      </option>
-                    ))}
-                    <option value="skip">skipped</option>
-                  </select>
-                  <p className="mt-0.5 truncate text-[11.5px] text-mute" title={why}>
-                    {why || " "}
-                  </p>
-                  {column.role !== "skip" && (
-                    <div className="mt-1 grid grid-cols-2 gap-1">
-                      <span className="col-span-2">
-                        <Field
-                          label={`Name of column ${place + 1}`}
-                          hint="name"
-                          value={column.name}
-                          limit={100}
-                          onFocus={() => onUnit(null)}
-                          onChange={(name) => onText(place, { name })}
-                        />
-                      </span>
-                      <Field
-                        label={`Symbol of column ${place + 1}`}
-                        hint="symbol"
-                        value={column.symbol}
-                        limit={20}
-                        onFocus={() => onUnit(null)}
-                        onChange={(symbol) => onText(place, { symbol })}
-                      />
-                      {!times || asText ? (
-                        <Field
-                          label={`Unit of column ${place + 1}`}
-                          hint="unit"
-                          value={column.unit}
-                          limit={40}
-                          onFocus={() => onUnit(place)}
-                          onChange={(unit) => onText(place, { unit })}
-                        />
-                      ) : (
-                        <select
-                          className="field h-[26px] w-full min-w-0 px-0.5"
-                          aria-label={`Times of column ${place + 1} are counted in`}
-                          value={column.unit}
-                          onChange={(event) => onElapsed(place, event.target.value as Elapsed)}
-                        >
-                          {units.map((unit) => (
-                            <option key={unit} value={unit}>
-                              {UNITS[unit]}
-                            </option>
-                          ))}
-                        </select>
-                      )}
-                    </div>
-                  )}
-                </th>
-              );
-            })}
+            {columns.map((column, place) => (
+              <Heading key={place} {...props} column={column} place={place} />
+            ))}
           </tr>
         </thead>
         <tbody className="numerals">
           {(found.columns[0]?.cells ?? []).map((_, row) => (
             <tr key={row} className="border-t border-rule/70">
-              <th scope="row" className="bg-well px-2 text-right text-[11.5px] font-normal text-mute">
+              <th scope="row" className="bg-well px-2 text-right text-note font-normal text-mute">
                 {row + 1}
               </th>
               {found.columns.map((column, place) => {
                 const role = columns[place]?.role ?? "skip";
-                const wrong = ["skip", "other", "series"].includes(role) ? undefined : column.wrong.find((cell) => cell.row === row);
+                const wrong = NO_NUMBERS.includes(role) ? undefined : column.wrong.find((cell) => cell.row === row);
                 return (
                   <td
                     key={place}
@@ -136,6 +74,72 @@ export function TablePreview({ found, columns, onRole, onText, onUnit, onElapsed
         </tbody>
       </table>
     </div>
+  );
+}
+
+interface HeadingProps extends Props {
+  column: TakenColumn;
+  place: number;
+}
+
+/** What a column is taken as, and why; its name, symbol and unit. */
+function Heading({ found, column, place, onRole, onText, onUnit, onElapsed }: HeadingProps) {
+  const { times, why } = found.columns[place]!;
+  const units = times === "clock" ? [...ELAPSED, ...CLOCK, ...AS_TEXT] : [...ELAPSED, ...AS_TEXT];
+  const name = `column ${place + 1}`;
+  return (
+    <th scope="col" className="min-w-40 border-l border-rule p-1.5 text-left align-top font-normal">
+      <Select
+        className="field w-full"
+        aria-label={`Column ${place + 1} role`}
+        value={column.role}
+        words={TAKEN_AS}
+        onPick={(role) => onRole(place, role)}
+      />
+      <p className="mt-0.5 truncate text-note text-mute" title={why}>
+        {why || " "}
+      </p>
+      {column.role !== "skip" && (
+        <div className="mt-1 grid grid-cols-2 gap-1">
+          <span className="col-span-2">
+            <Field
+              label={`Name of ${name}`}
+              hint="name"
+              value={column.name}
+              limit={100}
+              onFocus={() => onUnit(null)}
+              onChange={(name) => onText(place, { name })}
+            />
+          </span>
+          <Field
+            label={`Symbol of ${name}`}
+            hint="symbol"
+            value={column.symbol}
+            limit={20}
+            onFocus={() => onUnit(null)}
+            onChange={(symbol) => onText(place, { symbol })}
+          />
+          {times ? (
+            <Select
+              className="field h-[26px] w-full min-w-0 px-0.5"
+              aria-label={`Times of ${name} are counted in`}
+              value={units.find(([unit]) => unit === column.unit)?.[0] ?? ""}
+              words={units}
+              onPick={(unit) => onElapsed(place, unit)}
+            />
+          ) : (
+            <Field
+              label={`Unit of ${name}`}
+              hint="unit"
+              value={column.unit}
+              limit={40}
+              onFocus={() => onUnit(place)}
+              onChange={(unit) => onText(place, { unit })}
+            />
+          )}
+        </div>
+      )}
+    </th>
   );
 }
 

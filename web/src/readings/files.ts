@@ -2,6 +2,7 @@ import { api, messageOf } from "../api/client";
 import type { Incoming } from "../study/view";
 import { navigate } from "../route";
 import { notify } from "../ui/Notices";
+import { messageIn } from "../ui/messageIn";
 
 export const TYPES = ".csv,.tsv,.txt,.dat,.json,.ods,.xlsx";
 const LARGEST = 20_000_000;
@@ -9,13 +10,12 @@ const LARGEST = 20_000_000;
 /** The table in a file, read by the server; raises an error that says why it cannot be. */
 export async function readFile(file: File, how: { sheet?: string; encoding?: string } = {}): Promise<Incoming> {
   if (file.size > LARGEST) throw new Error("This file is larger than 20 MB. Save the part that is meant as a file of its own.");
-  const body = new FormData();
-  body.append("file", file);
-  body.append("sheet", how.sheet ?? "");
-  body.append("encoding", how.encoding ?? "");
+  const body = { file: file.name, sheet: how.sheet ?? "", encoding: how.encoding ?? "" };
+  const form = new FormData();
+  for (const [name, value] of Object.entries({ ...body, file })) form.append(name, value);
   let answer;
   try {
-    answer = await api.POST("/api/tables/file", { body: body as never, bodySerializer: (form: unknown) => form as FormData });
+    answer = await api.POST("/api/tables/file", { body, bodySerializer: () => form });
   } catch {
     throw new Error("The file could not be read: the server cannot be reached, or the file has gone. Try again.");
   }
@@ -44,6 +44,6 @@ export async function takeFile(file: File, take: (incoming: Incoming) => void) {
     if (study) navigate(study);
     else take(await readFile(file));
   } catch (error) {
-    notify(`${file.name}: ${(error as Error).message}`);
+    notify(`${file.name}: ${messageIn(error)}`);
   }
 }

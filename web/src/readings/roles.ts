@@ -1,13 +1,14 @@
 import type { Role } from "../api/client";
+import type { Words } from "../ui/Select";
 
 /** What a column can be used as. */
-export const ROLES: { role: Role; word: string }[] = [
-  { role: "x", word: "x" },
-  { role: "y", word: "y" },
-  { role: "y_error", word: "uncertainty of y" },
-  { role: "x_error", word: "uncertainty of x" },
-  { role: "weight", word: "weight" },
-  { role: "count", word: "count of repeats" },
-  { role: "series", word: "series" },
-  { role: "other", word: "label or other" },
+export const ROLES: Words<Role> = [
+  ["x", "x"],
+  ["y", "y"],
+  ["y_error", "uncertainty of y"],
+  ["x_error", "uncertainty of x"],
+  ["weight", "weight"],
+  ["count", "count of repeats"],
+  ["series", "series"],
+  ["other", "label or other"],
 ];

@@ -63,13 +63,13 @@ export function problemOf(columns: TakenColumn[], found: Understood, choices: Ch
   if (xs > 1 && xs > ys)
     return `${xs} columns are x, but ${ys === 1 ? "only one is" : `${ys} are`} y: each x needs a y of its own, or choose one x.`;
   const twice =
-    ROLES.find(({ role }) => ["weight", "count", "series"].includes(role) && count(role) > 1) ??
+    ROLES.find(([role]) => ["weight", "count", "series"].includes(role) && count(role) > 1) ??
     (count("y_error") > Math.max(1, ys)
-      ? ROLES.find(({ role }) => role === "y_error")
+      ? ROLES.find(([role]) => role === "y_error")
       : count("x_error") > Math.max(1, xs)
-        ? ROLES.find(({ role }) => role === "x_error")
+        ? ROLES.find(([role]) => role === "x_error")
         : undefined);
-  if (twice) return `Only one column can be ${twice.word}.`;
+  if (twice) return `Only one column can be ${twice[1]}.`;
   return kept > MOST_COLUMNS && ys < 2 ? `A study holds ${MOST_COLUMNS} columns; ${kept} are chosen. Skip some.` : "";
 }
 

@@ -9,9 +9,11 @@ import { usePasteAnywhere } from "../readings/usePasteAnywhere";
 import type { Incoming } from "../study/view";
 import { Mark } from "../ui/Mark";
 import { DropSign, useDrop } from "../ui/useDrop";
-import { chosenCards, ORDERS, type Order } from "./order";
+import { chosenCards, type Order, ORDERS } from "./order";
 import { StudyCard } from "./StudyCard";
 import { useShelf } from "./useShelf";
+import { Select } from "../ui/Select";
+import { wordsOf } from "../ui/keys";
 
 export function Shelf() {
   const { shelf, create, rename, duplicate, restore, remove } = useShelf();
@@ -39,37 +41,8 @@ export function Shelf() {
       </header>
       <main className="mx-auto w-full max-w-[1180px] grow px-5 pt-7 pb-16">
         <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
-          <h1 className="font-book text-[26px] font-semibold">Shelf</h1>
-          {data && data.cards.length > 1 && (
-            <div role="search" aria-label="Studies" className="flex flex-wrap items-center gap-2">
-              <label className="relative">
-                <span className="sr-only">Find a study</span>
-                <Search size={14} className="absolute top-2 left-2 text-mute" />
-                <input
-                  className="field w-56 pl-7"
-                  type="search"
-                  placeholder="title, question or equation"
-                  value={wanted}
-                  onChange={(event) => setWanted(event.target.value)}
-                />
-              </label>
-              <label className="flex items-center gap-1.5 text-[13px] text-mute">
-                sort by
-                <select
-                  className="field"
-                  aria-label="Order of the studies"
-                  value={order}
-                  onChange={(event) => setOrder(event.target.value as Order)}
-                >
-                  {Object.entries(ORDERS).map(([name, word]) => (
-                    <option key={name} value={name}>
-                      {word}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            </div>
-          )}
+          <h1 className="font-book text-title font-semibold">Shelf</h1>
+          {data && data.cards.length > 1 && <Find wanted={wanted} onWanted={setWanted} order={order} onOrder={setOrder} />}
         </div>
         {data && wanted.trim() && !cards.length && (
           <p role="status" className="mt-4 text-mute">
@@ -84,18 +57,7 @@ export function Shelf() {
             </button>
           </p>
         )}
-        {data && !data.cards.length && (
-          <section className="mt-4 border border-rule bg-sheet p-6">
-            <h2 className="font-book text-lg font-semibold">Nothing here yet</h2>
-            <p className="mt-1 max-w-prose text-mute">
-              A study holds your readings, the curves through them, and the answers you take from it. Everything is saved as you make it; no
-              account is needed.
-            </p>
-            <button className="button-main mt-4" onClick={start} disabled={create.isPending}>
-              <Plus size={15} /> Type or paste readings
-            </button>
-          </section>
-        )}
+        {data && !data.cards.length && <Empty onStart={start} busy={create.isPending} />}
         {data && data.cards.length > 0 && (
           <ul aria-label="Studies" className="mt-4 grid gap-4 [grid-template-columns:repeat(auto-fill,minmax(248px,1fr))]">
             {cards.map((card) => (
@@ -130,13 +92,57 @@ export function Shelf() {
   );
 }
 
+interface FindProps {
+  wanted: string;
+  onWanted: (wanted: string) => void;
+  order: Order;
+  onOrder: (order: Order) => void;
+}
+
+function Find({ wanted, onWanted, order, onOrder }: FindProps) {
+  return (
+    <div role="search" aria-label="Studies" className="flex flex-wrap items-center gap-2">
+      <label className="relative">
+        <span className="sr-only">Find a study</span>
+        <Search size={14} className="absolute top-2 left-2 text-mute" />
+        <input
+          className="field w-56 pl-7"
+          type="search"
+          placeholder="title, question or equation"
+          value={wanted}
+          onChange={(event) => onWanted(event.target.value)}
+        />
+      </label>
+      <label className="flex items-center gap-1.5 text-plain text-mute">
+        sort by
+        <Select aria-label="Order of the studies" value={order} words={wordsOf(ORDERS)} onPick={onOrder} />
+      </label>
+    </div>
+  );
+}
+
+function Empty({ onStart, busy }: { onStart: () => void; busy: boolean }) {
+  return (
+    <section className="mt-4 border border-rule bg-sheet p-6">
+      <h2 className="font-book text-lead font-semibold">Nothing here yet</h2>
+      <p className="mt-1 max-w-prose text-mute">
+        A study holds your readings, the curves through them, and the answers you take from it. Everything is saved as you make it; no
+        account is needed.
+      </p>
+      <button className="button-main mt-4" onClick={onStart} disabled={busy}>
+        <Plus size={15} /> Type or paste readings
+      </button>
+    </section>
+  );
+}
+
 function Samples({ samples, onOpen }: { samples: Sample[]; onOpen: (name: string) => void }) {
   return (
     <section className="mt-10" aria-labelledby="samples">
-      <h2 id="samples" className="font-book text-[19px] font-semibold">
+      <h2 id="samples" className="font-book text-title font-semibold">
         Samples to learn from
       </h2>
-      <p className="mt-0.5 text-[13px] text-mute">
+      <p className="mt-0.5 text-plain text-mute">
         From the Sallow Quay field week. All numbers are invented. Opening one makes a copy of your own.
       </p>
       <ul className="mt-3 divide-y divide-rule border-y border-rule">
@@ -144,7 +150,7 @@ function Samples({ samples, onOpen }: { samples: Sample[]; onOpen: (name: string
           <li key={sample.name} className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 py-3">
             <div className="min-w-0 grow basis-80">
               <h3 className="font-medium">{sample.title}</h3>
-              <p className="text-[13px] text-mute">
+              <p className="text-plain text-mute">
                 <span className="font-book italic">{sample.question}</span> {sample.discover}
               </p>
             </div>
@@ -161,12 +167,12 @@ function Samples({ samples, onOpen }: { samples: Sample[]; onOpen: (name: string
 function Bin({ cards, onRestore }: { cards: Card[]; onRestore: (card: Card) => void }) {
   return (
     <details className="mt-10">
-      <summary className="w-fit cursor-pointer rounded-(--radius) text-[13px] text-mute">Bin ({cards.length})</summary>
+      <summary className="w-fit cursor-pointer rounded-(--radius) text-plain text-mute">Bin ({cards.length})</summary>
       <ul className="mt-2 divide-y divide-rule border-y border-rule">
         {cards.map((card) => (
           <li key={card.id} className="flex items-center justify-between gap-4 py-2">
             <span>
-              {card.title} <span className="text-[13px] text-mute">· {card.summary}</span>
+              {card.title} <span className="text-plain text-mute">· {card.summary}</span>
             </span>
             <button className="button" onClick={() => onRestore(card)} aria-label={`Take ${card.title} back`}>
               <Undo2 size={14} /> Restore

@@ -33,7 +33,7 @@ export function StudyCard({ card, onRename, onDuplicate, onDelete }: Props) {
             }}
           />
         ) : (
-          <h2 className="pr-7 font-book text-[16px] leading-snug font-semibold">
+          <h2 className="pr-7 font-book text-lead leading-snug font-semibold">
             <a
               href={path}
               className="after:absolute after:inset-0 focus-visible:outline-none focus-visible:after:outline-2 focus-visible:after:outline-pine"
@@ -47,8 +47,8 @@ export function StudyCard({ card, onRename, onDuplicate, onDelete }: Props) {
             </a>
           </h2>
         )}
-        {card.question && <p className="line-clamp-2 font-book text-[13.5px] text-mute italic">{card.question}</p>}
-        <p className="numerals mt-auto pt-2 text-[12.5px] text-mute">
+        {card.question && <p className="line-clamp-2 font-book text-plain text-mute italic">{card.question}</p>}
+        <p className="numerals mt-auto pt-2 text-note text-mute">
           {card.summary}
           {card.equation && (
             <>
@@ -57,7 +57,7 @@ export function StudyCard({ card, onRename, onDuplicate, onDelete }: Props) {
             </>
           )}
         </p>
-        <p className="numerals text-[12px] text-mute">changed {changed.format(new Date(card.changed))}</p>
+        <p className="numerals text-note text-mute">changed {changed.format(new Date(card.changed))}</p>
       </div>
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger asChild>
@@ -99,7 +99,7 @@ function Rename({ title, onDone }: { title: string; onDone: (title: string | nul
       defaultValue={title}
       maxLength={200}
       aria-label="Title of the study"
-      className="field relative z-10 font-book text-[15px]"
+      className="field relative z-10 font-book text-lead"
       onBlur={(event) => finish(event.target.value)}
       onKeyDown={(event) => {
         if (event.key === "Enter") finish(event.currentTarget.value);

@@ -1,5 +1,6 @@
 import type { Card } from "../api/client";
 import { lookOf } from "../fits/looks";
+import { polyline } from "../plot/path";
 
 const WIDTH = 240;
 const HEIGHT = 118;
@@ -33,7 +34,7 @@ export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string })
       <line x1={0} x2={WIDTH} y1={FLOOR} y2={FLOOR} stroke="var(--color-edge)" />
       <g clipPath={`url(#clip-${id})`}>
         {[...plot.curves].reverse().map(({ letter, points }) => {
-          const path = points.map(({ x: u, y: v }, i) => `${i ? "L" : "M"}${x(u).toFixed(1)} ${y(v).toFixed(1)}`).join("");
+          const path = polyline(points.map(({ x: u, y: v }) => [x(u), y(v)]));
           const { color } = lookOf(letter);
           return (
             <g key={letter} fill="none" stroke={color} strokeWidth={1.8}>
@@ -51,7 +52,7 @@ export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string })
       </g>
       {bar && <line x1={x(bar.low)} x2={x(bar.high)} y1={FLOOR} y2={FLOOR} stroke="var(--color-ink)" strokeWidth={4} />}
       {!plot.points.length && (
-        <text x={WIDTH / 2} y={60} textAnchor="middle" fontSize="11" fill="var(--color-mute)">
+        <text x={WIDTH / 2} y={60} textAnchor="middle" fontSize="var(--text-fine)" fill="var(--color-mute)">
           no readings yet
         </text>
       )}

@@ -45,6 +45,3 @@ export function useCalmAnalysis(): Analysis {
   const calm = useView((view) => view.calm);
   return useDeferredValue(calm ?? analysis);
 }
-
-/** Names of the status numbers that come with every row. */
-export const STATUS = { blank: 0, used: 1, aside: 2, problem: 3, unknown: 4 } as const;

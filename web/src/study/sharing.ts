@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/consistent-type-assertions -- parts of the older value take the place of equal parts of the newer one */
 /**
  * The newer value with every part that did not change taken from the older one: what is drawn from such a part need not
  * be drawn again.

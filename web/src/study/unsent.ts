@@ -32,6 +32,7 @@ export async function takeUp<Gesture>(study: string): Promise<Unsent<Gesture>[]>
     const found: Unsent<Gesture>[] = [];
     for (const key of Object.keys(localStorage)) {
       if (!key.startsWith(prefix(study)) || held.has(lockOf(key.slice(prefix(study).length)))) continue;
+      // eslint-disable-next-line @typescript-eslint/consistent-type-assertions -- what this program has stored itself
       const stored = JSON.parse(localStorage.getItem(key) ?? "null") as Unsent<Gesture> | null;
       localStorage.removeItem(key);
       if (stored && Array.isArray(stored.gestures)) found.push(stored);

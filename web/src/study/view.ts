@@ -111,6 +111,12 @@ export const resetView = () => useView.setState(START);
 
 export const select = (active: Place, anchor: Place = active) => setView({ selection: { anchor, active } });
 
+/** Choose a reading by its row: the cell of its y. */
+export function chooseReading(columns: { role: string }[], row: number) {
+  const y = columns.findIndex((column) => column.role === "y");
+  select({ row, col: Math.max(0, y) });
+}
+
 /** First and last row of the selection. */
 export function litRows(selection: Selection | null): [number, number] | null {
   if (!selection) return null;

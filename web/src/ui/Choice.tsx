@@ -1,20 +1,18 @@
-/** A labelled choice among a few words. */
-export function Choice<Name extends string>(props: {
+import { Select, type Words } from "./Select";
+
+interface Props<Value> {
   label: string;
-  value: Name;
-  words: Record<Name, string>;
-  onChange: (value: Name) => void;
-}) {
+  value: Value;
+  words: Words<Value>;
+  onPick: (value: Value) => void;
+}
+
+/** A labelled choice among a few words. */
+export function Choice<Value extends string | number | boolean>({ label, ...rest }: Props<Value>) {
   return (
     <label className="flex items-center gap-2">
-      {props.label}
-      <select className="field max-w-52" value={props.value} onChange={(event) => props.onChange(event.target.value as Name)}>
-        {(Object.keys(props.words) as Name[]).map((name) => (
-          <option key={name} value={name}>
-            {props.words[name]}
-          </option>
-        ))}
-      </select>
+      {label}
+      <Select className="field max-w-52" {...rest} />
     </label>
   );
 }

@@ -10,7 +10,7 @@ export function Hint({ text, children }: { text: ReactNode; children: ReactNode 
         <Tooltip.Content
           sideOffset={5}
           collisionPadding={8}
-          className="z-50 max-w-72 rounded-(--radius) bg-bar px-2.5 py-1.5 text-[12.5px] text-on-bar"
+          className="z-50 max-w-72 rounded-(--radius) bg-bar px-2.5 py-1.5 text-plain text-on-bar"
         >
           {text}
         </Tooltip.Content>
@@ -42,7 +42,7 @@ export function Term({ word, meaning, className = "" }: { word: ReactNode; meani
           collisionPadding={8}
           onOpenAutoFocus={(event) => event.preventDefault()}
           onCloseAutoFocus={(event) => event.preventDefault()}
-          className="z-50 max-w-72 rounded-(--radius) bg-bar px-2.5 py-1.5 text-[12.5px] text-on-bar"
+          className="z-50 max-w-72 rounded-(--radius) bg-bar px-2.5 py-1.5 text-plain text-on-bar"
         >
           {meaning}
         </Popover.Content>

@@ -14,7 +14,7 @@ export function Mark() {
         <circle cx="10" cy="6" r="2.4" fill="#fcfbf7" />
         <circle cx="21" cy="5" r="2.4" fill="#fcfbf7" />
       </svg>
-      <span className="font-book text-[17px] font-semibold">Ridge</span>
+      <span className="font-book text-lead font-semibold">Ridge</span>
     </span>
   );
 }

@@ -32,7 +32,7 @@ export function Notices() {
       {notices.map((notice) => (
         <div
           key={notice.id}
-          className="pointer-events-auto flex items-center gap-3 rounded-(--radius) bg-bar py-1.5 pr-1.5 pl-4 text-[13px] text-on-bar"
+          className="pointer-events-auto flex items-center gap-3 rounded-(--radius) bg-bar py-1.5 pr-1.5 pl-4 text-plain text-on-bar"
         >
           <span>{notice.text}</span>
           {notice.action && (

@@ -36,7 +36,7 @@ export function NumberStrip({ clock, onSign, more }: Props) {
           type="button"
           tabIndex={-1}
           aria-label={said}
-          className="numerals h-10 grow touch-manipulation rounded-(--radius) border border-rule bg-sheet text-[16px] active:bg-block"
+          className="numerals h-10 grow touch-manipulation rounded-(--radius) border border-rule bg-sheet text-lead active:bg-block"
           onClick={press}
         >
           {word}

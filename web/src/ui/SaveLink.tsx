@@ -1,6 +1,8 @@
 import { type MouseEvent, type ReactNode, useEffect, useRef, useState } from "react";
 
 import { notify } from "./Notices";
+import { messageIn } from "./messageIn";
+import { saidBy } from "../api/client";
 
 interface Props {
   href: string;
@@ -35,7 +37,7 @@ export function SaveLink({ href, className, children }: Props) {
       notify(`${name} is saved.`);
       setState(null);
     } catch (problem) {
-      const reason = problem instanceof TypeError ? "The server cannot be reached. Try again." : (problem as Error).message;
+      const reason = problem instanceof TypeError ? "The server cannot be reached. Try again." : messageIn(problem);
       setState(control.signal.aborted ? null : { said: reason, failed: true });
     } finally {
       window.clearInterval(clock);
@@ -49,15 +51,15 @@ export function SaveLink({ href, className, children }: Props) {
         {children}
       </a>
       {state && !state.failed && (
-        <span role="status" className="numerals inline-flex items-center gap-1.5 text-[12px] text-mute">
+        <span role="status" className="numerals inline-flex items-center gap-1.5 text-note text-mute">
           {state.said}
-          <button type="button" className="button !h-[24px] !px-1.5 !text-[12px]" onClick={() => stop.current?.abort()}>
+          <button type="button" className="button !h-[24px] !px-1.5 !text-note" onClick={() => stop.current?.abort()}>
             Cancel
           </button>
         </span>
       )}
       {state?.failed && (
-        <span role="alert" className="text-[12.5px] text-amber">
+        <span role="alert" className="text-plain text-amber">
           {state.said}
         </span>
       )}
@@ -67,8 +69,8 @@ export function SaveLink({ href, className, children }: Props) {
 
 async function reasonOf(response: Response): Promise<string> {
   try {
-    const body = (await response.json()) as { message?: unknown };
-    if (typeof body.message === "string") return body.message;
+    const message = saidBy(await response.json());
+    if (message) return message;
   } catch {
     // Not from the API: a proxy, or a server that is about to stop.
   }

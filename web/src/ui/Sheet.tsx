@@ -21,11 +21,11 @@ export function Sheet({ title, note, width, open = true, onClose, children }: Pr
         <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-[13px] ${width}`}
+          className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-plain ${width}`}
         >
           <div className="flex items-start justify-between gap-3">
             <div className="min-w-0">
-              <Dialog.Title className="truncate font-book text-lg font-semibold">{title}</Dialog.Title>
+              <Dialog.Title className="truncate font-book text-lead font-semibold">{title}</Dialog.Title>
               {note}
             </div>
             <Dialog.Close className="icon-button" aria-label="Close">

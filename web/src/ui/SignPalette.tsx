@@ -24,7 +24,8 @@ export function SignPalette({ onSign }: { onSign: (sign: string) => void }) {
 }
 
 /** A text with a sign put where the caret of its field is. */
-export function withSign(field: HTMLInputElement | null, text: string, sign: string): string {
+export function withSign(element: Element | null, text: string, sign: string): string {
+  const field = element instanceof HTMLInputElement ? element : null;
   const [from, to] = [field?.selectionStart ?? text.length, field?.selectionEnd ?? text.length];
   window.requestAnimationFrame(() => {
     field?.focus();

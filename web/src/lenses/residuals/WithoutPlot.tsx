@@ -1,9 +1,10 @@
-import type { Curve } from "../api/client";
-import { pathOf } from "../plot/path";
-import { makeScale } from "../plot/scales";
-import { STATUS, useAnalysis } from "../study/context";
-import { useWithout } from "../study/useWithout";
-import { curveOf } from "../fits/kinds";
+import type { Curve } from "../../api/client";
+import { pathOf } from "../../plot/path";
+import { makeScale } from "../../plot/scales";
+import { useAnalysis } from "../../study/context";
+import { STATUS } from "../../study/status";
+import { useWithout } from "../../study/useWithout";
+import { curveOf } from "../../fits/kinds";
 
 const WIDTH = 330;
 const HEIGHT = 150;
@@ -21,7 +22,7 @@ export function WithoutPlot({ letter, row, color }: { letter: string; row: numbe
   const path = (curve: Curve) => pathOf(curve.x, curve.y, x, y);
   return (
     <figure className="border border-rule bg-sheet">
-      <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">Without one reading</figcaption>
+      <figcaption className="px-2.5 pt-1.5 text-note font-semibold text-mute">Without one reading</figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="block w-full"
@@ -46,7 +47,7 @@ export function WithoutPlot({ letter, row, color }: { letter: string; row: numbe
           <path data-testid="ghost" d={path(found.curve)} fill="none" stroke="var(--color-ink)" strokeWidth="1.6" strokeDasharray="3 4" />
         )}
       </svg>
-      <p className="px-2.5 pb-2 font-book text-[13px] leading-snug" role="status">
+      <p className="px-2.5 pb-2 font-book text-plain leading-snug" role="status">
         {found?.sentence ?? <span className="text-mute">Point at a row of the table below, or choose a reading.</span>}
       </p>
     </figure>

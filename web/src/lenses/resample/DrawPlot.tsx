@@ -1,9 +1,10 @@
-import type { Resampling } from "../api/client";
-import { lookOf } from "../fits/looks";
-import { pathOf } from "../plot/path";
-import { makeScale } from "../plot/scales";
-import { STATUS, useAnalysis } from "../study/context";
-import { Ticks } from "./Ticks";
+import type { Resampling } from "../../api/client";
+import { lookOf } from "../../fits/looks";
+import { pathOf } from "../../plot/path";
+import { makeScale } from "../../plot/scales";
+import { useAnalysis } from "../../study/context";
+import { STATUS } from "../../study/status";
+import { Ticks } from "../Ticks";
 
 const MOST_MARKS = 600;
 
@@ -29,7 +30,7 @@ export function DrawPlot({ found, places, wide = false, label }: { found: Resamp
       <clipPath id={clip}>
         <rect x={area.left} y={area.top} width={area.right - area.left} height={area.bottom - area.top} />
       </clipPath>
-      <g fontSize={wide ? 11 : 12} fill="var(--color-mute)">
+      <g fontSize={wide ? "var(--text-fine)" : "var(--text-note)"} fill="var(--color-mute)">
         <Ticks x={x} y={y} area={area} count={wide ? { x: 7, y: 6 } : { x: 3, y: 3 }} base={height - 6} />
         <path d={`M${area.left} ${area.top}V${area.bottom}H${area.right}`} fill="none" stroke="var(--color-edge)" />
       </g>

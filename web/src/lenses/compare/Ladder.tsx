@@ -1,5 +1,7 @@
-import type { Comparison } from "../api/client";
-import { LOG, makeScale, ticksOf } from "../plot/scales";
+import type { Comparison } from "../../api/client";
+import { polyline } from "../../plot/path";
+import { LOG, makeScale } from "../../plot/scales";
+import { ticksOf } from "../../plot/ticks";
 
 const WIDTH = 560;
 const HEIGHT = 190;
@@ -16,7 +18,6 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
   const e = makeScale([least / 1.25, most * 1.25], [AREA.bottom, AREA.top], LOG);
   const lowest = Math.min(...shares, 0.999);
   const s = makeScale([lowest - (1 - lowest) * 0.1, 1 + (1 - lowest) * 0.06], [AREA.bottom, AREA.top]);
-  const path = (points: [number, number][]) => points.map(([px, py], i) => `${i ? "L" : "M"}${px.toFixed(1)} ${py.toFixed(1)}`).join("");
   const errorPoints = rungs.flatMap((rung): [number, number][] =>
     rung.error === null ? [] : [[x(rung.degree), rung.error > 0 ? e(rung.error) : AREA.bottom]],
   );
@@ -24,8 +25,8 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
   return (
     <figure className="border border-rule bg-sheet px-2.5 py-2">
       <figcaption>
-        <h2 className="text-[12px] font-semibold text-mute">Why R² cannot choose: polynomials by degree</h2>
-        <p className="mt-0.5 font-book text-[14.5px] leading-snug">{sentence}</p>
+        <h2 className="text-note font-semibold text-mute">Why R² cannot choose: polynomials by degree</h2>
+        <p className="mt-0.5 font-book text-body leading-snug">{sentence}</p>
       </figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -33,7 +34,7 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
         role="img"
         aria-label={`R² and leave-one-out error of polynomials of degree 1 to ${rungs.length}. ${sentence}`}
       >
-        <g fontSize="11" fill="var(--color-mute)">
+        <g fontSize="var(--text-fine)" fill="var(--color-mute)">
           {ticksOf(e, 4).map(({ key, at, text }) => (
             <g key={key}>
               <line x1={AREA.left} x2={AREA.right} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.6" />
@@ -67,7 +68,7 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
           </text>
         </g>
         <path d={`M${AREA.left} ${AREA.top}V${AREA.bottom}H${AREA.right}V${AREA.top}`} fill="none" stroke="var(--color-edge)" />
-        <path d={path(sharePoints)} fill="none" stroke="var(--color-iris)" strokeWidth="1.8" strokeDasharray="6 4" />
+        <path d={polyline(sharePoints)} fill="none" stroke="var(--color-iris)" strokeWidth="1.8" strokeDasharray="6 4" />
         {sharePoints.map(([px, py]) => (
           <rect
             key={px}
@@ -80,32 +81,39 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
             strokeWidth="1.6"
           />
         ))}
-        <path d={path(errorPoints)} fill="none" stroke="var(--color-copper)" strokeWidth="1.8" />
+        <path d={polyline(errorPoints)} fill="none" stroke="var(--color-copper)" strokeWidth="1.8" />
         {errorPoints.map(([px, py]) => (
           <circle key={px} cx={px} cy={py} r="3.8" fill="var(--color-copper)" />
         ))}
       </svg>
-      <div className="sr-only">
-        <table>
-          <caption>Polynomials by degree</caption>
-          <thead>
-            <tr>
-              <th scope="col">degree</th>
-              <th scope="col">R²</th>
-              <th scope="col">leave-one-out error</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rungs.map((rung) => (
-              <tr key={rung.degree}>
-                <th scope="row">{rung.degree}</th>
-                <td>{rung.r_squared_text}</td>
-                <td>{rung.error_text}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <LadderTable rungs={rungs} />
     </figure>
+  );
+}
+
+/** The same for those who hear it. */
+function LadderTable({ rungs }: { rungs: Comparison["ladder"] }) {
+  return (
+    <div className="sr-only">
+      <table>
+        <caption>Polynomials by degree</caption>
+        <thead>
+          <tr>
+            <th scope="col">degree</th>
+            <th scope="col">R²</th>
+            <th scope="col">leave-one-out error</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rungs.map((rung) => (
+            <tr key={rung.degree}>
+              <th scope="row">{rung.degree}</th>
+              <td>{rung.r_squared_text}</td>
+              <td>{rung.error_text}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

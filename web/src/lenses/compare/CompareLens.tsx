@@ -1,17 +1,18 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import { api, type Analysis, type Comparison } from "../api/client";
-import { lookOf } from "../fits/looks";
-import { Swatch } from "../fits/Swatch";
-import { pathOf } from "../plot/path";
-import { makeScale } from "../plot/scales";
-import { STATUS, useAnalysis, useChange, useStudy } from "../study/context";
-import { Term } from "../ui/Hint";
+import { api, type Analysis, type Comparison } from "../../api/client";
+import { lookOf } from "../../fits/looks";
+import { Swatch } from "../../fits/Swatch";
+import { pathOf } from "../../plot/path";
+import { makeScale } from "../../plot/scales";
+import { useAnalysis, useChange, useStudy } from "../../study/context";
+import { isDrawnRow, STATUS } from "../../study/status";
+import { Term } from "../../ui/Hint";
 import { Ladder } from "./Ladder";
-import { LensTabs } from "./LensTabs";
-import { TableCard } from "./TableCard";
-import { Ticks } from "./Ticks";
-import { type DrawnFit, isComputed, isDrawn } from "../fits/kinds";
+import { LensTabs } from "../LensTabs";
+import { TableCard } from "../TableCard";
+import { Ticks } from "../Ticks";
+import { type DrawnFit, isComputed, isDrawn } from "../../fits/kinds";
 
 /** The fits side by side: small plots on common axes, the criteria with their meaning, and why R² is no judge. */
 export function CompareLens() {
@@ -48,7 +49,7 @@ export function CompareLens() {
 function OneMore() {
   const change = useChange();
   return (
-    <p className="text-[13px] text-mute">
+    <p className="text-plain text-mute">
       There is only one fit.{" "}
       <button className="button" onClick={() => change({ kind: "add_fit", family: "polynomial", options: { degree: 2 } })}>
         Add a quadratic
@@ -73,17 +74,15 @@ function Multiple({ fit, analysis }: { fit: DrawnFit; analysis: Analysis }) {
   const r = makeScale([-largest, largest], [STRIP.bottom, STRIP.top]);
   const { color, dash } = lookOf(fit.letter);
   const every = Math.max(1, Math.ceil(analysis.x.length / MOST_MARKS));
-  const rows = analysis.status.flatMap((status, row) =>
-    (status === STATUS.used || status === STATUS.aside) && row % every === 0 ? [row] : [],
-  );
+  const rows = analysis.status.flatMap((status, row) => (isDrawnRow(status) && row % every === 0 ? [row] : []));
   const curve = fit.curve!;
   const within = (at: number) => measured !== null && at >= measured.low && at <= measured.high;
   const path = (inside: boolean) => pathOf(curve.x, curve.y, x, y, (at) => within(at) === inside);
   const name = fit.label || fit.name;
   return (
     <li className="border border-rule bg-sheet">
-      <h2 className="flex items-center gap-2 px-2.5 pt-1.5 text-[12.5px]">
-        <Swatch letter={fit.letter} /> <span className="truncate font-book text-[14px]">{name}</span>
+      <h2 className="flex items-center gap-2 px-2.5 pt-1.5 text-plain">
+        <Swatch letter={fit.letter} /> <span className="truncate font-book text-body">{name}</span>
       </h2>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -94,7 +93,7 @@ function Multiple({ fit, analysis }: { fit: DrawnFit; analysis: Analysis }) {
         <clipPath id={`multiple-${fit.letter}`}>
           <rect x={AREA.left} y={AREA.top} width={AREA.right - AREA.left} height={AREA.bottom - AREA.top} />
         </clipPath>
-        <g fontSize="11" fill="var(--color-mute)">
+        <g fontSize="var(--text-fine)" fill="var(--color-mute)">
           <Ticks x={x} y={y} area={AREA} count={{ x: 5, y: 4 }} base={HEIGHT - 6} />
         </g>
         {measured && (
@@ -119,7 +118,7 @@ function Multiple({ fit, analysis }: { fit: DrawnFit; analysis: Analysis }) {
             x={(AREA.left + AREA.right) / 2}
             y={(STRIP.top + STRIP.bottom) / 2}
             textAnchor="middle"
-            fontSize="11.5"
+            fontSize="var(--text-note)"
             fill="var(--color-mute)"
           >
             no residuals: it meets every reading
@@ -166,19 +165,19 @@ function Criteria({ found }: { found: Comparison }) {
       label="Criteria of the fits"
       copy={{ label: "Copy the criteria", what: "The criteria", rows: table }}
       below={
-        <div className="grid gap-1 px-2.5 py-2 font-book text-[14px] leading-snug">
+        <div className="grid gap-1 px-2.5 py-2 font-book text-body leading-snug">
           {found.remark && <p className="text-amber">{found.remark}</p>}
           {found.nested.map((test) => (
             <p key={test.smaller + test.larger}>{test.sentence}</p>
           ))}
           {found.fits.length > 1 && (
-            <p className="text-[12.5px] text-mute">The best of each criterion is marked. R² is not: it cannot choose between models.</p>
+            <p className="text-note text-mute">The best of each criterion is marked. R² is not: it cannot choose between models.</p>
           )}
         </div>
       }
     >
       <thead>
-        <tr className="border-y border-rule text-[11.5px] text-mute">
+        <tr className="border-y border-rule text-note text-mute">
           <th scope="col" className="px-2 py-1 text-left font-normal">
             fit
           </th>

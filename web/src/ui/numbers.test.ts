@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { inField, readNumber, toStep } from "./decimals";
+import { inField, readNumber, toStep } from "./numbers";
 
 describe("numbers in fields", () => {
   it.each([

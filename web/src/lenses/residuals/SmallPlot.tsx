@@ -1,11 +1,13 @@
 import type { MouseEvent } from "react";
 
-import { isLit } from "../study/view";
-import { makeScale } from "../plot/scales";
-import { Ticks } from "./Ticks";
+import { isLit } from "../../study/view";
+import { nearestMark, pixelOf } from "../../plot/nearest";
+import { makeScale } from "../../plot/scales";
+import { Ticks } from "../Ticks";
 
 const WIDTH = 330;
 const HEIGHT = 196;
+const REACH = 14;
 const AREA = { left: 52, right: 322, top: 10, bottom: 156 };
 
 interface Frame {
@@ -35,20 +37,12 @@ export function SmallPlot({ rows, xs, ys, color, lit, onChoose, guide, band, ...
   const y = makeScale(frame.y, [AREA.bottom, AREA.top]);
   const many = rows.length > 400;
   function choose(event: MouseEvent<SVGSVGElement>) {
-    const box = event.currentTarget.getBoundingClientRect();
-    const px = ((event.clientX - box.left) / box.width) * WIDTH;
-    const py = ((event.clientY - box.top) / box.height) * HEIGHT;
-    let best = 14;
-    let found = -1;
-    rows.forEach((row, i) => {
-      const distance = Math.hypot(x(xs[i] ?? NaN) - px, y(ys[i] ?? NaN) - py);
-      if (distance < best) [best, found] = [distance, row];
-    });
-    if (found >= 0) onChoose(found);
+    const found = nearestMark(pixelOf(event, event.currentTarget), { xs, ys, x, y }, REACH);
+    if (found !== null) onChoose(rows[found]!);
   }
   return (
     <figure className="border border-rule bg-sheet">
-      <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">{frame.title}</figcaption>
+      <figcaption className="px-2.5 pt-1.5 text-note font-semibold text-mute">{frame.title}</figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="block w-full"
@@ -106,7 +100,7 @@ export function Histogram({ bins, color, ...frame }: Frame & { bins: { low: numb
   const y = makeScale(frame.y, [AREA.bottom, AREA.top]);
   return (
     <figure className="border border-rule bg-sheet">
-      <figcaption className="px-2.5 pt-1.5 text-[12px] font-semibold text-mute">{frame.title}</figcaption>
+      <figcaption className="px-2.5 pt-1.5 text-note font-semibold text-mute">{frame.title}</figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="block w-full"
@@ -134,7 +128,7 @@ function Axes({ x: xDomain, y: yDomain, xTitle, yTitle }: Frame) {
   const x = makeScale(xDomain, [AREA.left, AREA.right]);
   const y = makeScale(yDomain, [AREA.bottom, AREA.top]);
   return (
-    <g fontSize="11" fill="var(--color-mute)">
+    <g fontSize="var(--text-fine)" fill="var(--color-mute)">
       <Ticks x={x} y={y} area={AREA} count={{ x: 4, y: 4 }} base={AREA.bottom + 15} />
       <path d={`M${AREA.left} ${AREA.top}V${AREA.bottom}H${AREA.right}`} fill="none" stroke="var(--color-edge)" />
       <text x={(AREA.left + AREA.right) / 2} y={HEIGHT - 7} textAnchor="middle" fill="var(--color-ink)">

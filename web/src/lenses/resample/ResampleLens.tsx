@@ -1,15 +1,15 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import { api, type Resampling } from "../api/client";
-import { lookOf } from "../fits/looks";
-import { useNaming, useStudy } from "../study/context";
-import { type Resample, setView, useView } from "../study/view";
-import { Term } from "../ui/Hint";
+import { api, type Resampling } from "../../api/client";
+import { lookOf } from "../../fits/looks";
+import { useNaming, useStudy } from "../../study/context";
+import { type Resample, setView, useView } from "../../study/view";
+import { Term } from "../../ui/Hint";
 import { DrawPlot } from "./DrawPlot";
-import { LensTabs } from "./LensTabs";
+import { LensTabs } from "../LensTabs";
 import { ResampleControls } from "./ResampleControls";
-import { TableCard } from "./TableCard";
-import { quantity } from "./quantity";
+import { TableCard } from "../TableCard";
+import { quantity } from "../quantity";
 
 const MOST_PLOTS = 25;
 
@@ -43,11 +43,11 @@ export function ResampleLens() {
       >
         <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
           <ResampleControls chosen={chosen} put={put} data={data ?? null} />
-          {data?.remark && <p className="border border-rule bg-sheet px-4 py-2.5 font-book text-[14.5px] text-amber">{data.remark}</p>}
+          {data?.remark && <p className="border border-rule bg-sheet px-4 py-2.5 font-book text-body text-amber">{data.remark}</p>}
           {data && data.fits.length > 0 && (
             <>
               <Outcome found={data} />
-              <p className="-mb-1 text-[12.5px] text-mute">
+              <p className="-mb-1 text-note text-mute">
                 {quantity(naming.y, naming.y_over)} against {quantity(naming.x, naming.x_over)}
                 {together ? "." : "; held-out readings are hollow."}
               </p>
@@ -63,7 +63,7 @@ export function ResampleLens() {
                   {data.left_out.slice(0, plots).map((rows, place) => (
                     <li key={place} className="border border-rule bg-sheet">
                       <DrawPlot found={data} places={[place]} label={`Subset ${place + 1}, ${rows.length} held out`} />
-                      <p className="numerals flex flex-wrap justify-between gap-x-2 px-2 pb-1 text-[12px]">
+                      <p className="numerals flex flex-wrap justify-between gap-x-2 px-2 pb-1 text-note">
                         {data.fits.map((fit) => (
                           <span key={fit.letter} className="whitespace-nowrap">
                             <span className="font-semibold" style={{ color: lookOf(fit.letter).color }}>
@@ -78,7 +78,7 @@ export function ResampleLens() {
                 </ul>
               )}
               {!together && data.left_out.length > MOST_PLOTS && (
-                <p className="text-[12.5px] text-mute">
+                <p className="text-note text-mute">
                   The first {MOST_PLOTS} of {data.left_out.length} are drawn; all are counted.
                 </p>
               )}
@@ -104,7 +104,7 @@ function Outcome({ found }: { found: Resampling }) {
         label="Errors of the fits"
         copy={{ label: "Copy what the subsets show", what: "What the subsets show", rows: cells }}
         below={
-          <ul className="grid gap-1 px-2.5 py-2 font-book text-[14px] leading-snug">
+          <ul className="grid gap-1 px-2.5 py-2 font-book text-body leading-snug">
             {found.fits.map((fit) => (
               <li key={fit.letter}>
                 {found.fits.length > 1 && <span className="font-semibold">{fit.letter}: </span>}
@@ -115,7 +115,7 @@ function Outcome({ found }: { found: Resampling }) {
         }
       >
         <thead>
-          <tr className="border-y border-rule text-[11.5px] text-mute">
+          <tr className="border-y border-rule text-note text-mute">
             <th scope="col" className="px-2 py-1 text-left font-normal">
               fit
             </th>

@@ -1,0 +1,147 @@
+import { ChartLine, FileText, Table2 } from "lucide-react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+
+import type { Study } from "../api/client";
+import { AskLine } from "../ask/AskLine";
+import { CompareLens } from "../lenses/compare/CompareLens";
+import { ReportLens } from "../lenses/report/ReportLens";
+import { ResampleLens } from "../lenses/resample/ResampleLens";
+import { ResidualsLens } from "../lenses/residuals/ResidualsLens";
+import { Page } from "../page/Page";
+import { Plot } from "../plot/Plot";
+import { takeFile } from "../readings/files";
+import { IncomingTable } from "../readings/IncomingTable";
+import { Readings } from "../readings/Readings";
+import { usePasteAnywhere } from "../readings/usePasteAnywhere";
+import { QueueContext } from "../study/context";
+import { GestureQueue } from "../study/queue";
+import { type Incoming, type Lens, resetView, setView, useView } from "../study/view";
+import { loadKatex } from "../ui/Typeset";
+import { DropSign, useDrop } from "../ui/useDrop";
+import { Failures } from "./Failures";
+import { KeysDialog } from "./KeysDialog";
+import { Messages } from "./Messages";
+import { TopBar } from "./TopBar";
+import { useBenchKeys } from "./useBenchKeys";
+import { WidthHandle } from "./WidthHandle";
+
+const take = (incoming: Incoming) => setView({ incoming });
+
+const PANELS = [
+  { name: "readings", word: "Readings", icon: Table2 },
+  { name: "plot", word: "Plot", icon: ChartLine },
+  { name: "page", word: "Page", icon: FileText },
+] as const;
+const LENSES: Record<Lens, () => React.ReactNode> = {
+  plot: Plot,
+  residuals: ResidualsLens,
+  compare: CompareLens,
+  resample: ResampleLens,
+  report: ReportLens,
+};
+
+/** A study that has been opened, with its queue of changes. */
+export function OpenBench({ study: first }: { study: Study }) {
+  const queue = useMemo(() => new GestureQueue(first), [first]);
+  const { study, saving } = useSyncExternalStore(queue.subscribe, queue.read);
+  const incoming = useView((view) => view.incoming);
+  const dropping = useDrop(useCallback((file: File) => void takeFile(file, take), []));
+  const [keys, setKeys] = useState(false);
+  const showKeys = useCallback(() => setKeys(true), []);
+  useBenchKeys(queue, showKeys);
+  usePasteAnywhere(take);
+  const begun = useRef(first.row_count > 0);
+  useEffect(() => {
+    // A new study opens where one can type.
+    if (!begun.current) setView({ panel: "readings" });
+    return resetView;
+  }, []);
+  useEffect(() => void loadKatex().catch(() => undefined), []);
+  useEffect(() => {
+    document.title = `${study.title} · Ridge`;
+  }, [study.title]);
+  useWarnWhileUnsaved(saving !== "saved");
+  return (
+    <QueueContext.Provider value={queue}>
+      <div className="paper flex h-full flex-col">
+        <TopBar onHelp={showKeys} />
+        <Messages />
+        <Failures />
+        <Panels columns={study.columns.length} />
+        <PanelTabs />
+      </div>
+      <KeysDialog open={keys} onOpenChange={setKeys} />
+      {incoming && <IncomingTable key={incoming.text.length} incoming={incoming} />}
+      {dropping && <DropSign />}
+    </QueueContext.Provider>
+  );
+}
+
+/** Readings, lens and page side by side; in a narrow window one of them. */
+function Panels({ columns }: { columns: number }) {
+  const panel = useView((view) => view.panel);
+  const lens = useView((view) => view.lens);
+  const folded = useView((view) => view.pageFolded);
+  const [width, setWidth] = useState<number | null>(null);
+  const narrow = (name: string) => (panel === name ? "" : "max-bench:hidden print:block");
+  // The report needs room, and nothing is asked of it.
+  const handing = lens === "report";
+  const readingsWidth = width ?? Math.min(272 + 62 * (columns - 2), 420);
+  const ShownLens = LENSES[lens];
+  return (
+    <main className="paper-open flex min-h-0 grow max-bench:flex-col">
+      <div
+        className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")} ${handing ? "bench:hidden" : ""}`}
+        style={{ width: readingsWidth + 28 }}
+      >
+        <Readings />
+        <WidthHandle width={readingsWidth} onWidth={setWidth} />
+      </div>
+      <div
+        className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing ? "pl-3.5" : ""} max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}
+      >
+        <div className="min-h-0 grow">
+          <ShownLens />
+        </div>
+        {!handing && <AskLine />}
+      </div>
+      <div
+        className={`paper-open w-[390px] shrink-0 overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-bench:w-full max-bench:shrink max-bench:grow max-bench:basis-0 max-bench:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
+        tabIndex={0}
+        role="region"
+        aria-label="Account"
+      >
+        <Page />
+      </div>
+    </main>
+  );
+}
+
+function PanelTabs() {
+  const panel = useView((view) => view.panel);
+  return (
+    <nav aria-label="Parts of the study" className="no-print hidden shrink-0 border-t border-rule bg-sheet max-bench:flex">
+      {PANELS.map(({ name, word, icon: Icon }) => (
+        <button
+          key={name}
+          aria-current={panel === name ? "true" : undefined}
+          className={`flex grow basis-0 flex-col items-center gap-0.5 border-t-2 py-1.5 text-note ${panel === name ? "border-pine font-semibold" : "border-transparent text-mute"}`}
+          onClick={() => setView({ panel: name })}
+        >
+          <Icon size={17} />
+          {word}
+        </button>
+      ))}
+    </nav>
+  );
+}
+
+/** Leaving the page is asked about as long as something is not saved. */
+function useWarnWhileUnsaved(unsaved: boolean) {
+  useEffect(() => {
+    if (!unsaved) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener("beforeunload", warn);
+    return () => window.removeEventListener("beforeunload", warn);
+  }, [unsaved]);
+}
