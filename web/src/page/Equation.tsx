@@ -16,7 +16,7 @@ export function Equation({ fit }: { fit: ComputedFit }) {
     <>
       <div className="flex items-center justify-between gap-2">
         <Sideways label={`Equation of ${fit.letter}`} className="py-1">
-          <Typeset latex={latex} text={text} className={`numerals font-book ${text.length > 34 ? "text-lead" : "text-lead"}`} />
+          <Typeset latex={latex} text={text} className={`numerals font-book ${text.length > 34 ? "text-body" : "text-lead"}`} />
         </Sideways>
         <span className="no-print flex items-center gap-1">
           {fit.kind === "fit" && fit.rounding && <Rounding fit={fit} />}
