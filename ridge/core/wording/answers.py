@@ -35,14 +35,15 @@ class AnswerText:
     """An answer for display; every text carries its unit.
 
     ``asked`` the given side (``F = 12 N``), ``result`` the other with its half-width, ``sentence`` what the ± is and the
-    account of its limits, ``place`` where it stands to the readings (empty inside the range), ``full`` every digit, ``limits``
-    the limits alone, where there are any.
+    account of its limits, ``place`` where it stands to the readings (empty inside the range), ``extrapolation`` that without
+    what it rests on, ``full`` every digit, ``limits`` the limits alone, where there are any.
     """
 
     asked: str
     result: str
     sentence: str
     place: str
+    extrapolation: str
     full: str
     limits: str = ""
 
@@ -56,13 +57,14 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
     half = float(prediction.high) - value
     mean_half = float(prediction.mean_high) - value
     asked = f"{naming.x} = {naming.x_given(x)}"
-    place_text = word_place(fit, x, float(prediction.beyond), float(prediction.beyond_ranges), naming)
+    beyond = float(prediction.beyond), float(prediction.beyond_ranges)
+    where = word_place(fit, x, *beyond, naming), _extrapolation(fit, x, *beyond, naming)
     plain = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
     if fit.critical_value(prediction.level) is None:
         result, sentence = plain, NO_UNCERTAINTY
     elif fit.statistics.exact:
         result, sentence = plain, "The fit is exact, so the scatter of a new reading is unknown."
-    elif prediction.profiled or fit.log_line is not None or _ends_at_sense(prediction, naming):
+    elif prediction.profiled or fit.log_line is not None or ends_at_sense(prediction, naming):
         result, sentence = _asymmetric(fit, prediction, naming)
     elif not math.isfinite(half):
         result, sentence = plain, UNBOUNDED
@@ -76,7 +78,7 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
         )
     if prediction.unchecked:
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
-    return AnswerText(asked, result, sentence, place_text, repr(value))
+    return AnswerText(asked, result, sentence, *where, repr(value))
 
 
 def new_reading(fit: Fit, naming: Naming) -> str:
@@ -94,7 +96,7 @@ def new_reading(fit: Fit, naming: Naming) -> str:
     return f"a new reading whose standard uncertainty is {deviation}"
 
 
-def _ends_at_sense(prediction: Prediction, naming: Naming) -> bool:
+def ends_at_sense(prediction: Prediction, naming: Naming) -> bool:
     """Whether a limit lies where y makes no sense any more."""
     return float(prediction.low) == naming.y_limits[0] or float(prediction.high) == naming.y_limits[1]
 
@@ -105,7 +107,7 @@ def _asymmetric(fit: Fit, prediction: Prediction, naming: Naming) -> tuple[str, 
     said = naming.y_with_unit(_between(value, low, high).text)
     level, curve = level_text(prediction.level), fit.model.graph
     mean = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
-    if _ends_at_sense(prediction, naming) and math.isfinite(low) and math.isfinite(high):
+    if ends_at_sense(prediction, naming) and math.isfinite(low) and math.isfinite(high):
         why = f"They end where {naming.y} makes sense: {word_sense(naming, 'y')}."
     else:
         why = PROFILE if prediction.profiled else "They are equally far in logarithms."
@@ -153,7 +155,8 @@ def _solution(
     given = naming.y_with_unit(_mean_given(fit, y, repeats)) if repeats > 1 else naming.y_given(y)
     mean = f", the mean of {repeats} readings" if repeats > 1 else ""
     asked = f"{naming.y} = {given}{mean}"
-    place_text = word_place(fit, solution.value, solution.beyond, solution.beyond_ranges, naming)
+    beyond = solution.value, solution.beyond, solution.beyond_ranges
+    where = word_place(fit, *beyond, naming), _extrapolation(fit, *beyond, naming)
     result, sentence = _limits_of_x(fit, solution, naming, finer)
     if solution.touches:
         nearest = naming.y_with_unit(significant(float(fit.evaluate(solution.value)), 4).text)
@@ -167,7 +170,7 @@ def _solution(
     finite = math.isfinite(solution.low) or math.isfinite(solution.high)
     limits = limits_text(solution.low, solution.high, naming.x_unit, finer) if finite else ""
     return AnswerText(
-        asked, f"{result}{naming.x_on_clock(solution.value)}", sentence, place_text, repr(solution.value), limits
+        asked, f"{result}{naming.x_on_clock(solution.value)}", sentence, *where, repr(solution.value), limits
     )
 
 
@@ -218,7 +221,11 @@ def word_place(fit: Fit, x: float, beyond: float, ranges: float, naming: Naming)
     low, high = fit.readings.measured_range
     if beyond == 0:
         return "At the edge of the readings." if x in (low, high) and low != high else ""
-    return f"{extrapolation(x, beyond, ranges, low, high, naming)}. Valid only if the same model still holds there."
+    return f"{_extrapolation(fit, x, beyond, ranges, naming)}. Valid only if the same model still holds there."
+
+
+def _extrapolation(fit: Fit, x: float, beyond: float, ranges: float, naming: Naming) -> str:
+    return extrapolation(x, beyond, ranges, *fit.readings.measured_range, naming) if beyond else ""
 
 
 def extrapolation(x: float, beyond: float, ranges: float, low: float, high: float, naming: Naming) -> str:

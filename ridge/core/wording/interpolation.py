@@ -67,9 +67,14 @@ def word_between(curve: Interpolation, x: float, y: float, naming: Naming, *, as
 
 
 def word_place_between(curve: Interpolation, x: float, naming: Naming) -> str:
-    """Where x stands to the readings; empty between them."""
+    """Where x stands to the readings, and what the curve does there; empty between them."""
+    beyond = word_beyond(curve, x, naming)
+    return f"{beyond}. {beyond_interpolation(curve)}" if beyond else ""
+
+
+def word_beyond(curve: Interpolation, x: float, naming: Naming) -> str:
+    """How far x lies outside the readings; empty between them."""
     beyond = float(distance_beyond(curve.readings, x))
     if beyond == 0:
         return ""
-    ranges = float(in_ranges(curve.readings, beyond))
-    return f"{extrapolation(x, beyond, ranges, *curve.readings.measured_range, naming)}. {beyond_interpolation(curve)}"
+    return extrapolation(x, beyond, float(in_ranges(curve.readings, beyond)), *curve.readings.measured_range, naming)

@@ -26,7 +26,9 @@ def is_number(cell: str, decimal: str) -> bool:
     return isinstance(read_written(cell, decimal), Written) or looks_like_time(cell)
 
 
-def find_separator(sample: Sequence[str], chosen: Separator | None, decimal: str | None) -> tuple[Decision[Separator], list[Question]]:
+def find_separator(
+    sample: Sequence[str], chosen: Separator | None, decimal: str | None
+) -> tuple[Decision[Separator], list[Question]]:
     """The separator that makes the most even table with the most numbers; asked where two do equally well."""
     if chosen is not None:
         return Decision(chosen), []

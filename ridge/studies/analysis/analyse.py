@@ -13,7 +13,8 @@ from ridge.core.numerals import group, name_rows
 from ridge.core.wording.headings import over
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.straight import Straight, straighten
-from ridge.studies.analysis.answers import answer, answer_unknown, follow, unanswered, unknown_unanswered
+from ridge.studies.analysis.answer_words import unanswered
+from ridge.studies.analysis.answers import answer, answer_unknown, follow, unknown_unanswered
 from ridge.studies.analysis.curves import default_view, finite, sample_curve
 from ridge.studies.analysis.fit_schemas import FitOut, HandFit, KnownFit, RefusedFit, StretchOut
 from ridge.studies.analysis.fit_words import differ, failed, word_fitted
@@ -28,7 +29,7 @@ from ridge.studies.analysis.schemas import (
     ViewOut,
 )
 from ridge.studies.apart import FAILED, Failures
-from ridge.studies.content.readings import Status, Table, read_table
+from ridge.studies.content.readings import CellProblem, Status, Table, read_table
 from ridge.studies.content.state import AnswerState, StudyState
 from ridge.studies.models import Study
 from ridge.studies.recent import Recent
@@ -119,6 +120,10 @@ def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bo
     return _out(table, fits, answers, unknowns, view, straight)
 
 
+def _problem(one: CellProblem) -> ProblemOut:
+    return ProblemOut(row=one.row, column=one.column, message=one.message, incomplete=one.incomplete)
+
+
 def _fit_called(one: Fitted) -> str:
     return f"fit {one.wanted.letter}"
 
@@ -171,7 +176,7 @@ def _out(
         straight=None if isinstance(straight, str) else StraightOut(**vars(straight)),
         straight_refusal=straight if isinstance(straight, str) else "",
         summary=_summary(table),
-        problems=[ProblemOut(**vars(p)) for p in table.problems[:PROBLEMS_SHOWN]],
+        problems=[_problem(one) for one in table.problems[:PROBLEMS_SHOWN]],
         problems_more=max(0, len(table.problems) - PROBLEMS_SHOWN),
         measured=StretchOut(low=low, high=high) if math.isfinite(low) else None,
         before_fit=table.before_fit,

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import contextlib
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import permutations
 
 import numpy as np
 
 from ridge.core.errors import RidgeError
-from ridge.core.judging.comparison import Row, compare, degree_ladder, nested_test, refit
+from ridge.core.judging.comparison import Nested, Row, Rung, compare, degree_ladder, nested_test, refit
 from ridge.core.judging.misses import typical_miss
 from ridge.core.numerals import share, significant
 from ridge.core.results.fit import Fit
@@ -19,9 +22,10 @@ from ridge.core.wording.comparison import (
     word_nested,
     word_without,
 )
+from ridge.core.wording.naming import Naming
 from ridge.studies.analysis.curves import default_view, finite, sample_curve
 from ridge.studies.analysis.fit_words import name_of
-from ridge.studies.analysis.fits import fit_all, fit_one
+from ridge.studies.analysis.fits import Fitted, fit_all, fit_one
 from ridge.studies.analysis.lens_schemas import (
     ComparedOut,
     ComparisonOut,
@@ -35,53 +39,52 @@ from ridge.studies.content.readings import read_table
 from ridge.studies.content.state import StudyState
 
 NOT_COMPARABLE = "These fits are not made to the same readings in the same way, so AICc, BIC and the F-test do not compare them. R² and typical miss are those of each curve in {y}."
+NOTHING_FITTED = "Nothing is fitted here, so leaving it out moves nothing."
+NO_LADDER = "With so many readings, polynomials of several degrees are not compared."
 HIGHEST_DEGREE = 8
 MOST_FOR_LADDER = 20_000
+
+
+@dataclass(frozen=True)
+class NestedPair:
+    """The F-test of a fit that is a special case of another one."""
+
+    smaller: Fitted
+    larger: Fitted
+    test: Nested
+
+
+@dataclass(frozen=True)
+class Compared:
+    """Fits side by side: their criteria in the same order, whether these can be compared, F-tests, and polynomials by degree;
+    None where there are too many readings for these."""
+
+    fits: tuple[Fitted, ...]
+    rows: tuple[Row, ...]
+    comparable: bool
+    nested: tuple[NestedPair, ...]
+    ladder: tuple[Rung, ...] | None
 
 
 def comparison_of(state: StudyState) -> ComparisonOut:
     """Every fit with its criteria, F-tests of those that contain one another, and polynomials by degree."""
     table = read_table(state)
-    naming = table.naming
     fitted = [one for one in fit_all(table, state.linked_fits) if one.fit is not None]
-    rows = compare([one.fit for one in fitted if one.fit is not None])
-    numbers = {c.name: [criterion_value(row, c.name) for row in rows] for c in CRITERIA}
-    comparable = _comparable(rows)
-    best = {c.name: _best(numbers[c.name], c.better) if comparable else set() for c in CRITERIA}
-    compared = [
-        ComparedOut(
-            letter=one.wanted.letter,
-            name=one.wanted.name or name_of(one),
-            values=[
-                ValueOut(text=word_criterion(c.name, numbers[c.name][place], naming), best=place in best[c.name])
-                for c in CRITERIA
-            ],
-        )
-        for place, one in enumerate(fitted)
-    ]
-    nested = []
-    for small in fitted:
-        for large in fitted:
-            if small is large or small.fit is None or large.fit is None:
-                continue
-            try:
-                test = nested_test(small.fit, large.fit)
-            except RidgeError:
-                continue
-            names = [f"{one.wanted.letter} ({name_of(one)})" for one in (small, large)]
-            nested.append(
-                NestedOut(smaller=small.wanted.letter, larger=large.wanted.letter, sentence=word_nested(test, *names))
-            )
-    remark = "" if comparable else NOT_COMPARABLE.format(y=naming.y)
-    ladder, sentence = _ladder(rows[0].fit, state) if rows else ([], "")
-    return ComparisonOut(
-        criteria=[CriterionOut(name=c.name, label=c.label, meaning=c.meaning) for c in CRITERIA],
-        fits=compared,
-        remark=remark,
-        nested=nested,
-        ladder=ladder,
-        ladder_sentence=sentence,
-    )
+    return _said(compared(fitted), table.naming)
+
+
+def compared(fitted: Sequence[Fitted]) -> Compared:
+    rows = tuple(compare([one.fit for one in fitted if one.fit is not None]))
+    few = not rows or rows[0].fit.statistics.n <= MOST_FOR_LADDER
+    ladder = tuple(degree_ladder(rows[0].fit, HIGHEST_DEGREE)) if rows and few else ()
+    return Compared(tuple(fitted), rows, _comparable(rows), tuple(_nested(fitted)), ladder if few else None)
+
+
+def _nested(fitted: Sequence[Fitted]) -> Iterator[NestedPair]:
+    for small, large in permutations(fitted, 2):
+        if small.fit is not None and large.fit is not None:
+            with contextlib.suppress(RidgeError):
+                yield NestedPair(small, large, nested_test(small.fit, large.fit))
 
 
 def _comparable(rows: Sequence[Row]) -> bool:
@@ -101,24 +104,60 @@ def _best(values: list[float | None], better: int) -> set[int]:
     return {place for place, value in enumerate(values) if value == best}
 
 
-def _ladder(fit: Fit, state: StudyState) -> tuple[list[RungOut], str]:
-    if fit.statistics.n > MOST_FOR_LADDER:
-        return [], "With so many readings, polynomials of several degrees are not compared."
-    naming = read_table(state).naming
-    rungs = degree_ladder(fit, HIGHEST_DEGREE)
-    out = [
-        RungOut(
-            degree=rung.degree,
-            r_squared=rung.r_squared,
-            error=rung.leave_one_out_error if np.isfinite(rung.leave_one_out_error) else None,
-            r_squared_text="–" if rung.r_squared is None else share(rung.r_squared),
-            error_text=naming.y_with_unit(significant(rung.leave_one_out_error, 3).text)
-            if np.isfinite(rung.leave_one_out_error)
-            else "–",
-        )
-        for rung in rungs
-    ]
-    return out, word_ladder(rungs, naming)
+def _said(found: Compared, naming: Naming) -> ComparisonOut:
+    numbers = {c.name: [criterion_value(row, c.name) for row in found.rows] for c in CRITERIA}
+    best = {c.name: _best(numbers[c.name], c.better) if found.comparable else set() for c in CRITERIA}
+    ladder = found.ladder or ()
+    return ComparisonOut(
+        criteria=[CriterionOut(name=c.name, label=c.label, meaning=c.meaning) for c in CRITERIA],
+        fits=[
+            ComparedOut(
+                letter=one.wanted.letter,
+                name=one.wanted.name or name_of(one),
+                values=[
+                    ValueOut(text=word_criterion(c.name, numbers[c.name][place], naming), best=place in best[c.name])
+                    for c in CRITERIA
+                ],
+            )
+            for place, one in enumerate(found.fits)
+        ],
+        remark="" if found.comparable else NOT_COMPARABLE.format(y=naming.y),
+        nested=[
+            NestedOut(
+                smaller=one.smaller.wanted.letter,
+                larger=one.larger.wanted.letter,
+                sentence=word_nested(
+                    one.test, *(f"{fit.wanted.letter} ({name_of(fit)})" for fit in (one.smaller, one.larger))
+                ),
+            )
+            for one in found.nested
+        ],
+        ladder=[_rung(rung, naming) for rung in ladder],
+        ladder_sentence=NO_LADDER if found.ladder is None else word_ladder(ladder, naming) if found.rows else "",
+    )
+
+
+def _rung(rung: Rung, naming: Naming) -> RungOut:
+    error = rung.leave_one_out_error if np.isfinite(rung.leave_one_out_error) else None
+    return RungOut(
+        degree=rung.degree,
+        r_squared=rung.r_squared,
+        error=error,
+        r_squared_text="–" if rung.r_squared is None else share(rung.r_squared),
+        error_text="–" if error is None else naming.y_with_unit(significant(error, 3).text),
+    )
+
+
+@dataclass(frozen=True)
+class Without:
+    """A fit made anew without one reading: by how much it moves most within the measured range, and at which x. ``other`` is
+    None where it could not be made, and ``problem`` says why; both are None where nothing is fitted."""
+
+    fit: Fit
+    other: Fit | None = None
+    problem: RidgeError | None = None
+    moved: float = 0.0
+    at: float = 0.0
 
 
 def without_reading(state: StudyState, letter: str, row: int) -> WithoutOut | None:
@@ -128,20 +167,28 @@ def without_reading(state: StudyState, letter: str, row: int) -> WithoutOut | No
     fit = fit_one(table, wanted).fit if wanted else None
     if fit is None or not 0 <= row < len(fit.readings) or not fit.readings.used[row]:
         return None
+    found = fitted_without(fit, row)
+    if found.other is None:
+        why = f"Without row {row + 1} there is no fit: {found.problem}" if found.problem else NOTHING_FITTED
+        return WithoutOut(row=row, sentence=why, curve=None)
+    view = default_view(table, fit, [])
+    curve = sample_curve(found.other, view.x.low, view.x.high, state.level, table.naming)
+    curve.low = curve.high = finite(np.full(len(curve.x), np.nan))
+    sentence = word_without(row, found.moved, found.at, typical_miss(fit), table.naming)
+    return WithoutOut(row=row, sentence=sentence, curve=curve)
+
+
+def fitted_without(fit: Fit, row: int) -> Without:
     if fit.least_squares_in == "given":
-        return WithoutOut(row=row, sentence="Nothing is fitted here, so leaving it out moves nothing.", curve=None)
+        return Without(fit)
     included = fit.readings.included.copy()
     included[row] = False
-    view = default_view(table, fit, [])
     try:
         other = refit(fit, included)
     except RidgeError as problem:
-        return WithoutOut(row=row, sentence=f"Without row {row + 1} there is no fit: {problem}", curve=None)
+        return Without(fit, problem=problem)
     x = np.linspace(*fit.readings.measured_range, 121)
     with np.errstate(all="ignore"):
         moved = np.abs(other.evaluate(x) - fit.evaluate(x))
     most = int(np.nanargmax(moved)) if np.isfinite(moved).any() else 0
-    sentence = word_without(row, float(moved[most]), float(x[most]), typical_miss(fit), table.naming)
-    curve = sample_curve(other, view.x.low, view.x.high, state.level, table.naming)
-    curve.low = curve.high = finite(np.full(len(curve.x), np.nan))
-    return WithoutOut(row=row, sentence=sentence, curve=curve)
+    return Without(fit, other, moved=float(moved[most]), at=float(x[most]))

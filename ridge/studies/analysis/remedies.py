@@ -59,7 +59,7 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
 
     def aside() -> Iterable[ActionOut]:
         if caution.rows and len(caution.rows) <= MOST_ROWS:
-            yield _set_aside(caution.rows, caution.message)
+            yield _set_aside(caution.rows, "unusually large residual")
 
     match caution.code:
         case "not-identifiable" if fit is not None:
@@ -138,7 +138,7 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
         if one.wanted.method == "logarithms":
             found.append(set_fit(f"Least squares in {naming.y}", method="y"))
         if len(error.rows) <= MOST_ROWS:
-            found.append(_set_aside(error.rows, str(error)))
+            found.append(_set_aside(error.rows, error.why))
     if isinstance(error, NoFit):
         found.append(set_fit("Set by hand", by_hand=True))
     if isinstance(error, OutsideSense) and error.name == "series":
@@ -148,8 +148,7 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
     return found
 
 
-def _set_aside(rows: Sequence[int], why: str) -> ActionOut:
-    reason = why.split(". ")[0].split(" (row")[0][:150]
+def _set_aside(rows: Sequence[int], reason: str) -> ActionOut:
     return ActionOut(
         label=f"Set {name_rows(list(rows))} aside",
         change=MarkRows(marks=[Mark(row=row, reason=reason) for row in rows]),

@@ -3,14 +3,23 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
 from ridge.core.fitting.effort import Effort
 from ridge.core.judging.misses import typical_miss
-from ridge.core.judging.resampling import Draw, each_in_turn, k_fold, movement, random_shares, root_mean_square
+from ridge.core.judging.resampling import (
+    Draw,
+    Movement,
+    each_in_turn,
+    k_fold,
+    movement,
+    random_shares,
+    root_mean_square,
+)
 from ridge.core.numerals import significant
+from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.resampling import word_failed, word_left_out, word_movement
@@ -41,6 +50,23 @@ TOO_MANY_IN_TURN = f"Leave-one-out is for {MOST_IN_TURN} readings at most. Choos
 OTHER_READINGS = "Not shown, since they are fitted to other readings"
 
 
+@dataclass(frozen=True)
+class Resampled:
+    """One fit on every draw. ``error``: root mean square of what it misses held-out readings by; ``own``: its typical miss
+    where it is fitted to all readings, None where nothing scatters; both in the unit of y."""
+
+    one: Fitted
+    fit: Fit
+    draws: tuple[Draw, ...]
+    error: float
+    own: float | None
+    movement: Movement
+
+    @property
+    def failed(self) -> int:
+        return sum(draw.fit is None for draw in self.draws)
+
+
 def resampling_of(state: StudyState, wanted: ResamplingIn) -> ResamplingOut:
     """The chosen fits on the same draws, the first of them deciding which readings these are drawn from."""
     table = read_table(state)
@@ -53,25 +79,29 @@ def resampling_of(state: StudyState, wanted: ResamplingIn) -> ResamplingOut:
     )  # fmt: skip
     if not chosen or chosen[0].fit is None:
         return out.model_copy(update={"remark": NOTHING_FITTED})
-    first = chosen[0].fit
-    used = int(first.readings.used.sum())
-    why = _refusal(used, wanted)
+    used = chosen[0].fit.readings.used
+    why = _refusal(int(used.sum()), wanted)
     if why:
         return out.model_copy(update={"remark": why})
-    same = [one for one in chosen if one.fit and np.array_equal(one.fit.readings.used, first.readings.used)]
+    found = [
+        _resampled(one, one.fit, wanted) for one in chosen if one.fit and np.array_equal(one.fit.readings.used, used)
+    ]
+    same = [one.one for one in found]
     others = [one.wanted.letter for one in chosen if one not in same]
-    draws = [_draws(one.fit, wanted, used) for one in same if one.fit]
-    rows = first.readings.used
+    x = np.linspace(out.view.x.low, out.view.x.high, SAMPLES)
     return out.model_copy(
         update={
-            "left_out": [np.flatnonzero(rows & ~draw.included).tolist() for draw in draws[0]],
-            "fits": [
-                _word(one, found, (out.view.x.low, out.view.x.high), table.naming)
-                for one, found in zip(same, draws, strict=True)
-            ],
+            "left_out": [np.flatnonzero(used & ~draw.included).tolist() for draw in found[0].draws],
+            "fits": [_said(one, x, table.naming) for one in found],
             "remark": f"{OTHER_READINGS}: {', '.join(others)}." if others else "",
         }
     )
+
+
+def _resampled(one: Fitted, fit: Fit, wanted: ResamplingIn) -> Resampled:
+    draws = _draws(fit, wanted, int(fit.readings.used.sum()))
+    own = None if fit.statistics.exact else typical_miss(fit)
+    return Resampled(one, fit, tuple(draws), root_mean_square(draws, fit), own, movement(draws, fit))
 
 
 def _refusal(used: int, wanted: ResamplingIn) -> str:
@@ -90,18 +120,12 @@ def _draws(fit: Fit, wanted: ResamplingIn, used: int) -> list[Draw]:
     return random_shares(fit, wanted.share / 100, wanted.times, wanted.seed, Effort(EFFORT))
 
 
-def _word(one: Fitted, draws: Sequence[Draw], stretch: tuple[float, float], naming: Naming) -> ResampledOut:
-    fit = one.fit
-    assert fit is not None
-    found = list(draws)
-    error, scatter = root_mean_square(found, fit), None if fit.statistics.exact else typical_miss(fit)
-    failed = sum(draw.fit is None for draw in found)
+def _said(found: Resampled, x: Array, naming: Naming) -> ResampledOut:
     sentences = (
-        word_left_out(error, scatter, naming),
-        word_movement(movement(found, fit), naming),
-        word_failed(failed, len(found)),
+        word_left_out(found.error, found.own, naming),
+        word_movement(found.movement, naming),
+        word_failed(found.failed, len(found.draws)),
     )
-    x = np.linspace(*stretch, SAMPLES)
 
     def curve(draw: Draw) -> list[float | None]:
         with np.errstate(all="ignore"):
@@ -110,9 +134,10 @@ def _word(one: Fitted, draws: Sequence[Draw], stretch: tuple[float, float], nami
     def miss(value: float | None) -> str:
         return "–" if value is None or not math.isfinite(value) else naming.y_with_unit(significant(value, 3).text)
 
+    one = found.one
     return ResampledOut(
-        letter=one.wanted.letter, name=one.wanted.name or name_of(one), parameters=len(fit.model.free_names),
-        own=miss(scatter), left_out=miss(error), error=error if math.isfinite(error) else None,
+        letter=one.wanted.letter, name=one.wanted.name or name_of(one), parameters=len(found.fit.model.free_names),
+        own=miss(found.own), left_out=miss(found.error), error=found.error if math.isfinite(found.error) else None,
         sentence=" ".join(sentence for sentence in sentences if sentence), x=x.tolist(),
-        draws=[DrawOut(y=curve(draw), error=miss(draw.error)) for draw in found],
+        draws=[DrawOut(y=curve(draw), error=miss(draw.error)) for draw in found.draws],
     )  # fmt: skip

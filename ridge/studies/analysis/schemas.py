@@ -132,6 +132,7 @@ class AnswerRowOut(Schema):
     curve: str = ""
     new: str = ""
     place: str = ""
+    extrapolation: str = ""
     problem: str = ""
     mark: MarkOut | None = None
     numbers: list[NumberOut] = []
@@ -140,7 +141,7 @@ class AnswerRowOut(Schema):
 class AnswerOut(Schema):
     """``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
-    model does where the answer stands, outside the readings."""
+    model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on."""
 
     key: str
     direction: Direction
@@ -155,6 +156,7 @@ class AnswerOut(Schema):
     result: str = ""
     sentence: str = ""
     place: str = ""
+    extrapolation: str = ""
     full: str = ""
     problem: str = ""
     mark: MarkOut | None = None
@@ -285,6 +287,7 @@ class CardOut(Schema):
     question: str
     changed: datetime
     deleted: datetime | None
+    readings: int
     summary: str
     equation: str
     thumbnail: ThumbnailOut

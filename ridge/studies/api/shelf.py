@@ -33,8 +33,9 @@ _BLANK = ThumbnailOut(points=[], aside=[], curves=[], bar=None)
 
 @dataclass(frozen=True)
 class _Drawn:
-    """What a card shows of the readings and the fits; ``whole``: nothing failed in the making."""
+    """What a card shows of the readings (how many are in use) and the fits; ``whole``: nothing failed in the making."""
 
+    readings: int
     summary: str
     equation: str
     thumbnail: ThumbnailOut
@@ -49,7 +50,7 @@ def card(study: Study) -> CardOut:
     drawn = _recent.get_or_make((study.pk, study.version), lambda: _draw(study), worth=lambda one: one.whole)
     return CardOut(
         id=study.pk, title=study.title, question=study.question, changed=study.changed, deleted=study.deleted,
-        summary=drawn.summary, equation=drawn.equation, thumbnail=drawn.thumbnail,
+        readings=drawn.readings, summary=drawn.summary, equation=drawn.equation, thumbnail=drawn.thumbnail,
     )  # fmt: skip
 
 
@@ -57,7 +58,7 @@ def _draw(study: Study) -> _Drawn:
     failures = Failures()
     table = failures.apart("reading the study", lambda: _read(study), lambda: None)
     if table is None:
-        return _Drawn("could not be read; nothing of it is lost", "", _BLANK, False)
+        return _Drawn(0, "could not be read; nothing of it is lost", "", _BLANK, False)
     state, readings = table
     used = readings.count(Status.USED)
     summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
@@ -68,7 +69,7 @@ def _draw(study: Study) -> _Drawn:
     thumbnail = failures.apart("a thumbnail", lambda: _thumbnail(readings, curves), lambda: _BLANK)
     if failures or any(one.refusal for one in fitted):
         summary = f"{summary}; not everything could be drawn"
-    return _Drawn(summary, equation, thumbnail, not failures and not any(one.by_accident for one in fitted))
+    return _Drawn(used, summary, equation, thumbnail, not failures and not any(one.by_accident for one in fitted))
 
 
 def _read(study: Study) -> tuple[StudyState, Table]:

@@ -48,8 +48,12 @@ class CellProblem:
 
     row: int
     column: str
-    message: str
+    what: str
     incomplete: bool = False
+
+    @property
+    def message(self) -> str:
+        return f"Row {self.row + 1}: {self.what}."
 
 
 @dataclass(frozen=True)
@@ -168,7 +172,7 @@ def _read(state: StudyState) -> Table:
     problems: dict[int, CellProblem] = {}
 
     def put(row: int, column: ColumnState, message: str, incomplete: bool = False) -> None:
-        problems.setdefault(row, CellProblem(row, column.key, f"Row {row + 1}: {message}.", incomplete))
+        problems.setdefault(row, CellProblem(row, column.key, message, incomplete))
 
     for found, column in ((x, x_column), (y, y_column)):
         for row, message in found.wrong.items():

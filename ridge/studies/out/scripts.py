@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ridge.exchange.cells import NotANumber
 from ridge.exchange.script import Question, Script, ScriptedFit, write_script
-from ridge.studies.analysis.answers import read_asked
+from ridge.studies.analysis.answering import read_asked
 from ridge.studies.analysis.fit_words import name_of
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.readings import Table, read_table

@@ -820,7 +820,7 @@ export interface components {
          * AnswerOut
          * @description ``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
          *     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
-         *     model does where the answer stands, outside the readings.
+         *     model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on.
          */
         AnswerOut: {
             /** Asked */
@@ -840,6 +840,11 @@ export interface components {
              * @enum {string}
              */
             direction: "y_at_x" | "x_at_y" | "tangent" | "area" | "roots" | "turning" | "inflexions" | "crossing";
+            /**
+             * Extrapolation
+             * @default
+             */
+            extrapolation?: string;
             /**
              * Fit
              * @default
@@ -911,6 +916,11 @@ export interface components {
              * @default
              */
             curve?: string;
+            /**
+             * Extrapolation
+             * @default
+             */
+            extrapolation?: string;
             /** Letter */
             letter: string;
             mark?: components["schemas"]["MarkOut"] | null;
@@ -1073,6 +1083,8 @@ export interface components {
             id: string;
             /** Question */
             question: string;
+            /** Readings */
+            readings: number;
             /** Summary */
             summary: string;
             thumbnail: components["schemas"]["ThumbnailOut"];

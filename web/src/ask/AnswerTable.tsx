@@ -49,7 +49,7 @@ export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }
             {asked && <td className={`${cell} whitespace-nowrap`}>{row.asked}</td>}
             <td className={cell}>
               {row.problem ? <span className="text-amber">{row.problem}</span> : row.result}
-              {row.place && <span className="ml-1.5 text-amber">{row.place.split(". ")[0]}</span>}
+              {row.place && <span className="ml-1.5 text-amber">{row.extrapolation || row.place}</span>}
             </td>
             {intervals && !looking && <td className={`${cell} whitespace-nowrap`}>{row.curve}</td>}
             {intervals && <td className={cell}>{row.new}</td>}

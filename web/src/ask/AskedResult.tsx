@@ -24,7 +24,7 @@ function Result({ asked, looking }: { asked: Answer; looking: boolean }) {
         → {asked.result}
       </span>
       {asked.sentence && <span className="text-note text-mute">{asked.sentence}</span>}
-      {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-plain text-amber">{asked.place.split(". Valid")[0]}</span>}
+      {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-plain text-amber">{asked.extrapolation || asked.place}</span>}
       {rows.length > 1 && (
         <div className="max-h-[104px] w-full overflow-auto" tabIndex={0} role="region" aria-label="The single results">
           <AnswerTable rows={rows} looking={looking} />

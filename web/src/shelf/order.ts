@@ -10,8 +10,7 @@ export function chosenCards(cards: Card[], wanted: string, order: Order): Card[]
     const text = `${card.title} ${card.question} ${card.equation} ${card.summary}`.toLowerCase();
     return words.every((word) => text.includes(word));
   });
-  const count = (card: Card) => Number(/^[\d\u202f\u2009\u00a0 ]+/.exec(card.summary)?.[0].replace(/\D/g, "") ?? 0);
   if (order === "title") return found.sort((a, b) => a.title.localeCompare(b.title, "en", { numeric: true, sensitivity: "base" }));
-  if (order === "readings") return found.sort((a, b) => count(b) - count(a));
+  if (order === "readings") return found.sort((a, b) => b.readings - a.readings);
   return found; // as they come from the server: the last changed first
 }

@@ -160,8 +160,7 @@ def _said(source: Source, row: int) -> str:
     if row in state.assumed:
         return f"assumed: {state.assumed[row]}".removesuffix(": ")
     if status is Status.PROBLEM:
-        message = next((one.message for one in source.table.problems if one.row == row), "")
-        return message.partition(": ")[2].rstrip(".") or "unusable"
+        return next((one.what for one in source.table.problems if one.row == row), "unusable")
     return "unknown" if status is Status.UNKNOWN else ""
 
 
