@@ -37,9 +37,23 @@ def find_crossings(function: Callable[[Array], Array], grid: Array, level: float
         root = bracketed(at, float(grid[i]), float(grid[i + 1]))
         if abs(at(root)) <= min(abs(values[i]), abs(values[i + 1])) + 1e-9 * size:
             found.append(root)
+    found += _beside_zeros(at, grid, values)
     found += _beside_edges(at, grid, values, finite)
     found += _touching(at, grid, values, size)
     return sorted(set(found))
+
+
+def _beside_zeros(at: Callable[[float], float], grid: Array, values: Array) -> list[float]:
+    """Zeros between a place of the grid that is one itself and its neighbours: the sign turns round on the way."""
+    found = []
+    for i in np.flatnonzero(values == 0)[:MOST_TOUCHES]:
+        for j in (i - 1, i + 1):
+            if not 0 <= j < len(grid) or not np.isfinite(values[j]) or values[j] == 0:
+                continue
+            near = float(grid[i] + 1e-6 * (grid[j] - grid[i]))
+            if np.sign(at(near)) * np.sign(values[j]) < 0:
+                found.append(bracketed(at, *sorted((near, float(grid[j])))))
+    return found
 
 
 def _beside_edges(at: Callable[[float], float], grid: Array, values: Array, finite: Mask) -> list[float]:

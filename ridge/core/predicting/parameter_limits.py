@@ -52,9 +52,9 @@ def sides(raised: Callable[[float], float]) -> tuple[float, float]:
             return known[distance]
 
         inner, far = 0.0, 1.0
-        while far <= FARTHEST and past(far) < 0:
-            inner, far = far, far * 1.6
-        found.append(np.inf if far > FARTHEST else float(brentq(past, inner, far, xtol=2e-5)))
+        while far < FARTHEST and past(far) < 0:
+            inner, far = far, min(far * 1.6, FARTHEST)
+        found.append(np.inf if past(far) < 0 else float(brentq(past, inner, far, xtol=2e-5)))
     return found[0], found[1]
 
 
