@@ -5,28 +5,27 @@ What they answer is worked out by the packages below; here are only the methods 
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, fields
-from typing import Any
+from functools import wraps
+from importlib import import_module
+from typing import Any, ParamSpec
 
 import numpy as np
 import numpy.typing as npt
 
 from ridge.core.by_hand import given
-from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.fit import fit as fit_model
-from ridge.core.fitting.scene import Bounds
 from ridge.core.interpolation import base
 from ridge.core.interpolation.cautions import findings_of as findings_between
 from ridge.core.interpolation.interpolate import interpolate as interpolate_readings
 from ridge.core.judging.cautions import findings_of
 from ridge.core.judging.patterns import Pattern, pattern_of
-from ridge.core.models import Model
 from ridge.core.predicting.at_x import Prediction, predict
 from ridge.core.predicting.at_y import solve
 from ridge.core.predicting.derived import DerivedQuantity, derived_of
 from ridge.core.predicting.solution import Solution
-from ridge.core.readings import Array, Readings
+from ridge.core.readings import Array
 from ridge.core.results import fit as results
 from ridge.core.results.finding import Caution
 from ridge.core.results.statistics import Statistics
@@ -40,6 +39,7 @@ STATISTICS = tuple(
     for field in fields(Statistics)
     if field.name not in ("absent", "searched", "terms", "known_error", "f_p_plain")
 )
+Asked = ParamSpec("Asked")
 PLACES = 241
 """Places at which a curve is drawn."""
 
@@ -90,8 +90,11 @@ class Fit(results.Fit):
             "cautions": [{"code": one.code, "message": one.message, "remedy": one.remedy} for one in self.cautions],
         }
 
-    def plot(self, axes: Any, level: float = 0.95) -> Any:
-        """Readings, curve and the confidence interval of the curve on Matplotlib's ``axes``, which are returned."""
+    def plot(self, axes: Any = None, level: float = 0.95) -> Any:
+        """Readings, curve and the confidence interval of the curve on Matplotlib's ``axes``, by default the current ones, which are
+        returned."""
+        if axes is None:
+            axes = import_module("matplotlib.pyplot").gca()  # loaded only where it is wanted
         used, aside = self.readings.used, ~self.readings.included
         low, high = self.readings.measured_range
         x = np.linspace(low, high, PLACES)
@@ -160,46 +163,25 @@ class Interpolation(base.Interpolation):
         return [word_caution(finding, Naming()) for finding in findings_between(self)]
 
 
-def fit(
-    readings: Readings,
-    model: Model,
-    *,
-    start: Mapping[str, float] | None = None,
-    fixed: Mapping[str, float] | None = None,
-    bounds: Bounds | None = None,
-    x_range: tuple[float, float] | None = None,
-    least_squares_in: str = "y",
-    effort: Effort | None = None,
-) -> Fit:
-    found = fit_model(
-        readings, model, start=start, fixed=fixed, bounds=bounds, x_range=x_range, least_squares_in=least_squares_in, effort=effort
-    )  # fmt: skip
-    return Fit.of(found)
+def _dressed(make: Callable[Asked, results.Fit]) -> Callable[Asked, Fit]:
+    """The same, its result with everything that it can be asked."""
+
+    @wraps(make)
+    def made(*args: Asked.args, **named: Asked.kwargs) -> Fit:
+        return Fit.of(make(*args, **named))
+
+    return made
 
 
-fit.__doc__ = fit_model.__doc__
+def _dressed_between(make: Callable[Asked, base.Interpolation]) -> Callable[Asked, Interpolation]:
+    @wraps(make)
+    def made(*args: Asked.args, **named: Asked.kwargs) -> Interpolation:
+        found = make(*args, **named)
+        return Interpolation(**{field.name: getattr(found, field.name) for field in fields(found)})
+
+    return made
 
 
-def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -> Fit:
-    return Fit.of(given.with_values(readings, model, values))
-
-
-with_values.__doc__ = given.with_values.__doc__
-
-
-def interpolate(
-    readings: Readings,
-    kind: str,
-    *,
-    ends: str = "natural",
-    degree: int = 3,
-    end_slopes: tuple[float, float] = (0.0, 0.0),
-    average_repeats: bool = False,
-) -> Interpolation:
-    found = interpolate_readings(
-        readings, kind, ends=ends, degree=degree, end_slopes=end_slopes, average_repeats=average_repeats
-    )
-    return Interpolation(**{field.name: getattr(found, field.name) for field in fields(found)})
-
-
-interpolate.__doc__ = interpolate_readings.__doc__
+fit = _dressed(fit_model)
+with_values = _dressed(given.with_values)
+interpolate = _dressed_between(interpolate_readings)

@@ -46,12 +46,12 @@ def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -
             "The curve has no value there with these numbers",
             "Change a number, or set them aside.",
         )
-    weights, rest, y = readings.used_weights, residuals[used], readings.y[used]
+    weights, used_residuals, y = readings.used_weights, residuals[used], readings.y[used]
     with np.errstate(over="ignore"):
-        rss, tss = float(weights @ rest**2), total_sum(y, weights, model)
+        rss, tss = float(weights @ used_residuals**2), total_sum(y, weights, model)
     if not np.isfinite(rss) or not np.isfinite(tss):
         raise BeyondDoubles("sum of squares")
-    exact = bool(np.all(np.abs(rest) <= 4 * np.finfo(float).eps * np.abs(y).max()))
+    exact = bool(np.all(np.abs(used_residuals) <= 4 * np.finfo(float).eps * np.abs(y).max()))
     counts = readings.used_counts
     statistics = compute_statistics(
         n=readings.n,

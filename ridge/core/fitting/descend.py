@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.fitting.damping import FIRST, GROWTH, LEAST, MOST, ROUNDING, SETTLED
+from ridge.core.fitting.damping import FIRST, GROWTH, LAST_DIGIT, MOST, SETTLED, eased_each, is_taken
 from ridge.core.fitting.effort import STEP, Effort
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
@@ -35,35 +35,35 @@ class Limits:
     low: Array
     high: Array
 
-    def clip(self, shapes: Array) -> Array:
-        return np.clip(shapes, self.low, self.high)
+    def clip(self, thetas: Array) -> Array:
+        return np.clip(thetas, self.low, self.high)
 
 
 def descend(
-    problem: Separable, data: Data, shapes: Array, iterations: int, limits: Limits | None, effort: Effort
+    problem: Separable, data: Data, thetas: Array, iterations: int, limits: Limits | None, effort: Effort
 ) -> tuple[Array, Array, Array]:
-    """Go downhill from every trial; returns shapes, linear coefficients and sums of squares, best first."""
-    shapes, coefficients, rss = descend_each(problem, data, shapes, iterations, limits, effort)
+    """Go downhill from every trial; returns the nonlinear parameters, linear coefficients and sums of squares, best first."""
+    thetas, coefficients, rss = descend_each(problem, data, thetas, iterations, limits, effort)
     order = np.argsort(rss, kind="stable")
-    return shapes[order], coefficients[order], rss[order]
+    return thetas[order], coefficients[order], rss[order]
 
 
 def descend_each(
     problem: Separable,
     data: Data,
-    shapes: Array,
+    thetas: Array,
     iterations: int,
     limits: Limits | None,
     effort: Effort,
     settled: float = SETTLED,
 ) -> tuple[Array, Array, Array]:
     """The same in the order of the trials; one is done when a step promises no more than the share ``settled``."""
-    shapes = np.array(shapes, dtype=float)
-    here = problem.project(data.x, data.y, data.root, shapes)
-    coefficients, rss, rest, directions = here.coefficients, here.rss, np.array(here.rest), here.directions
-    trials, k = shapes.shape
+    thetas = np.array(thetas, dtype=float)
+    here = problem.project(data.x, data.y, data.root, thetas)
+    coefficients, rss, residuals, directions = here.coefficients, here.rss, np.array(here.residuals), here.directions
+    trials, k = thetas.shape
     if not k:
-        return shapes, coefficients, rss
+        return thetas, coefficients, rss
     damping = np.full(trials, FIRST)
     growth = np.full(trials, GROWTH)
     scale = np.zeros((trials, k))
@@ -75,7 +75,7 @@ def descend_each(
             break
         effort.spend(problem.operations + STEP, len(going) * len(data.x))
         if len(fresh):
-            slopes = problem.slopes(data.x, shapes[fresh], coefficients[fresh])
+            slopes = problem.slopes(data.x, thetas[fresh], coefficients[fresh])
             if data.root is not None:
                 slopes *= data.root
             for direction in directions:
@@ -84,7 +84,7 @@ def descend_each(
                 else:
                     one = direction[fresh] if len(fresh) < trials else direction
                     slopes -= np.einsum("ksn,sn->ks", slopes, one)[:, :, None] * one
-            factor[fresh] = _small_factor(slopes, rest[fresh])
+            factor[fresh] = _small_factor(slopes, residuals[fresh])
             lengths = np.einsum("sij,sij->sj", factor[fresh, :, :k], factor[fresh, :, :k])
             scale[fresh] = np.maximum(scale[fresh], np.sqrt(lengths))
         at = going
@@ -92,10 +92,10 @@ def descend_each(
         size = np.where(scale[at] > 0, scale[at], 1.0)
         scaled = _damped_step(inner / size[:, None, :], target, damping[at])
         step = scaled / size
-        trial = shapes[at] + step
+        trial = thetas[at] + step
         if limits is not None:
             trial = limits.clip(trial)
-            step = trial - shapes[at]
+            step = trial - thetas[at]
             scaled = step * size
         predicted = np.einsum("sj,sj->s", scaled, damping[at][:, None] * scaled) + _squared(
             np.einsum("sij,sj->si", inner, step)
@@ -103,38 +103,37 @@ def descend_each(
         y = data.y[at] if data.y.ndim == 2 else data.y
         found = problem.project(data.x, y, data.root, trial)
         gained = rss[at] - found.rss
-        better = (gained > 0) | ((predicted < ROUNDING * rss[at]) & (gained > -ROUNDING * rss[at]))
+        better = is_taken(gained, predicted, rss[at])
         ratio = np.where(predicted > 0, gained / predicted, 0.0)
-        done = (predicted <= settled * rss[at]) | np.all(np.abs(step) <= 4e-16 * np.abs(shapes[at]), axis=1)
+        done = (predicted <= settled * rss[at]) | np.all(np.abs(step) <= LAST_DIGIT * np.abs(thetas[at]), axis=1)
         done |= rss[at] <= 0
         won = at[better]
-        shapes[won], coefficients[won], rss[won] = trial[better], found.coefficients[better], found.rss[better]
-        rest[won] = found.rest[better]
+        thetas[won], coefficients[won], rss[won] = trial[better], found.coefficients[better], found.rss[better]
+        residuals[won] = found.residuals[better]
         for direction, moved in zip(directions, found.directions, strict=True):
             if direction.ndim > 1:
                 direction[won] = moved[better]
-        ease = np.maximum(1 / 3, 1 - (2 * np.minimum(ratio, 2) - 1) ** 3)
-        damping[at] = np.where(better, np.maximum(damping[at] * ease, LEAST), damping[at] * growth[at])
+        damping[at] = np.where(better, eased_each(damping[at], ratio), damping[at] * growth[at])
         growth[at] = np.where(better, GROWTH, growth[at] * 2)
         stuck = ~better & (damping[at] > MOST)
         going = at[~(done | stuck)]
         fresh = (
             np.intersect1d(won, going, assume_unique=True) if len(won) < len(going) else won[~(done | stuck)[better]]
         )
-    return shapes, coefficients, rss
+    return thetas, coefficients, rss
 
 
-def _small_factor(slopes: Array, rest: Array) -> Array:
-    """R of the slopes (k, trials, n) and the rest turned the same way, (trials, k, k + 1); zeros where not finite."""
+def _small_factor(slopes: Array, residuals: Array) -> Array:
+    """R of the slopes (k, trials, n) and the residuals turned the same way, (trials, k, k + 1); zeros where not finite."""
     k, trials, n = slopes.shape
     if k == 1:
         length = np.sqrt(np.einsum("sn,sn->s", slopes[0], slopes[0]))
-        share = np.einsum("sn,sn->s", slopes[0], rest) / np.where(length > 0, length, 1.0)
+        share = np.einsum("sn,sn->s", slopes[0], residuals) / np.where(length > 0, length, 1.0)
         found = np.stack([length, share], axis=1)[:, None, :]
         return np.where(np.isfinite(found).all(axis=2, keepdims=True), found, 0.0)
     stacked = np.empty((trials, n, k + 1))
     stacked[:, :, :k] = slopes.transpose(1, 2, 0)
-    stacked[:, :, k] = rest
+    stacked[:, :, k] = residuals
     usable = np.all(np.isfinite(stacked), axis=(1, 2))
     if not usable.all():
         stacked[~usable] = 0.0

@@ -11,7 +11,7 @@ from math import hypot, inf, isfinite, sqrt
 import numpy as np
 from scipy.linalg.lapack import dgeqrf
 
-from ridge.core.fitting.damping import FIRST, GROWTH, MOST, ROUNDING, SETTLED, eased
+from ridge.core.fitting.damping import FIRST, GROWTH, MOST, SETTLED, eased, is_taken
 from ridge.core.fitting.descend import Data
 from ridge.core.fitting.effort import STEP, Effort
 from ridge.core.fitting.place import Ground, Minimum, Place, Row
@@ -20,6 +20,10 @@ from ridge.core.readings import Array
 
 HOPELESS = 5.0
 """How many times what the straightened problem promises a descent may still gain, at most (measured)."""
+NEAR = 1e-7
+"""Damping of a first step from a place that is near its minimum already: hardly any."""
+BEATEN = 1e-9
+"""Share of a sum of squares by which another must be larger to be beaten by it."""
 PACE = 100.0
 """Steps like the last one after which a descent that has not reached its goal is given up."""
 TRUSTED = 0.3
@@ -34,10 +38,10 @@ class Along:
     the bend of the model that Gauss and Newton leave out, so that the last digits come sooner."""
 
     def __init__(self, place: Place, before: Along | None) -> None:
-        (slope,), rest = place.slopes()
-        self.at = place.shape[0]
+        (slope,), residuals = place.slopes()
+        self.at = place.theta[0]
         self.length, self.gradient = hypot(*slope), 0.0
-        for a, b in zip(slope, rest, strict=True):
+        for a, b in zip(slope, residuals, strict=True):
             self.gradient += a * b
         self.promised = self.gradient / self.length * (self.gradient / self.length) if self.length > 0 else 0.0
         self.largest: float = max(before.largest if before else 0.0, self.length) or 1.0
@@ -63,10 +67,10 @@ class Several:
     """The same for more than one parameter: R of the slopes and the residuals turned the same way, scaled after Moré (LNM 630, 1978)."""
 
     def __init__(self, place: Place, before: Several | None) -> None:
-        slopes, rest = place.slopes()
+        slopes, residuals = place.slopes()
         k = len(slopes)
-        side_by_side = np.zeros((max(len(rest), k), k + 1), order="F")
-        side_by_side[: len(rest)] = np.array([*slopes, rest]).T
+        side_by_side = np.zeros((max(len(residuals), k), k + 1), order="F")
+        side_by_side[: len(residuals)] = np.array([*slopes, residuals]).T
         triangle = np.triu(dgeqrf(side_by_side, overwrite_a=1)[0][:k])
         self._inner: list[Row] = triangle[:, :-1].tolist()
         self._target: Row = triangle[:, -1].tolist()
@@ -99,7 +103,7 @@ def downhill(
     farthest: Array | None = None,
     to_beat: float = inf,
     settled: float = SETTLED,
-    damping: float = 1e-7,
+    damping: float = NEAR,
 ) -> Minimum:
     """The minimum downhill from ``start`` (k,), each parameter no larger than ``farthest`` (k,) if that is given.
 
@@ -118,18 +122,18 @@ def downhill(
         effort.spend(problem.operations + STEP, len(data.x))
         if moved:
             straight = kind(here, straight)  # type: ignore[arg-type]
-            if not isfinite(straight.promised) or here.rss - HOPELESS * straight.promised > to_beat * (1 + 1e-9):
+            if not isfinite(straight.promised) or here.rss - HOPELESS * straight.promised > to_beat * (1 + BEATEN):
                 break
         assert straight is not None
         step, predicted = straight.step(damping, moved)
         if predicted <= settled * here.rss or damping > MOST:
             break
-        shape = [a + b for a, b in zip(here.shape, step, strict=True)]
-        moved = all(abs(value) <= wall for value, wall in zip(shape, walls, strict=True))
+        theta = [a + b for a, b in zip(here.theta, step, strict=True)]
+        moved = all(abs(value) <= wall for value, wall in zip(theta, walls, strict=True))
         if moved:
-            there = Place(ground, shape)
+            there = Place(ground, theta)
             gained = here.rss - there.rss
-            moved = gained > 0 or (predicted < ROUNDING * here.rss and gained > -ROUNDING * here.rss)
+            moved = is_taken(gained, predicted, here.rss)
         if not moved:
             damping, growth = max(damping * growth, FIRST), growth * 2
             continue

@@ -80,8 +80,8 @@ def _over_all_rows(readings: Readings, solved: Solved) -> tuple[Array, Array, Ar
     fitted, residuals, leverage = np.full((3, len(readings)), np.nan)
     residuals[used], leverage[used] = solved.residuals, solved.leverage
     fitted[used] = readings.y[used] - solved.residuals
-    rest = ~used & np.isfinite(readings.x)
+    others = ~used & np.isfinite(readings.x)
     with np.errstate(over="ignore", invalid="ignore"):
-        fitted[rest] = solved.curve.value(readings.x[rest])
-        residuals[rest] = np.where(np.isfinite(readings.y[rest]), readings.y[rest] - fitted[rest], np.nan)
+        fitted[others] = solved.curve.value(readings.x[others])
+        residuals[others] = np.where(np.isfinite(readings.y[others]), readings.y[others] - fitted[others], np.nan)
     return fitted, residuals, leverage

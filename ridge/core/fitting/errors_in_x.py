@@ -19,6 +19,11 @@ from ridge.core.models import Model
 from ridge.core.readings import Array, Readings
 from ridge.core.results.fit import Fit
 
+LAST_DIGITS, STEPS = 1e-15, 500
+"""Change of the sum of squares and of the parameters at which ODRPACK's steps end, and how many of them there are at most."""
+EXACT = 1e-28
+"""Share of the sum of squares about the mean that is the rounding of readings which all lie on the curve."""
+
 
 def fit_orthogonal(readings: Readings, model: Model, start: Fit) -> Fit:
     """Minimise Σ (δx/u_x)² + (δy/u_y)² over parameters and true x, from the least-squares fit in y ``start``.
@@ -56,9 +61,9 @@ def fit_orthogonal(readings: Readings, model: Model, start: Fit) -> Fit:
             weight_y=weight * (size / y_error) ** 2,
             jac_beta=lambda x_, beta: np.ascontiguousarray(model.gradient(x_ * span, values_of(beta))[:, at].T / size),
             jac_x=lambda x_, beta: np.asarray(model.slope(x_ * span, values_of(beta)) * span / size),
-            maxit=500,
-            sstol=1e-15,
-            partol=1e-15,
+            maxit=STEPS,
+            sstol=LAST_DIGITS,
+            partol=LAST_DIGITS,
         )
     if not np.all(np.isfinite(result.beta)) or result.info >= 10000:
         raise NoFit("The orthogonal distances did not settle. Check the uncertainties, or use least squares in y.")
@@ -83,6 +88,6 @@ def fit_orthogonal(readings: Readings, model: Model, start: Fit) -> Fit:
     regression = max(total - rss, 0.0)
     solved = Solved(
         kept, values, covariance, NonlinearCurve(kept, values, root, sizes), residuals, np.sum(basis**2, axis=1),
-        rss, regression, regression / rss if rss > 0 else np.inf, rss <= 1e-28 * total, start.held, start.cut_short,
+        rss, regression, regression / rss if rss > 0 else np.inf, rss <= EXACT * total, start.held, start.cut_short,
     )  # fmt: skip
     return replace(dress(readings, solved), least_squares_in="orthogonal")

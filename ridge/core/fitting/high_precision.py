@@ -18,6 +18,8 @@ from ridge.core.formula.tree import Call, Constant, Name, Negative, Node, Number
 from ridge.core.models.base import Model
 from ridge.core.readings import Array
 
+SETTLED = 1e-30
+"""A step by less than this share of every parameter is the last: half of the digits are to spare."""
 NEARLY_EXACT = 1e-10
 """Typical misses below this share of the readings are worth it."""
 DIGITS = 2000
@@ -39,7 +41,7 @@ class Refined:
 
     values: Array
     unit_covariance: Array
-    rest: Array
+    residuals: Array
     rss: float
 
 
@@ -105,32 +107,32 @@ def _refine(model: Model, values: Mapping[str, Any], x: Array, y: Array, weights
     shares = [arb(float(weight)) for weight in weights]
     inputs = {name: arb(float(value)) for name, value in values.items()}
     for step in range(STEPS):
-        matrix, side, rests = [[arb(0)] * size for _ in range(size)], [arb(0)] * size, []
+        matrix, side, residuals = [[arb(0)] * size for _ in range(size)], [arb(0)] * size, []
         for place, target, share in zip(places, wanted, shares, strict=True):
             known: dict[Node, Any] = {}
             here = inputs | {model.variable: place}
-            rest = target - _compute(model.expression, here, known)
+            residual = target - _compute(model.expression, here, known)
             slopes = [_compute(tree, here, known) for tree in trees]
-            rests.append(rest)
+            residuals.append(residual)
             for i in range(size):
-                side[i] += share * slopes[i] * rest
+                side[i] += share * slopes[i] * residual
                 for j in range(size):
                     matrix[i][j] += share * slopes[i] * slopes[j]
         # Only the middles of the balls go on: their radii would grow from step to step.
         inverse = arb_mat([[entry.mid() for entry in row] for row in matrix]).inv()
         move = inverse * arb_mat([[entry.mid()] for entry in side])
         largest = max(abs(float(move[i, 0])) / (abs(float(inputs[name])) or 1.0) for i, name in enumerate(free))
-        if largest < 1e-30 and step:
+        if largest < SETTLED and step:
             break
         for i, name in enumerate(free):
             inputs[name] = (inputs[name] + move[i, 0]).mid()
     else:
         return None
-    weighted = [share.sqrt() * rest for share, rest in zip(shares, rests, strict=True)]
+    weighted = [share.sqrt() * residual for share, residual in zip(shares, residuals, strict=True)]
     found = Refined(
         np.array([float(inputs[name]) for name in free]),
         np.array([[float(inverse[i, j].mid()) for j in range(size)] for i in range(size)]),
-        np.array([float(rest) for rest in weighted]),
-        float(sum((rest * rest for rest in weighted), arb(0))),
+        np.array([float(residual) for residual in weighted]),
+        float(sum((residual * residual for residual in weighted), arb(0))),
     )
     return found if np.isfinite(found.rss) and np.all(np.isfinite(found.unit_covariance)) else None

@@ -17,6 +17,8 @@ from ridge.core.models.base import Extended, ExtendedNumber
 from ridge.core.readings import Array
 
 EPSILON = float(np.finfo(np.float64).eps)
+FAR = 1e100
+"""Columns longer than this, or shorter than its inverse, leave the doubles when they are squared."""
 WELL_TOLD = 1e3
 """Condition number of columns of length one up to which a factor in doubles keeps thirteen digits."""
 
@@ -90,7 +92,7 @@ def solve_in_doubles(basis: Array, target: Extended, root_weights: Extended | No
     inverse, info = dtrtri(triangle)
     scaled = inverse * lengths[:, None]
     alike = sqrt(p * np.vdot(scaled, scaled))
-    if info or not alike < WELL_TOLD or not all(1e-100 < length < 1e100 for length in lengths.tolist()):
+    if info or not alike < WELL_TOLD or not all(1 / FAR < length < FAR for length in lengths.tolist()):
         return None
     directions = dorgqr(factored, scales, overwrite_a=1)[0]
     projections = target.astype(np.float64) @ directions

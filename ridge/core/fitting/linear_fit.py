@@ -14,6 +14,9 @@ from ridge.core.fitting.solved import Prepared, Solved, among_all, check_values,
 from ridge.core.models.base import Extended, ExtendedNumber, LinearForm, Model
 from ridge.core.numerals import significant
 
+SHOWS = 2e-14
+"""Share of a coefficient beyond which rounding in extended precision would show in fifteen digits of it."""
+
 
 def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
     """Solve in u = (t − centre)/scale and in extended precision, so that the result carries the last digits of a double.
@@ -61,13 +64,13 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
         ) from cause
 
     natural = _to_natural(powers, centre, scale, centred)
-    rest, moving = solution.weighted_residuals, solution.projections[1 if model.has_constant else 0 :]
+    weighted, moving = solution.weighted_residuals, solution.projections[1 if model.has_constant else 0 :]
     rescale = y_scale / prepared.y_scale
     rss, regression, ratio, exact = sums(
         prepared,
-        np.dot(rest, rest) * rescale**2,
+        np.dot(weighted, weighted) * rescale**2,
         np.dot(moving, moving) * rescale**2,
-        reach_of(rest) * rescale,
+        reach_of(weighted) * rescale,
         len(free),
     )
     with np.errstate(over="ignore", under="ignore"):
@@ -80,7 +83,7 @@ def solve_linear(prepared: Prepared, model: Model, form: LinearForm) -> Solved:
         values = dict(model.fixed) | dict(zip(free, found.astype(np.float64).tolist(), strict=True))
         check_values(values)
         unit_covariance = among_all(model, free, covariance.astype(np.float64))
-        residuals = (rest * y_scale).astype(np.float64)
+        residuals = (weighted * y_scale).astype(np.float64)
         if prepared.root is not None:
             residuals /= np.sqrt(prepared.weights)
     ordered = {name: values[name] for name in model.parameter_names}
@@ -98,7 +101,7 @@ def _needs_fractions(prepared: Prepared, natural: Extended, solution: LinearSolu
     inner, root = solution.coefficients, natural @ solution.inverse_factor
     size = np.sqrt(np.dot(prepared.target, prepared.target))
     rounding = unit * (np.abs(natural) @ np.abs(inner) + np.sqrt((root * root).sum(axis=1)) * size)
-    return bool((rounding > 2e-14 * np.abs(natural @ inner)).any())
+    return bool((rounding > SHOWS * np.abs(natural @ inner)).any())
 
 
 def _check_distinct(prepared: Prepared, model: Model, free: list[str], powers: tuple[int, ...]) -> None:

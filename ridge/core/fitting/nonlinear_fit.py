@@ -37,6 +37,16 @@ SUSPICIOUS = 1e9
 """Condition number of the derivatives from which on the parameters may not all be told apart."""
 _ALIKE = 1e-9
 """Minima whose sums of squares differ by less than this share are one."""
+AT_BOUND = 1e-9
+"""A parameter within this share of its bound lies at it."""
+AS_GOOD, ROUNDED = 1e-6, 1e-24
+"""Share by which a sum of squares may be larger and the curve still be as good; and what each reading of size one adds to it by
+rounding."""
+EXACT = 1e-28
+"""Square of the rounding of a reading of size one: sums of squares below it are all zero."""
+ON_FEW, LIKELY = 1e-7, 1.02
+"""Share of the sum of squares at which a descent on few readings ends, and by which one found there may be larger than the best and
+still be the best on all."""
 
 
 @np.errstate(all="ignore")  # once for all that is tried below: overflow and the like are told by what they leave
@@ -84,13 +94,13 @@ def _minimum(
 
 def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Effort) -> dict[str, np.longdouble]:
     scene = inner_scene(prepared, form)
-    problem, data, small, shapes, farthest = scene.problem, scene.data, scene.small, scene.shapes, scene.farthest
+    problem, data, small, thetas, farthest = scene.problem, scene.data, scene.small, scene.thetas, scene.farthest
     u, single = data.x, len(form.nonlinear) == 1
-    rss = try_all(problem, small, shapes, effort)
-    starts = bottoms(shapes, rss, valleys(rss, 4)) if single else shapes[apart(shapes, rss, 6)]
+    rss = try_all(problem, small, thetas, effort)
+    starts = bottoms(thetas, rss, valleys(rss, 4)) if single else thetas[apart(thetas, rss, 6)]
     if scene.condensed:
-        likely = _minima(problem, small, starts, 30, effort, farthest, settled=1e-7)
-        starts = np.array([one.shape for one in likely if one.rss <= 1.02 * likely[0].rss][:2])
+        likely = _minima(problem, small, starts, 30, effort, farthest, settled=ON_FEW)
+        starts = np.array([one.theta for one in likely if one.rss <= LIKELY * likely[0].rss][:2])
         starts = starts.reshape(len(starts), len(form.nonlinear))
         if form.more is not None:
             starts = np.concatenate([starts, form.more(u, data.y)])
@@ -99,7 +109,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
     minima = _minima(problem, data, starts, 100, effort, farthest)
     runs_off = False
     for best in minima:
-        inner = dict(zip(form.nonlinear, best.shape.astype(np.longdouble), strict=True))
+        inner = dict(zip(form.nonlinear, best.theta.astype(np.longdouble), strict=True))
         scaled = best.coefficients.astype(np.longdouble) * prepared.y_scale
         inner |= dict(zip(form.linear, scaled, strict=True))
         found_natural = form.natural(inner, np.longdouble(scene.origin), np.longdouble(scene.span))
@@ -140,8 +150,8 @@ def _minima(
     known = sorted((one for one in found if np.isfinite(one.rss)), key=lambda one: one.rss)
     if not known:
         return []
-    limit = known[0].rss * (1 + _ALIKE) + 1e-28 * len(data.x)
-    alike = sorted((one for one in known if one.rss <= limit), key=lambda one: abs(float(one.shape[0])))
+    limit = known[0].rss * (1 + _ALIKE) + EXACT * len(data.x)
+    alike = sorted((one for one in known if one.rss <= limit), key=lambda one: abs(float(one.theta[0])))
     return alike + [one for one in known if one.rss > limit]
 
 
@@ -181,7 +191,7 @@ def _natural_minimum(
         raise _Nowhere
     size = prepared.y_scale if not problem.has_offset else np.longdouble(1)
     values = {name: np.longdouble(value) for name, value in model.fixed.items()}
-    values |= dict(zip(names, best.shape.astype(np.longdouble), strict=True))
+    values |= dict(zip(names, best.theta.astype(np.longdouble), strict=True))
     values |= dict(zip(problem.linear, best.coefficients.astype(np.longdouble) * size, strict=True))
     return {name: values[name] for name in model.parameter_names}
 
@@ -241,7 +251,11 @@ def _settle(
     for name in bounded:
         low, high = bounds[name]
         edge = (
-            low if values[name] <= low + 1e-9 * abs(low) else high if values[name] >= high - 1e-9 * abs(high) else None
+            low
+            if values[name] <= low + AT_BOUND * abs(low)
+            else high
+            if values[name] >= high - AT_BOUND * abs(high)
+            else None
         )
         if edge is not None:
             model = model.with_fixed({name: edge})
@@ -285,9 +299,9 @@ def _hold_one(
     names = involved(directions[0], plain, model.free_names)
     chosen = model.inner_form is not None or _could_be_told(prepared, model)
     combination = known_combination(model, prepared.x, plain, names)
-    rest = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
-    weighted = rest if prepared.root is None else rest * prepared.root
-    allowed = float(np.dot(weighted, weighted)) * (1 + 1e-6) + 1e-24 * len(rest)
+    residuals = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
+    weighted = residuals if prepared.root is None else residuals * prepared.root
+    allowed = float(np.dot(weighted, weighted)) * (1 + AS_GOOD) + ROUNDED * len(residuals)
     search_first = [name for name in names if name not in model.linear] or names
     # In a formula the fault is as a rule in its form, and another value serves as well; a family's own form has none.
     # Where much is redundant, trying values for each would take for ever: they stay where they are.
@@ -333,17 +347,17 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
         centre = target.mean() if prepared.root is None else np.dot(weights, target) / np.longdouble(weights.sum())
     about = target - centre
     whole = np.dot(about if prepared.root is None else weights * about, about)
-    rest, rss = polished.rest, np.dot(polished.rest, polished.rest)
+    weighted, rss = polished.residuals, np.dot(polished.residuals, polished.residuals)
     refined, cut_short = None, effort.missed or not polished.settled
     if 0 < rss < NEARLY_EXACT**2 * np.dot(target, target) and not effort.passed:
         effort.spend(DIGITS * model.operations, len(target) * free)
         y = prepared.readings.y[prepared.readings.used]
         refined = refine(model, polished.values, prepared.x, y, weights)
     if refined is not None:
-        rest = refined.rest.astype(np.longdouble) / prepared.y_scale
+        weighted = refined.residuals.astype(np.longdouble) / prepared.y_scale
         rss = np.longdouble(refined.rss) / prepared.y_scale**2
     regression = max(whole - rss, np.longdouble(0))
-    rss_y, regression_y, ratio, exact = sums(prepared, rss, regression, reach_of(rest), free)
+    rss_y, regression_y, ratio, exact = sums(prepared, rss, regression, reach_of(weighted), free)
     with np.errstate(over="ignore", under="ignore"):
         values = {name: float(polished.values[name]) for name in model.parameter_names}
         if refined is not None:
@@ -352,7 +366,7 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
         covariance, root, sizes = spread_covariance(model, polished)
         if refined is not None:
             covariance = among_all(model, model.free_names, refined.unit_covariance)
-        plain = rest if prepared.root is None else rest / prepared.root
+        plain = weighted if prepared.root is None else weighted / prepared.root
         residuals = (plain * prepared.y_scale).astype(np.float64)
     return Solved(
         model, values, covariance, NonlinearCurve(model, values, root, sizes), residuals, polished.solution.leverage,

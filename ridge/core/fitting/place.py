@@ -24,7 +24,7 @@ Row = list[float]
 class Minimum:
     """Nonlinear parameters (k,), linear ones (m,), and the sum of squares there."""
 
-    shape: Array
+    theta: Array
     coefficients: Array
     rss: float
 
@@ -51,11 +51,11 @@ class Ground:
 
 
 class Place:
-    """The best linear parameters at one shape. ``rss`` is infinite where the model has no value."""
+    """The best linear parameters at given nonlinear ones. ``rss`` is infinite where the model has no value."""
 
-    def __init__(self, ground: Ground, shape: Row) -> None:
-        self.shape, self._ground = shape, ground
-        offset, columns, derivatives = ground.problem.split_of_one(ground.data.x, shape)
+    def __init__(self, ground: Ground, theta: Row) -> None:
+        self.theta, self._ground = theta, ground
+        offset, columns, derivatives = ground.problem.split_of_one(ground.data.x, theta)
         wanted = ground.data.y if offset is None else ground.data.y - offset
         told = list(range(len(columns)))
         rows = ground.triangle([*columns, *derivatives, wanted])
@@ -70,28 +70,28 @@ class Place:
             for j in range(i + 1, count):
                 known -= row[j] * self.coefficients[told[j]]
             self.coefficients[told[i]] = known / row[i]
-        self._rest = rest = rows[count:]
+        self._residuals = residuals = rows[count:]
         rss = 0.0
-        for row in rest:
+        for row in residuals:
             rss += row[-1] * row[-1]
         self.rss = rss if isfinite(rss + sum(self.coefficients)) else inf
 
     def minimum(self) -> Minimum:
-        return Minimum(np.array(self.shape), np.array(self.coefficients), self.rss)
+        return Minimum(np.array(self.theta), np.array(self.coefficients), self.rss)
 
     def slopes(self) -> tuple[list[Row], Row]:
-        """Derivatives by each nonlinear parameter and the rest, the linear parameters taken out, in turned coordinates."""
+        """Derivatives by each nonlinear parameter and the residuals, the linear parameters taken out, in turned coordinates."""
         slopes: list[Row] = []
         place = self._count
         for parts in self._ground.problem.parts:
-            slope = [0.0] * len(self._rest)
+            slope = [0.0] * len(self._residuals)
             for j in parts:
                 factor = 1.0 if j is None else self.coefficients[j]
                 for i in range(place - self._count + 1):
-                    slope[i] += factor * self._rest[i][place]
+                    slope[i] += factor * self._residuals[i][place]
                 place += 1
             slopes.append(slope)
-        return slopes, [row[-1] for row in self._rest]
+        return slopes, [row[-1] for row in self._residuals]
 
 
 def _adds_nothing(rows: list[Row], count: int) -> int | None:

@@ -16,6 +16,14 @@ from ridge.core.models.base import Extended, ExtendedNumber, Model
 from ridge.core.readings import Array
 
 STEPS = 60
+SETTLED = 1e-11
+"""A step of fewer standard deviations than this moves no digit of a double (parameters stand to about 1e-5 s at worst)."""
+NOTHING = 1e-19
+"""The same where nothing scatters: the rounding of extended numbers of size one."""
+ROUNDING = 1e-15
+"""Share by which a sum of squares may rise in its own rounding."""
+SHORTENED, SHORTER = 8, 4
+"""How often a step that leads uphill is shortened, and by how much each time (step halving, Bates and Watts 1988, section 2.2)."""
 EXTENDED = 4
 """How many times as long as a double's an operation on an extended number takes."""
 
@@ -23,11 +31,11 @@ EXTENDED = 4
 @dataclass(frozen=True)
 class Polished:
     """``values`` of all parameters, extended; ``solution`` of the last linearised solve, whose columns are the derivatives
-    by the free ones; ``rest``: weighted residuals at the values, in units of y_scale."""
+    by the free ones; ``residuals``: weighted residuals at the values, in units of y_scale."""
 
     values: dict[str, ExtendedNumber]
     solution: LinearSolution
-    rest: Extended
+    residuals: Extended
     settled: bool
 
     @cached_property
@@ -46,27 +54,27 @@ class NotFinite(ArithmeticError):
     """A derivative has no value at some reading."""
 
 
-def _rest(prepared: Prepared, model: Model, values: Mapping[str, Any]) -> Extended:
+def _weighted_residuals(prepared: Prepared, model: Model, values: Mapping[str, Any]) -> Extended:
     """Observed minus curve, times root weight, in units of y_scale."""
-    rest: Extended = np.asarray(model.evaluate(prepared.long_x, values), dtype=np.longdouble)
-    rest /= prepared.y_scale
-    np.subtract(prepared.target, rest, out=rest)
+    residuals: Extended = np.asarray(model.evaluate(prepared.long_x, values), dtype=np.longdouble)
+    residuals /= prepared.y_scale
+    np.subtract(prepared.target, residuals, out=residuals)
     if prepared.root is not None:
-        rest *= prepared.root
-    return rest
+        residuals *= prepared.root
+    return residuals
 
 
 def _linearised(
-    prepared: Prepared, model: Model, values: Mapping[str, Any], at: list[int], rest: Extended
+    prepared: Prepared, model: Model, values: Mapping[str, Any], at: list[int], residuals: Extended
 ) -> LinearSolution:
-    """The rest projected on the derivatives by the free parameters: in doubles where that keeps the digits."""
+    """The residuals projected on the derivatives by the free parameters: in doubles where that keeps the digits."""
     for x, solver in ((prepared.x, solve_in_doubles), (prepared.long_x, solve)):
         plain = {name: float(value) for name, value in values.items()} if x is prepared.x else values
         basis = model.derivatives(x, plain)
         if len(at) < len(basis):
             basis = basis[at]
         if np.isfinite(basis).all():
-            solution = solver(basis, _plain(rest, prepared.root), prepared.root)
+            solution = solver(basis, _plain(residuals, prepared.root), prepared.root)
             if solution is not None:
                 return solution
     raise NotFinite
@@ -78,35 +86,35 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber], 
     at = [model.parameter_names.index(name) for name in free]
     values = dict(values)
     for _ in range(STEPS):
-        rest = _rest(prepared, model, values)
-        rss = np.dot(rest, rest)
-        solution = _linearised(prepared, model, values, at, rest)
-        effort.spend(model.operations + STEP, EXTENDED * len(rest))
+        residuals = _weighted_residuals(prepared, model, values)
+        rss = np.dot(residuals, residuals)
+        solution = _linearised(prepared, model, values, at, residuals)
+        effort.spend(model.operations + STEP, EXTENDED * len(residuals))
         steps = solution.coefficients * prepared.y_scale
         size = float(np.sqrt(np.dot(solution.projections, solution.projections)))
-        # The step in units of s. After one so small, what the solve left over is the rest, and no digit of a double moves.
-        if size < 1e-11 * float(np.sqrt(rss)) or size < 1e-19:
+        # The step in units of s. After one so small, what the solve left over are the residuals, and no digit of a double moves.
+        if size < SETTLED * float(np.sqrt(rss)) or size < NOTHING:
             values |= {name: values[name] + steps[i] for i, name in enumerate(free)}
             return Polished(values, solution, solution.weighted_residuals, True)
-        share = np.longdouble(1)
-        for _ in range(8):
-            trial = values | {name: values[name] + share * steps[i] for i, name in enumerate(free)}
-            found = _rest(prepared, model, trial)
-            if np.dot(found, found) <= rss * (1 + 1e-15):
+        fraction = np.longdouble(1)
+        for _ in range(SHORTENED):
+            trial = values | {name: values[name] + fraction * steps[i] for i, name in enumerate(free)}
+            found = _weighted_residuals(prepared, model, trial)
+            if np.dot(found, found) <= rss * (1 + ROUNDING):
                 break
-            effort.spend(model.operations + STEP, EXTENDED * len(rest))
-            share /= 4
+            effort.spend(model.operations + STEP, EXTENDED * len(residuals))
+            fraction /= SHORTER
         else:
-            return Polished(values, solution, rest, True)
+            return Polished(values, solution, residuals, True)
         values = trial
         if effort.passed:
             break
     return Polished(values, solution, found, False)
 
 
-def _plain(rest: Extended, root: Extended | None) -> Extended:
+def _plain(residuals: Extended, root: Extended | None) -> Extended:
     """Residuals without their weights, which ``solve`` puts on again; a copy, since it is used up."""
-    return rest.copy() if root is None else rest / root
+    return residuals.copy() if root is None else residuals / root
 
 
 def spread_covariance(model: Model, polished: Polished) -> tuple[Array, Array, Array]:

@@ -13,6 +13,10 @@ from ridge.core.readings import Array
 
 RANK = 1e-11
 """Singular values below this share of the largest are zero."""
+TAKES_PART = 1e-6
+"""A parameter that moves by less than this share of the one that moves most takes no part in a direction."""
+PLAIN_RATIO = 1e-6
+"""How near to a plain ratio, and to one another, ratios have to be to be called it: derivatives at two places agree to far more."""
 _PLAIN = (1.0, 2.0, 0.5, 3.0)
 
 
@@ -106,7 +110,7 @@ def involved(direction: Array, values: Mapping[str, float], free: Sequence[str])
     # A parameter of zero is measured by the largest of the others.
     shares = np.abs(direction) / np.where(sizes > 0, sizes, sizes.max() or 1.0)
     shares = np.nan_to_num(shares, nan=0.0, posinf=1e300)
-    return [name for name, share in zip(free, shares, strict=True) if share >= 1e-6 * shares.max()]
+    return [name for name, share in zip(free, shares, strict=True) if share >= TAKES_PART * shares.max()]
 
 
 def known_combination(model: Model, x: Array, values: Mapping[str, float], names: Sequence[str]) -> str:
@@ -147,10 +151,10 @@ def _pair(
         if point[first] and point[second]:
             relative.append(absolute[-1] * point[first] / point[second])
     for ratios, additive in ((relative, False), (absolute, True)):
-        if len(ratios) < 2 or abs(ratios[0] - ratios[1]) > 1e-6 * abs(ratios[0]):
+        if len(ratios) < 2 or abs(ratios[0] - ratios[1]) > PLAIN_RATIO * abs(ratios[0]):
             continue
         for plain in _PLAIN:
-            if abs(abs(ratios[0]) - plain) < 1e-6:
+            if abs(abs(ratios[0]) - plain) < PLAIN_RATIO:
                 return _written(first, second, ratios[0], plain, additive)
     return ""
 

@@ -1,4 +1,4 @@
-"""What is searched for the best shape of a curve: the problem, the readings and the trials."""
+"""What is searched for the best nonlinear parameters of a curve: the problem, the readings and the trials."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from functools import lru_cache
 import numpy as np
 
 from ridge.core.fitting.descend import Data, Limits
-from ridge.core.fitting.search import CONDENSED, condense, trial_shapes
+from ridge.core.fitting.search import CONDENSED, condense, trial_thetas
 from ridge.core.fitting.separable import Separable
 from ridge.core.fitting.solved import Prepared
 from ridge.core.fitting.trials import Spread, spreads
@@ -25,13 +25,13 @@ SCANNED = 120
 
 @dataclass(frozen=True)
 class Scene:
-    """A family's own form over u = (x − ``origin``)/``span``: all readings, the few that trials are made on, the trial shapes,
+    """A family's own form over u = (x − ``origin``)/``span``: all readings, the few that trials are made on, the trial values of the nonlinear parameters,
     (trials, k), and how large a nonlinear parameter may become, (k,)."""
 
     problem: Separable
     data: Data
     small: Data
-    shapes: Array
+    thetas: Array
     farthest: Array
     origin: float
     span: float
@@ -56,11 +56,11 @@ def inner_scene(prepared: Prepared, form: InnerForm) -> Scene:
     data = data_of(prepared, (prepared.x - origin) / span)
     single = len(form.nonlinear) == 1
     small = condense(data, SCANNED if single else CONDENSED)
-    shapes = form.shapes(small.x)
+    thetas = form.thetas(small.x)
     if form.more is not None and len(small.x) == len(data.x):
-        shapes = np.concatenate([shapes, form.more(small.x, small.y)])
-    farthest = 2 * np.abs(shapes[[0, -1]] if single else shapes).max(axis=0)
-    return Scene(problem, data, small, shapes, farthest, origin, span)
+        thetas = np.concatenate([thetas, form.more(small.x, small.y)])
+    farthest = 2 * np.abs(thetas[[0, -1]] if single else thetas).max(axis=0)
+    return Scene(problem, data, small, thetas, farthest, origin, span)
 
 
 @lru_cache(maxsize=32)
@@ -84,8 +84,8 @@ def natural_scene(prepared: Prepared, model: Model, bounds: Bounds) -> Scene:
     data = data_of(prepared, prepared.x)
     small = condense(data)
     limits = limits_of(problem.nonlinear, bounds)
-    shapes = trial_shapes(reaches(prepared, model, problem.nonlinear, bounds), limits)
-    return Scene(problem, data, small, shapes, np.full(shapes.shape[1], np.inf), 0.0, 1.0)
+    thetas = trial_thetas(reaches(prepared, model, problem.nonlinear, bounds), limits)
+    return Scene(problem, data, small, thetas, np.full(thetas.shape[1], np.inf), 0.0, 1.0)
 
 
 def reaches(prepared: Prepared, model: Model, names: tuple[str, ...], bounds: Bounds) -> list[Spread]:

@@ -38,16 +38,16 @@ def condense(data: Data, groups: int = CONDENSED) -> Data:
     )
 
 
-def try_all(problem: Separable, data: Data, shapes: Array, effort: Effort) -> Array:
+def try_all(problem: Separable, data: Data, thetas: Array, effort: Effort) -> Array:
     """Sum of squares of every trial, the linear parameters at their best."""
-    effort.spend(problem.operations, len(shapes) * len(data.x))
+    effort.spend(problem.operations, len(thetas) * len(data.x))
     block = max(1, ROOM // (len(data.x) * (len(problem.linear) + 2)))
-    if len(shapes) <= block:
-        return problem.project(data.x, data.y, data.root, shapes).rss
+    if len(thetas) <= block:
+        return problem.project(data.x, data.y, data.root, thetas).rss
     return np.concatenate(
         [
-            problem.project(data.x, data.y, data.root, shapes[start : start + block]).rss
-            for start in range(0, len(shapes), block)
+            problem.project(data.x, data.y, data.root, thetas[start : start + block]).rss
+            for start in range(0, len(thetas), block)
         ]
     )
 
@@ -61,21 +61,21 @@ def valleys(rss: Array, most: int) -> Indices:
     return found[np.argsort(rss[found], kind="stable")[:most]]
 
 
-def bottoms(shapes: Array, rss: Array, found: Indices) -> Array:
+def bottoms(thetas: Array, rss: Array, found: Indices) -> Array:
     """Where the parabolas through the valleys of a scan and their neighbours are lowest, (number, 1)."""
     places: list[list[float]] = []
     for i in found.tolist():
-        here = float(shapes[i, 0])
+        here = float(thetas[i, 0])
         places.append([here])
         if 0 < i < len(rss) - 1:
-            left, right = here - float(shapes[i - 1, 0]), float(shapes[i + 1, 0]) - here
+            left, right = here - float(thetas[i - 1, 0]), float(thetas[i + 1, 0]) - here
             down, up = float(rss[i - 1] - rss[i]) / left, float(rss[i + 1] - rss[i]) / right
             if isfinite(down + up) and down + up > 0:
                 places[-1] = [here + (down * right - up * left) / (2 * (down + up))]
     return np.array(places).reshape(-1, 1)
 
 
-def apart(shapes: Array, rss: Array, most: int) -> Indices:
+def apart(thetas: Array, rss: Array, most: int) -> Indices:
     """Indices of the best trials that do not crowd each other, deepest first.
 
     Distances are counted in ranks along each parameter, so that no unit matters.
@@ -84,7 +84,7 @@ def apart(shapes: Array, rss: Array, most: int) -> Indices:
     order = order[np.isfinite(rss[order])][: 40 * most]
     if not len(order):
         return order
-    place = np.argsort(np.argsort(shapes, axis=0, kind="stable"), axis=0, kind="stable")[order] / len(shapes)
+    place = np.argsort(np.argsort(thetas, axis=0, kind="stable"), axis=0, kind="stable")[order] / len(thetas)
     chosen: list[int] = []
     for i in range(len(order)):
         if all(np.max(np.abs(place[i] - place[j])) > 0.06 for j in chosen):
@@ -94,7 +94,7 @@ def apart(shapes: Array, rss: Array, most: int) -> Indices:
     return order[chosen]
 
 
-def trial_shapes(reach: Sequence[Spread], limits: Limits | None) -> Array:
+def trial_thetas(reach: Sequence[Spread], limits: Limits | None) -> Array:
     """Trials that fill the reach of the nonlinear parameters evenly, (trials, k); of a single one ascending."""
     k = len(reach)
     if k == 1:
@@ -103,8 +103,8 @@ def trial_shapes(reach: Sequence[Spread], limits: Limits | None) -> Array:
 
 
 def _placed(points: Array, reach: Sequence[Spread], limits: Limits | None) -> Array:
-    shapes = np.stack([spread(points[:, i]) for i, spread in enumerate(reach)], axis=1)
-    return limits.clip(shapes) if limits else shapes
+    thetas = np.stack([spread(points[:, i]) for i, spread in enumerate(reach)], axis=1)
+    return limits.clip(thetas) if limits else thetas
 
 
 def search(
@@ -120,19 +120,19 @@ def search(
     small = condense(data)
     terms = separate_terms(problem)
     sums = _term_by_term(problem, small, terms, reach, limits, effort.part(TERM_BY_TERM)) if len(terms) > 1 else []
-    shapes = trial_shapes(reach, limits)
-    rss = try_all(problem, small, shapes, effort)
+    thetas = trial_thetas(reach, limits)
+    rss = try_all(problem, small, thetas, effort)
     if k == 1:
-        starts = shapes[valleys(rss, 8)]
+        starts = thetas[valleys(rss, 8)]
     elif sums:
-        starts = shapes[apart(shapes, rss, 16)]
+        starts = thetas[apart(thetas, rss, 16)]
     else:
-        seeds = shapes[apart(shapes, rss, 8)]
+        seeds = thetas[apart(thetas, rss, 8)]
 
         def placed(points: Array) -> Array:
             return _placed(points, reach, limits)
 
-        starts = np.concatenate([shapes[apart(shapes, rss, 16)], _scan_each(problem, small, seeds, placed, k, effort)])
+        starts = np.concatenate([thetas[apart(thetas, rss, 16)], _scan_each(problem, small, seeds, placed, k, effort)])
     starts, _, rss = descend(problem, small, starts, 25, limits, effort)
     best = distinct(starts, rss, 8)
     starts, _, rss = descend(problem, small, starts[best], 80, limits, effort)
@@ -155,6 +155,10 @@ def separate_terms(problem: Separable) -> list[list[int]]:
     return list(of_column.values())
 
 
+SAME_SUM = 1e-6
+"""Share by which the sums of squares of two sums of terms differ at least when they are not the same terms in another order."""
+SAME_RSS, SAME_THETA = 1e-9, 1e-5
+"""Shares within which two minima have the same sum of squares and the same nonlinear parameters: they are one."""
 TERM_BY_TERM = 1.2e9
 """What putting a sum together may cost; the search of all its terms at once has the rest."""
 BEAM = 4
@@ -163,10 +167,10 @@ BEAM = 4
 
 @dataclass(frozen=True)
 class _Sum:
-    """Some of the terms at their places: their numbers, the shape (k,) and the sum of squares."""
+    """Some of the terms at their places: their numbers, their nonlinear parameters (k,) and the sum of squares."""
 
     terms: tuple[int, ...]
-    shape: Array
+    theta: Array
     rss: float
 
 
@@ -194,10 +198,10 @@ def _term_by_term(
                 longer += _with_one_more(problem, data, one, number, terms, reach, limits, effort)
         longer.sort(key=lambda one: one.rss)
         # Sums of equal size are one sum, its terms in another order.
-        sums = [one for i, one in enumerate(longer) if not i or one.rss > longer[i - 1].rss * (1 + 1e-6)][:BEAM]
+        sums = [one for i, one in enumerate(longer) if not i or one.rss > longer[i - 1].rss * (1 + SAME_SUM)][:BEAM]
         if effort.passed or not sums:
             return []
-    return [one.shape[None] for one in sums]
+    return [one.theta[None] for one in sums]
 
 
 def _with_one_more(
@@ -216,7 +220,7 @@ def _with_one_more(
     chosen = sorted([i for term in known.terms for i in terms[term]] + added)
     part = problem.only(chosen)
     points = low_discrepancy(200 * len(added), len(added))
-    trials = np.repeat(known.shape[None], len(points), axis=0)
+    trials = np.repeat(known.theta[None], len(points), axis=0)
     for place, i in enumerate(added):
         trials[:, i] = reach[i](points[:, place])
     trials = limits.clip(trials) if limits else trials
@@ -231,9 +235,9 @@ def _with_one_more(
     found, _, rss = descend(part, data, starts[:, chosen], 40, inside, effort)
     sums = []
     for i in distinct(found, rss, 3):
-        shape = known.shape.copy()
-        shape[chosen] = found[i]
-        sums.append(_Sum((*known.terms, number), shape, float(rss[i])))
+        theta = known.theta.copy()
+        theta[chosen] = found[i]
+        sums.append(_Sum((*known.terms, number), theta, float(rss[i])))
     return sums
 
 
@@ -262,12 +266,12 @@ def _scan_each(
     return seeds
 
 
-def distinct(shapes: Array, rss: Array, most: int) -> list[int]:
+def distinct(thetas: Array, rss: Array, most: int) -> list[int]:
     """The best minima, each once."""
     chosen: list[int] = []
     for i in range(len(rss)):
         if np.isfinite(rss[i]) and all(
-            abs(rss[i] - rss[j]) > 1e-9 * rss[j] or not np.allclose(shapes[i], shapes[j], rtol=1e-5, atol=0)
+            abs(rss[i] - rss[j]) > SAME_RSS * rss[j] or not np.allclose(thetas[i], thetas[j], rtol=SAME_THETA, atol=0)
             for j in chosen
         ):
             chosen.append(i)

@@ -28,7 +28,9 @@ from ridge.core.readings import Array, Readings
 SMALLEST = 1e-3
 """Chances below this are not simulated: a bound serves."""
 BETWEEN = 10
-"""How many times as likely as on the trial shapes alone a find is, at most, with all that lies between them."""
+"""How many times as likely as on the trial values alone a find is, at most, with all that lies between them."""
+STEPS, ROUGHLY = 12, 1e-4
+"""Steps of a descent on a draw, and the promised share of its sum of squares at which it ends: a chance needs no more digits."""
 STEADY = 30.0
 """A mean of so many standard deviations is as good as any larger one."""
 WORK = 3e8
@@ -57,7 +59,7 @@ class Searched:
             plain = float(chdtrc(terms, size))
         else:
             plain = float(fdtrc(terms, degrees, share / (1 - share) / terms * degrees)) if share < 1 else 0.0
-        bound = BETWEEN * len(scene.shapes) * plain
+        bound = BETWEEN * len(scene.thetas) * plain
         if bound < SMALLEST:
             return bound
         if self.model.inner_form is not None and self.model.inner_form.more is not None and scene.condensed:
@@ -146,10 +148,10 @@ def _drawn(question: _Question) -> Array | None:
     n, groups = len(scene.data.x), len(small.x)
     draws = 999 if groups <= 40 else 399
     effort = Effort(WORK)
-    trials = min(2, len(scene.shapes)) * draws
+    trials = min(2, len(scene.thetas)) * draws
     if 12 * problem.operations * trials * groups > WORK:
         draws = 99
-        trials = min(2, len(scene.shapes)) * draws
+        trials = min(2, len(scene.thetas)) * draws
         if 12 * problem.operations * trials * groups > WORK:
             return None
     random = np.random.default_rng(20)
@@ -166,7 +168,7 @@ def _drawn(question: _Question) -> Array | None:
         plain = y / root
         for row in starts:
             data = Data(small.x, plain, small.root)
-            _, _, rss = descend_each(problem, data, scene.shapes[row], 12, limits, effort, settled=1e-4)
+            _, _, rss = descend_each(problem, data, scene.thetas[row], STEPS, limits, effort, settled=ROUGHLY)
             best = np.fmin(best, rss)
         gained = np.maximum(about - best, 0.0)
     return np.asarray(gained if question.known else gained / (about + within))
@@ -175,8 +177,8 @@ def _drawn(question: _Question) -> Array | None:
 def _on_trials(scene: Scene, y: Array) -> Array:
     """Squares of every draw that each trial accounts for, (trials, draws); −1 where a trial has no value."""
     small = scene.small
-    found = scene.problem.project(small.x, np.zeros(len(small.x)), small.root, scene.shapes)
-    explained = np.zeros((len(scene.shapes), len(y)))
+    found = scene.problem.project(small.x, np.zeros(len(small.x)), small.root, scene.thetas)
+    explained = np.zeros((len(scene.thetas), len(y)))
     for direction in found.directions:
         along = y @ direction.T if direction.ndim > 1 else y @ direction
         explained += (along * along).T
@@ -187,8 +189,8 @@ def _on_trials(scene: Scene, y: Array) -> Array:
 def _promising(explained: Array, most: int) -> npt.NDArray[np.intp]:
     """Of every draw the best trial, and the best one that is not its neighbour in the list, (most, draws)."""
     first = np.argmax(explained, axis=0)
-    rest = explained.copy()
-    draws = np.arange(rest.shape[1])
+    others = explained.copy()
+    draws = np.arange(others.shape[1])
     for off in (-2, -1, 0, 1, 2):
-        rest[np.clip(first + off, 0, len(rest) - 1), draws] = -1.0
-    return np.stack([first, np.argmax(rest, axis=0)])[:most]
+        others[np.clip(first + off, 0, len(others) - 1), draws] = -1.0
+    return np.stack([first, np.argmax(others, axis=0)])[:most]

@@ -29,7 +29,7 @@ class Projection:
     """
 
     coefficients: Array
-    rest: Array
+    residuals: Array
     rss: Array
     directions: list[Array]
 
@@ -86,35 +86,35 @@ class Separable:
             self._parts_of_sum[key] = Separable(substitute(self._tree, gone), self._variable, linear, nonlinear, {})
         return self._parts_of_sum[key]
 
-    def split_of_one(self, x: Array, shape: Sequence[float]) -> tuple[Any, list[Any], list[Any]]:
+    def split_of_one(self, x: Array, theta: Sequence[float]) -> tuple[Any, list[Any], list[Any]]:
         """Offset, None where there is none; columns; and their derivatives by the nonlinear parameters, as in ``parts``.
 
         For one trial (k,). Each is an array (n,) or a number.
         """
-        offset, *found = self._split(x, *shape)
+        offset, *found = self._split(x, *theta)
         count = len(self.linear)
         return (offset if self.has_offset else None), found[:count], found[count:]
 
-    def slopes(self, x: Array, shapes: Array, coefficients: Array) -> Array:
+    def slopes(self, x: Array, thetas: Array, coefficients: Array) -> Array:
         """Derivatives by the nonlinear parameters, (k, trials, n)."""
-        inputs = [shapes[:, i : i + 1] for i in range(len(self.nonlinear))]
+        inputs = [thetas[:, i : i + 1] for i in range(len(self.nonlinear))]
         inputs += [coefficients[:, i : i + 1] for i in range(len(self.linear))]
         found = self._slopes(x, *inputs)
-        held = np.empty((len(found), len(shapes), len(x)))
+        held = np.empty((len(found), len(thetas), len(x)))
         for place, column in zip(held, found, strict=True):
             place[:] = column
         return held
 
-    def project(self, x: Array, y: Array, root: Array | None, shapes: Array) -> Projection:
+    def project(self, x: Array, y: Array, root: Array | None, thetas: Array) -> Projection:
         """Solve for the linear parameters of every trial. ``root``: square roots of the weights, None for ones.
 
         Columns that are the same in every trial come first: they are worked on once.
         """
-        size = (len(shapes), len(x))
-        offset, *columns = self._values(x, *(shapes[:, i : i + 1] for i in range(len(self.nonlinear))))
-        rest = y - offset if self.has_offset else y
+        size = (len(thetas), len(x))
+        offset, *columns = self._values(x, *(thetas[:, i : i + 1] for i in range(len(self.nonlinear))))
+        residuals = y - offset if self.has_offset else y
         if root is not None:
-            rest = rest * root
+            residuals = residuals * root
         directions: list[Array] = []
         factors: list[list[Any]] = []  # of each column along the directions before it
         inverses: list[Any] = []  # of what length is left of it, 0 where it adds nothing
@@ -133,23 +133,23 @@ class Separable:
             told = left > NEGLIGIBLE**2 * (left + sum(share * share for share in along))
             inverse = np.where(told, 1 / np.sqrt(left), 0.0)
             column *= _spread(inverse)
-            share = _inner(column, rest)
-            rest = rest - _spread(share) * column
+            share = _inner(column, residuals)
+            residuals = residuals - _spread(share) * column
             directions.append(column)
             factors.append(along)
             inverses.append(inverse)
             shares.append(share)
-        coefficients = np.zeros((len(shapes), len(columns)))
+        coefficients = np.zeros((len(thetas), len(columns)))
         for place in range(len(columns) - 1, -1, -1):
             known = shares[place]
             for later in range(place + 1, len(columns)):
                 known = known - factors[later][place] * coefficients[:, self._order[later]]
             coefficients[:, self._order[place]] = known * inverses[place]
-        rest = np.broadcast_to(rest, size) if rest.ndim == 1 else rest
-        rss = _inner(rest, rest)
+        residuals = np.broadcast_to(residuals, size) if residuals.ndim == 1 else residuals
+        rss = _inner(residuals, residuals)
         # A trial that overflows somewhere has no value, even where the sums happen to be finite.
         rss[~np.isfinite(rss + coefficients.sum(axis=1))] = np.inf
-        return Projection(coefficients, rest, rss, directions)
+        return Projection(coefficients, residuals, rss, directions)
 
 
 def _inner(a: Array, b: Array) -> Any:

@@ -10,13 +10,16 @@ from ridge.core.fitting.solved import power_of_two, reach_of
 from ridge.core.models import Model
 from ridge.core.readings import Array
 
+FAR = 1e140
+"""Differences larger than this, or smaller than its inverse, leave the doubles when they are squared."""
+
 
 def correlation_of(x: Array, y: Array, weights: Array) -> float | None:
     """Weighted correlation; None where one of the two does not vary."""
 
     def about_mean(values: Array) -> Array:
         low, high = values.min(), values.max()
-        scaled = values - low if 1e-140 < high - low < 1e140 else (values / 2 - low / 2) / ((high / 2 - low / 2) or 1.0)
+        scaled = values - low if 1 / FAR < high - low < FAR else (values / 2 - low / 2) / ((high / 2 - low / 2) or 1.0)
         return np.asarray(scaled - weights @ scaled / total)
 
     total = weights.sum()

@@ -19,11 +19,11 @@ def typical_miss(fit: Fit) -> float | None:
     degrees = fit.statistics.degrees_of_freedom
     if degrees <= 0:
         return None
-    rest = fit.residuals[fit.readings.used]
-    size = float(np.max(np.abs(rest), initial=0.0))
+    residuals = fit.residuals[fit.readings.used]
+    size = float(np.max(np.abs(residuals), initial=0.0))
     if not size:
         return 0.0
-    return size * float(np.sqrt(fit.readings.used_counts @ (rest / size) ** 2 / degrees))
+    return size * float(np.sqrt(fit.readings.used_counts @ (residuals / size) ** 2 / degrees))
 
 
 def seen_residuals(fit: Fit) -> Array:
@@ -54,11 +54,11 @@ def in_y(fit: Fit) -> InY:
     if fit.log_line is None:
         return InY(statistics.r_squared, statistics.adjusted_r_squared)
     used, counts = fit.readings.used, fit.readings.used_weights
-    rest, y = fit.residuals[used], fit.readings.y[used]
+    residuals, y = fit.residuals[used], fit.readings.y[used]
     about = y - counts @ y / counts.sum()
     total = float(counts @ (about * about))
     if not total > 0:
         return InY(None, None)
-    missed = float(counts @ (rest * rest)) / total
+    missed = float(counts @ (residuals * residuals)) / total
     degrees = statistics.degrees_of_freedom
     return InY(1 - missed, 1 - missed * (statistics.n - 1) / degrees if degrees > 0 else None)

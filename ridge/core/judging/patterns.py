@@ -110,11 +110,11 @@ def _bend(fit: Fit, own: list[Extended], kept: Indices) -> tuple[float | None, i
                 return None, 0
             continue
         gained = solution.projections[-1] ** 2
-        rest = np.dot(solution.weighted_residuals, solution.weighted_residuals)
+        rss = np.dot(solution.weighted_residuals, solution.weighted_residuals)
         bend = int(np.sign(solution.projections[-1])) if power == 2 else 0
-        if not rest > 0:
+        if not rss > 0:
             return 0.0, bend
-        return float(fdtrc(1, degrees, float(gained / rest * degrees))), bend
+        return float(fdtrc(1, degrees, float(gained / rss * degrees))), bend
     return None, 0
 
 

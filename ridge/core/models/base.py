@@ -73,7 +73,7 @@ class InnerForm:
     """A nonlinear model as the search sees it, in u = (x − origin)/span, which runs over the measured range.
 
     ``formula``: the equation in ``x`` (standing for u) and the inner names; ``linear`` and ``nonlinear``: those names.
-    ``shapes``: trial values of the nonlinear ones, shape (trials, number of them), from the sorted u; where it is the
+    ``thetas``: trial values of the nonlinear ones, shape (trials, number of them), from the sorted u; where it is the
     only one, ascending. ``more``: trials that only the full readings show, from u and y.
     ``natural``: from inner values, origin and span to the model's own parameters.
     ``shifts``: whether x may be shifted; otherwise the origin is 0.
@@ -82,7 +82,7 @@ class InnerForm:
     formula: str
     linear: tuple[str, ...]
     nonlinear: tuple[str, ...]
-    shapes: Callable[[Array], Array]
+    thetas: Callable[[Array], Array]
     natural: Callable[[dict[str, Any], Any, Any], dict[str, Any]]
     shifts: bool = True
     more: Callable[[Array, Array], Array] | None = None

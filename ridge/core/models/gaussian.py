@@ -12,7 +12,7 @@ from ridge.core.models.declared import About, Form, Going
 from ridge.core.models.grips import Grip, Look
 
 
-def _shapes(u: Array) -> Array:
+def _trials(u: Array) -> Array:
     """Widths from a single reading to more than the range, centres inside it and just beyond."""
     steps = np.diff(u)
     steps = steps[steps > 0]
@@ -46,7 +46,7 @@ class Gaussian(Model):
     constant = "level"
     positive = ("width",)
     inverses = tuple(f"centre {side} width*sqrt(2*ln(height/(y - level)))" for side in "-+")
-    inner_form = InnerForm(formula, linear, ("width", "centre"), _shapes, _natural)
+    inner_form = InnerForm(formula, linear, ("width", "centre"), _trials, _natural)
     derived = (
         Derived(
             "full width at half maximum", "2*sqrt(2*ln(2))*abs(width)", (1, 0), "width of the peak at half its height"

@@ -12,7 +12,7 @@ from ridge.core.models.declared import About, Axis, Form, Going, LogarithmicLine
 from ridge.core.models.grips import Grip, Look
 
 
-def _shapes(u: Array) -> Array:
+def _trials(u: Array) -> Array:
     """Shifts below the first reading, from a hair's breadth to a thousand ranges away."""
     return -np.geomspace(1e-6, 1e3, 80)[:, None]
 
@@ -54,7 +54,7 @@ class Logarithmic(Model):
         if shift:
             self.parameter_names: tuple[str, ...] = ("a", "x0", "b")
             self.formula = "a*ln(x - x0) + b"
-            self.inner_form = InnerForm(self.formula, self.linear, ("x0",), _shapes, _natural)
+            self.inner_form = InnerForm(self.formula, self.linear, ("x0",), _trials, _natural)
         else:
             self.parameter_names = ("a", "b")
             self.linear_form = LinearForm(

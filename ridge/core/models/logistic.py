@@ -12,7 +12,7 @@ from ridge.core.models.declared import About, Form, Going, Option
 from ridge.core.models.grips import Grip, Look
 
 
-def _shapes(u: Array) -> Array:
+def _trials(u: Array) -> Array:
     """Rates from a faint bend to a step between neighbours, midpoints inside the range and beyond."""
     steps = np.diff(u)
     steps = steps[steps > 0]
@@ -71,7 +71,7 @@ class Logistic(Model):
             self.constant = None
             self.flattening = "rate"
         self.inverses = (f"midpoint - ln((upper - y)/(y{' - lower' if level else ''}))/rate",)
-        self.inner_form = InnerForm(inner, inner_linear, ("rate", "midpoint"), _shapes, _natural)
+        self.inner_form = InnerForm(inner, inner_linear, ("rate", "midpoint"), _trials, _natural)
 
     def __repr__(self) -> str:
         return f"Logistic(level={self.level})" if self.level else "Logistic()"

@@ -60,7 +60,8 @@ class Parameter:
 
 
 class Parameters(ReadOnly[Parameter]):
-    """Parameters by name in the order of the model; each can also be had by the ``letters`` that usually stand for it."""
+    """Parameters by name in the order of the model; each can also be had by the ``letters`` that usually stand for it, with or
+    without the sign of an index: c_0."""
 
     def __init__(self, parameters: Mapping[str, Parameter], letters: Mapping[str, str]) -> None:
         super().__init__(parameters)
@@ -70,10 +71,11 @@ class Parameters(ReadOnly[Parameter]):
         return name in self._values
 
     def __getitem__(self, name: str) -> Parameter:
-        try:
-            return self._values[self._names.get(name, name)]
-        except KeyError:
-            raise KeyError(f"{name} is no parameter of this model; it has {', '.join(self)}.") from None
+        for written in (name, name.replace("_", "")):
+            called = self._names.get(written, written)
+            if called in self._values:
+                return self._values[called]
+        raise KeyError(f"{name} is no parameter of this model; it has {', '.join(self)}.")
 
 
 @dataclass(frozen=True)
