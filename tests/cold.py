@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from ridge.studies.analysis import analyse as analysis
 from ridge.studies.analysis import fits
 from ridge.studies.api import shelf
 from ridge.studies.content import readings, store
+from ridge.studies.words import analyse as analysis
 
 
 def forget_recent() -> None:

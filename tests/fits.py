@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from ridge.studies.analysis.fit_schemas import (
+from ridge.studies.analysis.curves import CurveOut
+from ridge.studies.words.fit_schemas import (
     ActionOut,
     ComputedFit,
-    CurveOut,
     DescribedFit,
     DifferenceOut,
     DrawnFit,

@@ -16,10 +16,10 @@ from ninja.utils import check_csrf
 
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.apart import FAILED
+from ridge.studies.api.admission import NotYours, admit
 from ridge.studies.api.columns import router as columns
 from ridge.studies.api.fits import router as fits
 from ridge.studies.api.out import router as out
-from ridge.studies.api.own import NotYours, admit
 from ridge.studies.api.studies import router as studies
 from ridge.studies.api.tables import router as tables
 

@@ -9,7 +9,7 @@ from django.conf import settings
 from django.db import models
 
 from ridge.studies.content import fields
-from ridge.studies.content.limits import FORMULA_TYPED
+from ridge.studies.content.allowed import FORMULA_TYPED
 
 
 class Study(models.Model):

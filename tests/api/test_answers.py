@@ -10,15 +10,15 @@ from django.test import SimpleTestCase
 from scipy.integrate import quad
 
 from ridge.core.wording.clock import clock_text
-from ridge.studies.analysis.analyse import analyse
-from ridge.studies.analysis.answers import answer
 from ridge.studies.analysis.fits import fit_all
-from ridge.studies.analysis.schemas import AnswerOut
 from ridge.studies.content.changes import ChangeRefused, read_change
 from ridge.studies.content.fields import Direction
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import AnswerState, FitState, Question, StudyState
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.answers import answer
+from ridge.studies.words.schemas import AnswerOut
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 from tests.fits import computed, drawn

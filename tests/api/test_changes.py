@@ -10,8 +10,8 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes import Change, ChangeRefused, read_change
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import StudyState, empty_study
 

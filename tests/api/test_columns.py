@@ -10,10 +10,8 @@ import statsmodels.api as sm
 from django.test import SimpleTestCase
 
 from ridge.exchange.cells import NotANumber
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.fits import fit_all
-from ridge.studies.analysis.formula_editor import look_at
 from ridge.studies.content.changes import ChangeRefused, read_change
 from ridge.studies.content.columns import read_uncertainty
 from ridge.studies.content.fields import Role
@@ -21,6 +19,8 @@ from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import ColumnState, FitState, StudyState
 from ridge.studies.content.symbols import symbol_problem
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.formula_editor import look_at
 from tests.api.test_api import ApiCase
 from tests.fits import computed, curve_of, drawn, refusal_of, refused
 

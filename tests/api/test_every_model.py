@@ -7,13 +7,13 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
-from ridge.studies.analysis.analyse import analyse
-from ridge.studies.analysis.fit_schemas import FitOut
-from ridge.studies.analysis.gallery import CANDIDATES
-from ridge.studies.analysis.schemas import AnalysisOut
+from ridge.studies.analysis.catalogue import CANDIDATES
 from ridge.studies.content.changes.columns import SwapAxes
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import FitState, StudyState
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.fit_schemas import FitOut
+from ridge.studies.words.schemas import AnalysisOut
 from tests.fits import computed, refusal_of
 
 

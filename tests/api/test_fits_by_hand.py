@@ -9,15 +9,15 @@ import numpy as np
 from django.test import SimpleTestCase
 from scipy.interpolate import CubicSpline
 
-from ridge.studies.analysis.analyse import analyse
-from ridge.studies.analysis.comparing import comparison_of, without_reading
-from ridge.studies.analysis.fit_schemas import FitOut, RefusedFit
 from ridge.studies.analysis.fits import fit_one
-from ridge.studies.analysis.formula_editor import look_at
 from ridge.studies.content.changes import ChangeRefused, read_change
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import FitState, StudyState
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.comparison_words import comparison_of, without_reading
+from ridge.studies.words.fit_schemas import FitOut, RefusedFit
+from ridge.studies.words.formula_editor import look_at
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 from tests.fits import (

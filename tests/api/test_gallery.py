@@ -5,10 +5,10 @@ from __future__ import annotations
 from ridge.core.catalogue import ENTRIES
 from ridge.core.judging.ranking import rank_models
 from ridge.studies.analysis.catalogue import CANDIDATES
-from ridge.studies.analysis.gallery import candidate, ranking
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import empty_study
+from ridge.studies.words.gallery_words import candidate, ranking
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 

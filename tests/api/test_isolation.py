@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any
 from unittest.mock import patch
 
-from ridge.studies.analysis import analyse as analysis
 from ridge.studies.api import shelf
 from ridge.studies.models import Column, StudyFit
+from ridge.studies.words import analyse as analysis
 from tests.api.test_api import ApiCase
 from tests.cold import forget_recent
 

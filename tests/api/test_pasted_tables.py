@@ -6,8 +6,8 @@ from typing import Any
 
 from django.test import TestCase
 
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes import ChangeRefused, read_change
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.state import StudyState, empty_study
 from tests.exchange.corpus import CASES

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from unittest import TestCase, mock
 
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.content.changes import read_change
 from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import StudyState, empty_study
+from ridge.studies.words.analyse import analyse
 from tests.fits import refusal_of
 
 
@@ -82,7 +82,7 @@ class Refusals(TestCase):
 
     def test_a_failure_not_foreseen_still_opens_the_readings(self) -> None:
         with (
-            mock.patch("ridge.studies.analysis.analyse.fit_all", side_effect=ZeroDivisionError),
+            mock.patch("ridge.studies.words.analyse.fit_all", side_effect=ZeroDivisionError),
             self.assertLogs(level="ERROR"),
         ):
             analysis = analyse(build_sample("mooring-line"))

@@ -7,11 +7,12 @@ from unittest import TestCase
 
 import numpy as np
 
-from ridge.studies.analysis.lens_schemas import (
+from ridge.studies.content.state import FitState, StudyState
+from ridge.studies.words.lens_schemas import (
     ResamplingIn,
     ResamplingOut,
 )
-from ridge.studies.analysis.resampling import (
+from ridge.studies.words.resampling_words import (
     MOST_IN_TURN,
     NOTHING_FITTED,
     OTHER_READINGS,
@@ -19,7 +20,6 @@ from ridge.studies.analysis.resampling import (
     TOO_MANY_IN_TURN,
     resampling_of,
 )
-from ridge.studies.content.state import FitState, StudyState
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 

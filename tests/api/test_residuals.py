@@ -8,9 +8,10 @@ import numpy as np
 import statsmodels.api as sm
 from scipy.stats import norm
 
-from ridge.studies.analysis.residuals import MOST_DRAWN, residuals_of
+from ridge.studies.analysis.residuals import MOST_DRAWN
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import FitState, StudyState
+from ridge.studies.words.residual_words import residuals_of
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study
 

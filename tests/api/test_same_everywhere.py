@@ -13,11 +13,11 @@ from django.test import SimpleTestCase
 
 from ridge.core import Readings, fit
 from ridge.core.models import Sinusoid
-from ridge.studies.analysis.analyse import analyse
-from ridge.studies.analysis.schemas import AnalysisOut
 from ridge.studies.content.fields import Direction
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import AnswerState, FitState, StudyState
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.schemas import AnalysisOut
 from tests.cold import forget_recent
 from tests.fits import computed
 
@@ -27,7 +27,7 @@ _IN_ANOTHER = """
 import sys, django
 django.setup()
 from tests.api.test_same_everywhere import two_fits
-from ridge.studies.analysis.analyse import analyse
+from ridge.studies.words.analyse import analyse
 sys.stdout.write(analyse(two_fits()).model_dump_json())
 """
 

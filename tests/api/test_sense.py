@@ -6,11 +6,11 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
-from ridge.studies.analysis.analyse import analyse
-from ridge.studies.analysis.remedies import other_model
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import FitState, StudyState
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.remedies import other_model
 from tests.api.test_answers import ask
 from tests.api.test_api import ApiCase
 from tests.api.test_columns import column, study

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 from unittest import TestCase
 
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes import ChangeRefused, read_change
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import FitState, StudyState
 from tests.api.test_columns import column, study

@@ -18,8 +18,8 @@ CORE_LAYERS = [
     "errors", "readings", "numerals", "formula", "models", "results", "fitting", "predicting", "interpolation", "catalogue", "judging",
     "by_hand", "wording", "face",
 ]  # fmt: skip
-# The rooms of studies: what a study is, what is computed from it, what goes out, the API; below them the tables and two helpers.
-ROOMS = ["apart", "recent", "models", "content", "analysis", "out", "api"]
+# The rooms of studies: what a study is, what is computed from it, what is said of it, what goes out, the API; below them the tables and two helpers.
+ROOMS = ["apart", "recent", "models", "content", "analysis", "words", "out", "api"]
 FORBIDDEN_IN_CORE = {
     "django",
     "ninja",
@@ -126,3 +126,39 @@ class Imports(TestCase):
                 if isinstance(n, ast.Call) and isinstance(n.func, ast.Name)
             }
             self.assertFalse(calls & {"eval", "exec", "compile", "__import__"}, file)
+
+
+class Names(TestCase):
+    """A file's name says what it is about; the same name in two rooms is the same thing there, one step further."""
+
+    SAME_THING = {
+        "answers": "asked of a fit, worded; of a study; in the report",
+        "between": "what a curve does between readings, found and written into a script",
+        "base": "what all models, and all interpolations, have in common",
+        "catalogue": "the models, and the models fitted to a study",
+        "cautions": "found in fits and in interpolations, and worded",
+        "cells": "as typed, and the changes to them",
+        "columns": "of a study: what they are, the changes to them, their routes",
+        "comparison": "of fits, and worded",
+        "content": "what a figure, a report and a script are made of",
+        "derived": "quantities, and worded",
+        "features": "of a curve, and worded",
+        "fit": "fitting, and what comes of it",
+        "fits": "of a study: computed, the changes to them, their routes",
+        "grips": "of a curve by hand, and what each family says of them",
+        "readings": "of the core and of a study, and worded",
+        "resampling": "of a fit, worded, and of a study",
+        "residuals": "worded, and of a study",
+        "sense": "limits of sense, and worded",
+        "statistics": "plain, and how they are computed",
+        "tables": "that are taken in: the change and the routes",
+        "models": "the families, and the tables of the database",
+        "apps": "what Django wants of each application",
+    }
+
+    def test_no_name_is_used_for_two_things(self) -> None:
+        names = [
+            path.stem for path in RIDGE.rglob("*.py") if "migrations" not in path.parts and path.stem != "__init__"
+        ]
+        twice = {name for name in names if names.count(name) > 1}
+        self.assertEqual(twice, self.SAME_THING.keys())

@@ -11,11 +11,12 @@ from unittest import TestCase
 
 import numpy as np
 import pandas
+from matplotlib import pyplot
 from matplotlib.figure import Figure
 
 from ridge.core import Fit, Readings, fit, interpolate
 from ridge.core.errors import OutsideSense
-from ridge.core.models import Exponential, Line
+from ridge.core.models import Exponential, Line, Polynomial
 
 PAGE = Path(__file__).parent.parent.parent / "docs" / "notebook.md"
 
@@ -71,6 +72,19 @@ class AtHand(TestCase):
         curve, points = axes.lines[0], axes.lines[1]
         np.testing.assert_allclose(curve.get_ydata(), self.fit(curve.get_xdata()))  # type: ignore[arg-type]
         np.testing.assert_array_equal(points.get_ydata(), self.readings.y)
+
+    def test_drawn_where_no_axes_are_given(self) -> None:
+        pyplot.switch_backend("agg")
+        axes = self.fit.plot()
+        self.assertIs(axes, pyplot.gca())
+        self.assertEqual(len(axes.lines[1].get_xdata()), self.readings.n)
+        pyplot.close("all")
+
+    def test_parameters_by_the_letters_of_the_page(self) -> None:
+        quadratic = fit(self.readings, Polynomial(2))
+        self.assertIs(quadratic.parameters["c_2"], quadratic.parameters["c2"])
+        with self.assertRaisesRegex(KeyError, "c_3 is no parameter of this model; it has c0, c1, c2"):
+            quadratic.parameters["c_3"]
 
     def test_an_interpolation_shows_itself(self) -> None:
         shown = interpolate(self.readings, "cubic-spline")._repr_html_()

@@ -22,13 +22,13 @@ from ridge.core.predicting.at_y import solve
 from ridge.core.predicting.features import tangent, turning_points
 from ridge.exchange.data_files import Sheet, harmless, write_csv, write_ods, write_xlsx
 from ridge.exchange.figure import FORMATS, draw
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.analysis.fits import fit_one
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import AnswerState
 from ridge.studies.out.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
 from ridge.studies.out.figure import figure_content
+from ridge.studies.words.analyse import analyse
 from tests.fits import computed
 
 NASTY = Sheet(

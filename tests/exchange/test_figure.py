@@ -9,11 +9,11 @@ from xml.etree import ElementTree
 import numpy as np
 
 from ridge.exchange.figure import LOOKS, CannotDraw, FigureContent, draw
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import ColumnState, FitState, StudyState, empty_study
 from ridge.studies.out.figure import figure_content
+from ridge.studies.words.analyse import analyse
 
 SVG = "{http://www.w3.org/2000/svg}"
 

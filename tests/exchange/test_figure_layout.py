@@ -17,10 +17,10 @@ from PIL import Image
 
 from ridge.exchange.figure import SETTINGS, FigureContent, draw
 from ridge.exchange.figure.layout import lay_out
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import ColumnState, FitState, StudyState
 from ridge.studies.out.figure import figure_content
+from ridge.studies.words.analyse import analyse
 
 WIDTHS = (85, 120, 170)  # mm: one column, one and a half, two (common practice of journals)
 LONG = "a name of a fit thought out with many words, never shortened"  # as long as one may be

@@ -15,16 +15,16 @@ from ridge.core.formula import evaluate, parse
 from ridge.core.wording.naming import parameter_called
 from ridge.exchange.data_files import write_xlsx
 from ridge.exchange.report.html import write_html
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.analysis.fits import fit_all
-from ridge.studies.analysis.residuals import residuals_of
-from ridge.studies.analysis.schemas import AnalysisOut, AnswerOut
 from ridge.studies.content.fields import Direction
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.state import AnswerState, ColumnState, FitState, StudyState
 from ridge.studies.out.data import answers_sheet, parameters_sheet, readings_sheet
 from ridge.studies.out.report import report_of
 from ridge.studies.out.scripts import script_of
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.residual_words import residuals_of
+from ridge.studies.words.schemas import AnalysisOut, AnswerOut
 from tests.exchange.test_report import Reader, spaces
 from tests.exchange.test_script import run
 from tests.fits import computed

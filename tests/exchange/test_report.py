@@ -22,12 +22,12 @@ from ridge.exchange.report.docx import write_docx
 from ridge.exchange.report.formulas import OMML, to_mathml, to_omml
 from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import write_pdf
-from ridge.studies.analysis.analyse import analyse
-from ridge.studies.analysis.schemas import AnalysisOut
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import AnswerState, FitState, ReportPart
 from ridge.studies.out.data import answers_sheet, parameters_sheet
 from ridge.studies.out.report import report_of
+from ridge.studies.words.analyse import analyse
+from ridge.studies.words.schemas import AnalysisOut
 from tests.fits import computed, drawn
 
 W = "{http://schemas.openxmlformats.org/wordprocessingml/2006/main}"

@@ -24,10 +24,10 @@ from ridge.exchange.report.content import NUMBER, TEXT, Formula, Grid, Listing, 
 from ridge.exchange.report.docx import write_docx
 from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import REPLACED, write_pdf
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import ColumnState, FitState, StudyState
 from ridge.studies.out.report import report_of
+from ridge.studies.words.analyse import analyse
 from tests.exchange.test_report import Reader, spaces
 from tests.fits import computed
 

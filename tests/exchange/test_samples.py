@@ -10,12 +10,12 @@ from unittest import TestCase
 from ridge.core.numerals import THIN
 from ridge.core.predicting.at_y import solve
 from ridge.core.wording.naming import NO_BREAK
-from ridge.studies.analysis.analyse import analyse
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.fields import Role
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import FitState, StudyState
+from ridge.studies.words.analyse import analyse
 from tests.fits import computed, drawn
 
 DOCUMENT = Path(__file__).parents[2] / "docs" / "samples.md"

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ridge.exchange.tables import Choices, NoTable, TextTable, read_text_table
-from ridge.exchange.tables.headings import read_heading
+from ridge.exchange.tables.heading_parts import read_heading
 
 
 def cells(table: TextTable) -> list[tuple[str, ...]]:

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from ridge.core.errors import BeyondDoubles, OutsideSense, TooFewReadings, UndefinedAt
-from ridge.core.fitting.curve import NonlinearCurve
+from ridge.core.fitting.fitted_curve import NonlinearCurve
 from ridge.core.fitting.statistics import compute_statistics
 from ridge.core.fitting.sums import correlation_of, r_squared, total_sum
 from ridge.core.models import Model

@@ -11,8 +11,8 @@ import numpy as np
 from odrpack import odr_fit
 
 from ridge.core.errors import NoFit, OutsideSense
-from ridge.core.fitting.curve import NonlinearCurve
 from ridge.core.fitting.dress import dress
+from ridge.core.fitting.fitted_curve import NonlinearCurve
 from ridge.core.fitting.solved import Solved
 from ridge.core.fitting.sums import total_sum
 from ridge.core.models import Model

@@ -7,8 +7,8 @@ from math import comb
 import numpy as np
 
 from ridge.core.errors import NotIdentifiable, UndefinedAt
-from ridge.core.fitting.curve import LinearCurve, powers_of
 from ridge.core.fitting.exact import MOST, solve_exactly
+from ridge.core.fitting.fitted_curve import LinearCurve, powers_of
 from ridge.core.fitting.linear import DependentColumn, LinearSolution, solve
 from ridge.core.fitting.solved import Prepared, Solved, among_all, check_values, power_of_two, reach_of, sums
 from ridge.core.models.base import Extended, ExtendedNumber, LinearForm, Model

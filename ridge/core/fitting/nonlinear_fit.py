@@ -8,11 +8,11 @@ from math import isfinite
 import numpy as np
 
 from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
-from ridge.core.fitting.curve import NonlinearCurve
 from ridge.core.fitting.damping import FIRST, SETTLED
 from ridge.core.fitting.descend import Data, descend
 from ridge.core.fitting.downhill import downhill
 from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.fitted_curve import NonlinearCurve
 from ridge.core.fitting.high_precision import DIGITS, NEARLY_EXACT, refine
 from ridge.core.fitting.linear import DependentColumn
 from ridge.core.fitting.place import Minimum

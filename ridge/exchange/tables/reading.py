@@ -8,15 +8,15 @@ from dataclasses import replace
 from itertools import zip_longest
 
 from ridge.exchange.cells import CLOCK_UNITS
-from ridge.exchange.tables.columns import FIRST, Cells, Kind, kind_of, like_days
+from ridge.exchange.tables.column_cells import FIRST, Cells, Kind, kind_of, like_days
 from ridge.exchange.tables.cutting import Cutter
-from ridge.exchange.tables.headings import read_heading
-from ridge.exchange.tables.layout import LOOKED_AT, Block, find_layout
+from ridge.exchange.tables.heading_parts import read_heading
 from ridge.exchange.tables.lines import LONGEST, MOST_ROWS, Lines, lines_of
 from ridge.exchange.tables.result import Choices, NoTable, Option, PassedOver, Question, TableColumn, TextTable
 from ridge.exchange.tables.roles import Proposed, propose
 from ridge.exchange.tables.signs import find_decimal, find_separator, is_number
 from ridge.exchange.tables.stopwatch import ask_clock, is_clock, kept_as_clock
+from ridge.exchange.tables.table_lines import LOOKED_AT, Block, find_layout
 from ridge.exchange.tables.times import SECONDS, find_times
 from ridge.exchange.tables.turning import turned, wants_turning
 from ridge.exchange.tables.unit_names import is_unit

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from itertools import zip_longest
 
 from ridge.exchange.tables.cutting import Cutter
-from ridge.exchange.tables.headings import read_heading
+from ridge.exchange.tables.heading_parts import read_heading
 from ridge.exchange.tables.lines import Lines
 from ridge.exchange.tables.result import NoTable, Option, Question
 from ridge.exchange.tables.signs import is_number

@@ -1,11 +1,12 @@
-"""Curves as samples for drawing, and the view that shows them with their readings."""
+"""Curves as samples for drawing, and the view that shows them with their readings: numbers, as the API gives them on."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 import numpy as np
+from pydantic import BaseModel as Schema
 
 from ridge.core.interpolation import Interpolation
 from ridge.core.judging.misses import seen_residuals
@@ -14,14 +15,36 @@ from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.sense import sense_of
-from ridge.studies.analysis.fit_schemas import CurveOut, StretchOut
-from ridge.studies.analysis.schemas import AnswerOut, ViewOut
 from ridge.studies.content.readings import Status, Table
 
 SAMPLES, SAMPLES_A_LINE = 321, 97
 SAMPLES_A_CYCLE, MOST_SAMPLES = 24, 4000
 SAMPLES_A_PIECE = 12
 FARTHEST = 1e307  # no view reaches farther, so that its width stays finite
+
+
+class StretchOut(Schema):
+    """A stretch of an axis."""
+
+    low: float
+    high: float
+
+
+class CurveOut(Schema):
+    """Samples of the curve with the confidence interval of the curve; None where that is unbounded."""
+
+    x: list[float]
+    y: list[float | None]
+    low: list[float | None]
+    high: list[float | None]
+
+
+class ViewOut(Schema):
+    """The view that shows all readings and the answers near them: low and high of each axis."""
+
+    x: StretchOut
+    y: StretchOut
+    residual: float
 
 
 def finite(values: Array | Iterable[float]) -> list[float | None]:
@@ -111,20 +134,17 @@ def _padded(low: float, high: float, share_of_span: float) -> StretchOut:
     return StretchOut(low=max(low - share_of_span * span, -FARTHEST), high=min(high + share_of_span * span, FARTHEST))
 
 
-def default_view(table: Table, result: Fit | None, answers: list[AnswerOut]) -> ViewOut:
-    """All readings, those set aside too, and the answers that stand within two ranges of them."""
+def default_view(table: Table, result: Fit | None, answers: Sequence[tuple[float, float]] = ()) -> ViewOut:
+    """All readings, those set aside too, and those of the places of ``answers`` that stand within two ranges of them."""
     shown = (table.status == Status.USED) | (table.status == Status.ASIDE)
     x, y = table.readings.x[shown], table.readings.y[shown]
     if not len(x):
         return ViewOut(x=StretchOut(low=0, high=10), y=StretchOut(low=0, high=10), residual=1.0)
-    # Of several x of one y only the answer itself, so that one far out does not press the readings together.
-    rows = [row.mark for a in answers if a.direction != "x_at_y" for row in a.rows]
-    marks = [mark for mark in (*(a.mark for a in answers), *rows) if mark]
     low, high = float(x.min()), float(x.max())
     reach = 2 * (high - low)
-    near = [mark for mark in marks if low - reach <= mark.x <= high + reach]
-    xs = [low, high, *(mark.x for mark in near)]
-    ys = [float(y.min()), float(y.max()), *(mark.y for mark in near)]
+    near = [place for place in answers if low - reach <= place[0] <= high + reach]
+    xs = [low, high, *(place[0] for place in near)]
+    ys = [float(y.min()), float(y.max()), *(place[1] for place in near)]
     if table.readings.y_error is not None:
         errors = np.nan_to_num(table.readings.y_error[shown])
         ys += [float((y - errors).min()), float((y + errors).max())]

@@ -9,11 +9,11 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import StringConstraints
 
-from ridge.studies.analysis.column_look import formula_look, names_offered, symbol_look, uncertainty_problem
-from ridge.studies.analysis.schemas import KnownNameOut, Message
-from ridge.studies.api.own import own_study
-from ridge.studies.content.limits import FORMULA_TYPED
+from ridge.studies.api.admission import own_study
+from ridge.studies.content.allowed import FORMULA_TYPED
 from ridge.studies.content.store import read_state
+from ridge.studies.words.column_look import formula_look, names_offered, symbol_look, uncertainty_problem
+from ridge.studies.words.schemas import KnownNameOut, Message
 
 router = Router(tags=["columns"])
 

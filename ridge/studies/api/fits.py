@@ -10,28 +10,28 @@ from ninja import Query, Router, Schema
 from pydantic import FiniteFloat, StringConstraints
 
 from ridge.core.catalogue import ENTRIES
-from ridge.studies.analysis.comparing import comparison_of, without_reading
-from ridge.studies.analysis.curves import sample_curve
-from ridge.studies.analysis.fit_schemas import ActionOut, CurveOut
-from ridge.studies.analysis.fit_settings import offered
+from ridge.studies.analysis.curves import CurveOut, sample_curve
 from ridge.studies.analysis.fits import fit_all
-from ridge.studies.analysis.formula_editor import known_names, look_at
-from ridge.studies.analysis.gallery import candidate, ranking
-from ridge.studies.analysis.lens_schemas import (
+from ridge.studies.api.admission import own_study
+from ridge.studies.content.allowed import FORMULA_TYPED
+from ridge.studies.content.readings import read_table
+from ridge.studies.content.store import read_state
+from ridge.studies.words.comparison_words import comparison_of, without_reading
+from ridge.studies.words.fit_schemas import ActionOut
+from ridge.studies.words.fit_settings import offered
+from ridge.studies.words.formula_editor import known_names, look_at
+from ridge.studies.words.gallery_words import candidate, ranking
+from ridge.studies.words.lens_schemas import (
     ComparisonOut,
     ResamplingIn,
     ResamplingOut,
     ResidualsOut,
     WithoutOut,
 )
-from ridge.studies.analysis.remedies import other_model
-from ridge.studies.analysis.resampling import resampling_of
-from ridge.studies.analysis.residuals import residuals_of
-from ridge.studies.analysis.schemas import CandidateOut, FormulaOut, KnownNameOut, Message, OfferOut, RankingOut
-from ridge.studies.api.own import own_study
-from ridge.studies.content.limits import FORMULA_TYPED
-from ridge.studies.content.readings import read_table
-from ridge.studies.content.store import read_state
+from ridge.studies.words.remedies import other_model
+from ridge.studies.words.resampling_words import resampling_of
+from ridge.studies.words.residual_words import residuals_of
+from ridge.studies.words.schemas import CandidateOut, FormulaOut, KnownNameOut, Message, OfferOut, RankingOut
 
 router = Router(tags=["fits"])
 

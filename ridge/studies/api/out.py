@@ -17,9 +17,7 @@ from ridge.exchange.figure import FORMATS, CannotDraw, draw
 from ridge.exchange.report.docx import write_docx
 from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import NoPdf, write_pdf
-from ridge.studies.analysis.analyse import analysis_of
-from ridge.studies.analysis.schemas import CardOut, Message
-from ridge.studies.api.own import own_study
+from ridge.studies.api.admission import own_study
 from ridge.studies.api.shelf import card
 from ridge.studies.content.store import create_study, read_state
 from ridge.studies.out.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
@@ -27,6 +25,8 @@ from ridge.studies.out.figure import ASPECT, figure_content
 from ridge.studies.out.report import report_of
 from ridge.studies.out.scripts import script_of
 from ridge.studies.out.study_file import LARGEST, NotAStudy, read_study, write_study
+from ridge.studies.words.analyse import analysis_of
+from ridge.studies.words.schemas import CardOut, Message
 
 router = Router(tags=["out"])
 

@@ -12,17 +12,16 @@ from ridge.core.interpolation import Interpolation
 from ridge.core.numerals import group
 from ridge.core.results.fit import Fit
 from ridge.core.wording.equation import word_equation
-from ridge.studies.analysis.curves import default_view
-from ridge.studies.analysis.fit_schemas import StretchOut
-from ridge.studies.analysis.fit_words import name_of
+from ridge.studies.analysis.curves import StretchOut, default_view
 from ridge.studies.analysis.fits import Fitted, fit_all
-from ridge.studies.analysis.schemas import CardOut, PointOut, ThumbnailCurveOut, ThumbnailOut
 from ridge.studies.apart import Failures
 from ridge.studies.content.readings import Status, Table, read_table
 from ridge.studies.content.state import StudyState
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Study
 from ridge.studies.recent import Recent
+from ridge.studies.words.fit_words import name_of
+from ridge.studies.words.schemas import CardOut, PointOut, ThumbnailCurveOut, ThumbnailOut
 
 POINTS_DRAWN = 80
 CURVE_DRAWN = 73
@@ -86,7 +85,7 @@ def _equation(seen: Sequence[Fitted], table: Table) -> str:
 
 
 def _thumbnail(table: Table, fits: Sequence[tuple[str, Fit | Interpolation]]) -> ThumbnailOut:
-    view = default_view(table, None, [])
+    view = default_view(table, None)
 
     def scaled(x: np.ndarray, y: np.ndarray) -> list[PointOut]:
         u = np.clip((x - view.x.low) / (view.x.high - view.x.low), -1, 2)

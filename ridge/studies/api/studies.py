@@ -17,31 +17,9 @@ from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.core.interpolation import Interpolation
 from ridge.core.results.fit import Fit
 from ridge.core.wording.headings import over
-from ridge.studies.analysis.analyse import analyse, analysis_of
-from ridge.studies.analysis.answers import answer
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.fits import fit_all, fit_one
-from ridge.studies.analysis.reading_details import describe_reading
-from ridge.studies.analysis.schemas import (
-    AnalysisOut,
-    AnswerOut,
-    AsideOut,
-    AssumedOut,
-    CardOut,
-    CellPatchOut,
-    ColumnOut,
-    ConflictOut,
-    EntryOut,
-    HistoryOut,
-    Message,
-    NoValueOut,
-    ReadingOut,
-    SampleOut,
-    ShelfOut,
-    StepOut,
-    StudyOut,
-)
-from ridge.studies.api.own import own_study
+from ridge.studies.api.admission import own_study
 from ridge.studies.api.shelf import card
 from ridge.studies.content.begin import begin_with_table
 from ridge.studies.content.changes import AnyChange, ChangeRefused
@@ -65,6 +43,28 @@ from ridge.studies.content.store import (
     step_labels,
 )
 from ridge.studies.models import Study
+from ridge.studies.words.analyse import analyse, analysis_of
+from ridge.studies.words.answers import answer
+from ridge.studies.words.reading_details import describe_reading
+from ridge.studies.words.schemas import (
+    AnalysisOut,
+    AnswerOut,
+    AsideOut,
+    AssumedOut,
+    CardOut,
+    CellPatchOut,
+    ColumnOut,
+    ConflictOut,
+    EntryOut,
+    HistoryOut,
+    Message,
+    NoValueOut,
+    ReadingOut,
+    SampleOut,
+    ShelfOut,
+    StepOut,
+    StudyOut,
+)
 
 router = Router(tags=["studies"])
 HISTORY_SHOWN = 200

@@ -11,9 +11,9 @@ from pydantic import StringConstraints
 from ridge.exchange.files import ENCODINGS, LARGEST, read_file
 from ridge.exchange.tables import LONGEST, NoTable, TextTable, read_text_table
 from ridge.exchange.tables.result import Decimal, Separator
-from ridge.studies.analysis.schemas import Message
 from ridge.studies.content.changes.tables import HowRead
 from ridge.studies.content.fields import Role
+from ridge.studies.words.schemas import Message
 
 router = Router(tags=["tables"])
 _PASSED = 12  # lines that are left out which a preview names one by one

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ridge.core.numerals import count_word
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import ChangeRefused
 from ridge.studies.content.changes.tables import TakeTable, series_of
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.state import StudyState, empty_study
 
 MOST_STUDIES = 12

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, FiniteFloat, StringConstraints, WithJsonSchema, WrapValidator
 
-from ridge.studies.content.limits import FORMULA_TYPED, LIMITS
+from ridge.studies.content.allowed import FORMULA_TYPED, LIMITS
 
 Number = FiniteFloat
 Cell = Annotated[str, StringConstraints(max_length=LIMITS["cell"])]

@@ -12,8 +12,8 @@ from ridge.core.catalogue import options_of
 from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
 from ridge.core.models import FAMILIES
 from ridge.core.models.declared import Option
+from ridge.studies.content.allowed import FORMULA_TYPED
 from ridge.studies.content.fields import Letter
-from ridge.studies.content.limits import FORMULA_TYPED
 
 
 class _Options(Schema):

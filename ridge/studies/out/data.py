@@ -11,12 +11,12 @@ from ridge.core.wording.naming import NO_BREAK
 from ridge.exchange.cells import CLOCK_UNITS
 from ridge.exchange.data_files import Sheet
 from ridge.studies.analysis.calculated import calculate
-from ridge.studies.analysis.fit_schemas import ComputedFit, RefusedFit
 from ridge.studies.analysis.fits import fit_all
-from ridge.studies.analysis.schemas import AnalysisOut, AnswerOut, AnswerRowOut, NumberOut
 from ridge.studies.content.columns import column_values
 from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.state import ColumnState, StudyState
+from ridge.studies.words.fit_schemas import ComputedFit, RefusedFit
+from ridge.studies.words.schemas import AnalysisOut, AnswerOut, AnswerRowOut, NumberOut
 
 _STATUS = {
     Status.BLANK: "", Status.USED: "in use", Status.ASIDE: "set aside", Status.PROBLEM: "unusable",

@@ -14,12 +14,12 @@ from ridge.core.wording.naming import Naming
 from ridge.core.wording.straight import Straight, straighten
 from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent
 from ridge.studies.analysis.curves import sample_curve
-from ridge.studies.analysis.fit_schemas import ComputedFit, FitOut
 from ridge.studies.analysis.fits import fit_all
-from ridge.studies.analysis.schemas import AnalysisOut
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.readings import Status, Table, is_clock, over_axis, read_table
 from ridge.studies.content.state import StudyState
+from ridge.studies.words.fit_schemas import ComputedFit, FitOut
+from ridge.studies.words.schemas import AnalysisOut
 
 Transform = Callable[[Array], Array]
 ROOM = 0.07

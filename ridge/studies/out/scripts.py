@@ -5,10 +5,10 @@ from __future__ import annotations
 from ridge.exchange.cells import NotANumber
 from ridge.exchange.script import Question, Script, ScriptedFit, write_script
 from ridge.studies.analysis.answering import read_asked
-from ridge.studies.analysis.fit_words import name_of
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.readings import Table, read_table
 from ridge.studies.content.state import StudyState
+from ridge.studies.words.fit_words import name_of
 
 
 def script_of(state: StudyState) -> str:

@@ -9,12 +9,12 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field, ValidationError
 
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes import ChangeRefused
 from ridge.studies.content.changes.fits import PutFits
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.changes.report import Parts, read_parts
 from ridge.studies.content.fields import Author, Letters, Level, Question, Reason, ReportDate, Row, Title
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, StudyState, empty_study
 
 VERSION = 2

@@ -9,9 +9,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ridge.core.numerals import group, name_rows
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import Cell, Row
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 
 

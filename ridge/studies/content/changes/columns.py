@@ -9,6 +9,7 @@ from pydantic import Field
 
 from ridge.core.numerals import capital
 from ridge.exchange.cells import NotANumber
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.columns import read_uncertainty
 from ridge.studies.content.fields import (
@@ -24,7 +25,6 @@ from ridge.studies.content.fields import (
     Unit,
     Why,
 )
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.state import ColumnSettings, ColumnState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
 

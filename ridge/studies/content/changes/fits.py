@@ -16,10 +16,10 @@ from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
 from ridge.core.models import FAMILIES, Formula
 from ridge.core.wording.interpolation import interpolation_name
 from ridge.core.wording.naming import Naming
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.calls import calls_itself, curves_called
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import Bounds, Decimals, FitName, Label, Letter, Method, Number
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.readings import read_naming, read_table
 from ridge.studies.content.state import FitState, StudyState

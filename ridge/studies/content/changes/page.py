@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import (
     AnswerName,
@@ -21,7 +22,6 @@ from ridge.studies.content.fields import (
     Repeats,
     Title,
 )
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.state import AnswerState, StudyState, new_key
 
 NEED_A_VALUE = ("y_at_x", "x_at_y", "tangent", "area", "crossing")

@@ -7,9 +7,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import Author, ReportDate
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.state import PARTS, ReportPart, StudyState, with_every_part
 
 Parts = Annotated[list[ReportPart], Field(max_length=len(PARTS) + LIMITS["paragraphs"])]

@@ -11,10 +11,10 @@ from pydantic import Field, StringConstraints, model_validator
 
 from ridge.core.numerals import group
 from ridge.exchange.tables import LONGEST, WIDEST, Choices, NoTable, read_text_table
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.cells import Row, refuse_calculated, refuse_too_many_rows
 from ridge.studies.content.fields import Name, Role, Symbol, Unit
-from ridge.studies.content.limits import LIMITS
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
 

@@ -6,16 +6,16 @@ from collections.abc import Callable, Iterator
 from typing import Literal
 
 from ridge.exchange.report.content import Block, Paragraph, Report, numbered, with_symbols
-from ridge.studies.analysis.fit_schemas import ComputedFit
-from ridge.studies.analysis.schemas import AnalysisOut
 from ridge.studies.content.state import ReportPart, StudyState
 from ridge.studies.out.report.answers import answers
 from ridge.studies.out.report.figures import figure, residual_plot
 from ridge.studies.out.report.judged import cautions, judgement, method, tests
 from ridge.studies.out.report.models import correlations, equation_errors, model, parameters
-from ridge.studies.out.report.own import own
-from ridge.studies.out.report.readings import readings
+from ridge.studies.out.report.own_paragraphs import own
+from ridge.studies.out.report.readings_table import readings
 from ridge.studies.out.report.source import Source
+from ridge.studies.words.fit_schemas import ComputedFit
+from ridge.studies.words.schemas import AnalysisOut
 
 Part = Callable[[Source, ReportPart], Iterator[Block]]
 

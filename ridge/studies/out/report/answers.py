@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from ridge.core.numerals import join
 from ridge.core.wording.preference import word_preference
 from ridge.exchange.report.content import NUMBER, TEXT, Block, Grid, Heading, Paragraph, Run, joined
-from ridge.studies.analysis.fit_schemas import DrawnFit
-from ridge.studies.analysis.schemas import AnswerOut
 from ridge.studies.content.state import ReportPart
 from ridge.studies.out.report.source import Source, name
+from ridge.studies.words.fit_schemas import DrawnFit
+from ridge.studies.words.schemas import AnswerOut
 
 
 def answers(source: Source, _: ReportPart) -> Iterator[Block]:

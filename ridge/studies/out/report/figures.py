@@ -14,10 +14,10 @@ from ridge.core.wording.naming import with_unit
 from ridge.exchange.figure import CannotDraw, FigureContent, draw
 from ridge.exchange.figure.layout import Only
 from ridge.exchange.report.content import Block, Heading, Paragraph, Picture
-from ridge.studies.analysis.fit_schemas import ComputedFit, DrawnFit
 from ridge.studies.content.state import ReportPart
 from ridge.studies.out.figure import figure_content
 from ridge.studies.out.report.source import Source, name
+from ridge.studies.words.fit_schemas import ComputedFit, DrawnFit
 
 WIDTH = 170.0  # mm: that of the text
 RESOLUTION = 220

@@ -6,10 +6,10 @@ from collections.abc import Iterator, Sequence
 
 from ridge.core.wording.references import FIELLER, references, works_behind
 from ridge.exchange.report.content import NUMBER, TEXT, Block, Grid, Heading, Listing, Paragraph, Text, symbol
-from ridge.studies.analysis.fit_schemas import ComputedFit
 from ridge.studies.content.state import ReportPart
 from ridge.studies.out.report.answers import answered, preferred
 from ridge.studies.out.report.source import Source
+from ridge.studies.words.fit_schemas import ComputedFit
 
 _FIRST = (
     "degrees_of_freedom", "r_squared", "adjusted_r_squared", "typical_miss", "residual_standard_deviation",

@@ -21,9 +21,9 @@ from ridge.exchange.report.content import (
     joined,
     symbol,
 )
-from ridge.studies.analysis.fit_schemas import ComputedFit, FittedFit, InterpolationFit, ParameterOut, RefusedFit
 from ridge.studies.content.state import ReportPart
 from ridge.studies.out.report.source import Source
+from ridge.studies.words.fit_schemas import ComputedFit, FittedFit, InterpolationFit, ParameterOut, RefusedFit
 
 
 def model(source: Source, _: ReportPart) -> Iterator[Block]:

@@ -11,11 +11,11 @@ from ridge.core.numerals import capital
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import NO_BREAK
 from ridge.exchange.report.content import Text, joined, symbol
-from ridge.studies.analysis.fit_schemas import ComputedFit, DescribedFit, DrawnFit, FitOut
 from ridge.studies.analysis.fits import Fitted, fit_all
-from ridge.studies.analysis.schemas import AnalysisOut
 from ridge.studies.content.readings import Table, read_table
 from ridge.studies.content.state import StudyState
+from ridge.studies.words.fit_schemas import ComputedFit, DescribedFit, DrawnFit, FitOut
+from ridge.studies.words.schemas import AnalysisOut
 
 
 @dataclass(frozen=True)

@@ -7,8 +7,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field, StringConstraints
 
-from ridge.studies.analysis.fit_schemas import CurveOut
-from ridge.studies.analysis.schemas import ViewOut
+from ridge.studies.analysis.curves import CurveOut, ViewOut
 
 
 class BinOut(Schema):

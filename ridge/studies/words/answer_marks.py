@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 
-from ridge.studies.analysis.schemas import MarkOut, NumberOut
+from ridge.studies.words.schemas import AnswerOut, MarkOut, NumberOut
 
 
 def mark_at(x: float, y: float, **limits: float) -> MarkOut | None:
@@ -14,6 +15,15 @@ def mark_at(x: float, y: float, **limits: float) -> MarkOut | None:
     names = ("x_low", "x_high", "y_low", "y_high")
     edges = {name: value if math.isfinite(value := limits.get(name, math.nan)) else None for name in names}
     return MarkOut(x=x, y=y, **edges)
+
+
+def seen_at(answers: Iterable[AnswerOut]) -> list[tuple[float, float]]:
+    """Places that the view should show: of several x of one y only the answer itself, so that one far out does not press the
+    readings together."""
+    marks = [
+        mark for one in answers for mark in (one.mark, *(row.mark for row in one.rows if one.direction != "x_at_y"))
+    ]
+    return [(mark.x, mark.y) for mark in marks if mark]
 
 
 NEW, CURVE, OF_X = "new reading", "curve", "x of the reading"

@@ -8,11 +8,12 @@ from uuid import UUID
 
 from pydantic import BaseModel as Schema
 
-from ridge.studies.analysis.fit_schemas import FitOut, StretchOut
+from ridge.studies.analysis.curves import StretchOut, ViewOut
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.fields import Direction, Role
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.state import ReportPart
+from ridge.studies.words.fit_schemas import FitOut
 
 
 class Message(Schema):
@@ -169,14 +170,6 @@ class UnknownOut(Schema):
     label: str
     short: str
     answer: AnswerOut
-
-
-class ViewOut(Schema):
-    """The view that shows all readings and the answers near them: low and high of each axis."""
-
-    x: StretchOut
-    y: StretchOut
-    residual: float
 
 
 class AnalysisOut(Schema):

@@ -12,7 +12,6 @@ from ridge.core.numerals import name_rows, significant
 from ridge.core.results.finding import Caution, Finding
 from ridge.core.wording.naming import Naming
 from ridge.studies.analysis.catalogue import better_model
-from ridge.studies.analysis.fit_schemas import ActionOut
 from ridge.studies.analysis.fits import Fitted, fit_one
 from ridge.studies.content.changes.fits import SetFit
 from ridge.studies.content.changes.marks import Mark, MarkRows
@@ -20,6 +19,7 @@ from ridge.studies.content.changes.page import EditStudy
 from ridge.studies.content.options import FitOptions
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.state import StudyState
+from ridge.studies.words.fit_schemas import ActionOut
 
 MOST_ROWS = 5
 

@@ -17,11 +17,11 @@ from ridge.core.wording.equation import write_symbols
 from ridge.core.wording.naming import symbol_latex
 from ridge.studies.analysis.curves import default_view, finite
 from ridge.studies.analysis.fits import called_by, fit_one
-from ridge.studies.analysis.schemas import FormulaOut, KnownNameOut, NoteOut, PartOut
 from ridge.studies.content.calls import curves_called
 from ridge.studies.content.readings import Table, read_table
 from ridge.studies.content.state import FitState, StudyState
 from ridge.studies.content.wanted import hand_values, model_of, readings_for
+from ridge.studies.words.schemas import FormulaOut, KnownNameOut, NoteOut, PartOut
 
 MOST_PARTS = 40
 SAMPLES = 161
@@ -110,7 +110,7 @@ def _values(state: StudyState, table: Table, letter: str, model: Formula) -> dic
 def _part(table: Table, parsed: Parsed, text: str, values: dict[str, float], degrees: bool) -> PartOut:
     """A part of the formula as a curve over the view and as a value per reading."""
     tree = parse(text, parsed.variable, degrees=degrees).tree
-    view = default_view(table, None, [])
+    view = default_view(table, None)
     x = np.linspace(view.x.low, view.x.high, SAMPLES)
     at = table.readings.x[:MOST_VALUES]
     y = _evaluate(tree, parsed, x, values)

@@ -7,11 +7,11 @@ from typing import Any
 from ridge.core.catalogue import Entry
 from ridge.core.interpolation.kinds import settings_of
 from ridge.core.models.declared import Option
-from ridge.studies.analysis.fit_schemas import ChoiceOut, SettingOut, WayOut
 from ridge.studies.analysis.fits import Fitted
-from ridge.studies.analysis.schemas import OfferOut
 from ridge.studies.content.options import FitOptions
 from ridge.studies.content.readings import Table
+from ridge.studies.words.fit_schemas import ChoiceOut, SettingOut, WayOut
+from ridge.studies.words.schemas import OfferOut
 
 _KINDS: dict[str, Any] = {"powers": "several", "number": "number"}
 

@@ -13,26 +13,19 @@ from ridge.core.numerals import group, name_rows
 from ridge.core.wording.headings import over
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.straight import Straight, straighten
-from ridge.studies.analysis.answer_words import unanswered
-from ridge.studies.analysis.answers import answer, answer_unknown, follow, unknown_unanswered
-from ridge.studies.analysis.curves import default_view, finite, sample_curve
-from ridge.studies.analysis.fit_schemas import FitOut, HandFit, KnownFit, RefusedFit, StretchOut
-from ridge.studies.analysis.fit_words import differ, failed, word_fitted
+from ridge.studies.analysis.curves import StretchOut, ViewOut, default_view, finite, sample_curve
 from ridge.studies.analysis.fits import MANY, Fitted, fit_all
-from ridge.studies.analysis.schemas import (
-    AnalysisOut,
-    AnswerOut,
-    NamingOut,
-    ProblemOut,
-    StraightOut,
-    UnknownOut,
-    ViewOut,
-)
 from ridge.studies.apart import FAILED, Failures
 from ridge.studies.content.readings import CellProblem, Status, Table, read_table
 from ridge.studies.content.state import AnswerState, StudyState
 from ridge.studies.models import Study
 from ridge.studies.recent import Recent
+from ridge.studies.words.answer_marks import seen_at
+from ridge.studies.words.answer_words import unanswered
+from ridge.studies.words.answers import answer, answer_unknown, follow, unknown_unanswered
+from ridge.studies.words.fit_schemas import FitOut, HandFit, KnownFit, RefusedFit
+from ridge.studies.words.fit_words import differ, failed, word_fitted
+from ridge.studies.words.schemas import AnalysisOut, AnswerOut, NamingOut, ProblemOut, StraightOut, UnknownOut
 
 PROBLEMS_SHOWN = 50
 _EMPTY_VIEW = ViewOut(x=StretchOut(low=0, high=10), y=StretchOut(low=0, high=10), residual=1.0)
@@ -105,7 +98,7 @@ def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bo
     ]
     view = failures.apart(
         "the view",
-        lambda: default_view(table, leading, [*answers, *(unknown.answer for unknown in unknowns)]),
+        lambda: default_view(table, leading, seen_at([*answers, *(unknown.answer for unknown in unknowns)])),
         lambda: _EMPTY_VIEW,
     )
     for one, out in zip(fitted, fits, strict=True):

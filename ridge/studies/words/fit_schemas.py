@@ -7,27 +7,12 @@ from typing import Annotated, Literal
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from ridge.studies.analysis.curves import CurveOut, StretchOut
 from ridge.studies.content.changes.fits import SetFit
 from ridge.studies.content.changes.marks import MarkRows
 from ridge.studies.content.changes.page import EditStudy
 from ridge.studies.content.fields import Letter, Method
 from ridge.studies.content.options import Family
-
-
-class StretchOut(Schema):
-    """A stretch of an axis."""
-
-    low: float
-    high: float
-
-
-class CurveOut(Schema):
-    """Samples of the curve with the confidence interval of the curve; None where that is unbounded."""
-
-    x: list[float]
-    y: list[float | None]
-    low: list[float | None]
-    high: list[float | None]
 
 
 class ActionOut(Schema):

@@ -7,12 +7,12 @@ from collections.abc import Sequence
 from ridge.core.numerals import name_rows, number_as_given, significant
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.rounding import round_with_half_width
-from ridge.studies.analysis.answer_words import said, unanswered, word_answer
 from ridge.studies.analysis.answering import answered
 from ridge.studies.analysis.fits import Fitted
-from ridge.studies.analysis.schemas import AnswerOut, UnknownOut
 from ridge.studies.content.readings import Unknown
 from ridge.studies.content.state import AnswerState, Question
+from ridge.studies.words.answer_words import said, unanswered, word_answer
+from ridge.studies.words.schemas import AnswerOut, UnknownOut
 
 
 def answer(

@@ -17,7 +17,6 @@ from ridge.core.wording.naming import Naming
 from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber
-from ridge.studies.analysis.answer_marks import CURVE, NEW, OF_X, mark_at, numbers_of
 from ridge.studies.analysis.answered import (
     Answered,
     AreaBetween,
@@ -30,8 +29,9 @@ from ridge.studies.analysis.answered import (
     SolutionsAtY,
     ValueAtX,
 )
-from ridge.studies.analysis.schemas import AnswerOut, AnswerRowOut, NumberOut
 from ridge.studies.content.state import AnswerState, Question
+from ridge.studies.words.answer_marks import CURVE, NEW, OF_X, mark_at, numbers_of
+from ridge.studies.words.schemas import AnswerOut, AnswerRowOut, NumberOut
 
 MOST_SOLUTIONS = 24
 """Solutions of one question up to which all are listed, the nearest first."""

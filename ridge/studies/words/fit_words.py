@@ -36,8 +36,12 @@ from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.core.wording.sense import word_sense
-from ridge.studies.analysis.curves import drawn, finite
-from ridge.studies.analysis.fit_schemas import (
+from ridge.studies.analysis.curves import StretchOut, drawn, finite
+from ridge.studies.analysis.fits import Fitted, fit_one
+from ridge.studies.content.readings import Status, Table
+from ridge.studies.content.state import StudyState
+from ridge.studies.content.wanted import hand_values
+from ridge.studies.words.fit_schemas import (
     BoundsOut,
     CautionOut,
     CheckOut,
@@ -56,14 +60,9 @@ from ridge.studies.analysis.fit_schemas import (
     PieceOut,
     RefusedFit,
     StatisticOut,
-    StretchOut,
 )
-from ridge.studies.analysis.fit_settings import settings, ways
-from ridge.studies.analysis.fits import Fitted, fit_one
-from ridge.studies.analysis.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
-from ridge.studies.content.readings import Status, Table
-from ridge.studies.content.state import StudyState
-from ridge.studies.content.wanted import hand_values
+from ridge.studies.words.fit_settings import settings, ways
+from ridge.studies.words.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
 
 PIECES_SHOWN = 60
 COMPARED = 121
