@@ -74,6 +74,11 @@ class Readings:
     Raises
     ------
     LengthsDiffer, OutsideSense
+
+    >>> from ridge.core import Readings
+    >>> readings = Readings([1, 2, 3, None], [2.1, 3.9, 6.2, 7.0], y_error=0.2)
+    >>> readings.n, readings.used.tolist()
+    (3, [True, True, True, False])
     """
 
     def __init__(
@@ -113,6 +118,10 @@ class Readings:
 
         ``x`` and ``y`` name columns; so do ``x_error``, ``y_error``, ``weight`` and ``included`` where they are texts.
         Other keyword arguments go to ``Readings`` as they are. Raises OutsideSense for a name that is not there.
+
+        >>> from ridge.core import Readings
+        >>> Readings.from_columns({"load": [1, 2, 3], "stretch": [2.1, 3.9, 6.2]}, "load", "stretch")
+        Readings(3 rows, 3 used)
         """
 
         def column(name: str) -> npt.ArrayLike:

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import doctest
+import inspect
+import io
 import json
 from datetime import date
+from importlib import import_module
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
@@ -121,3 +124,44 @@ class WhatIsNoReading(TestCase):
             self.assertIn(said, str(caught.exception))
         with self.assertRaisesRegex(OutsideSense, r"made by Readings\(x, y\)"):
             fit([1, 2, 3], Line())  # type: ignore[arg-type]
+
+
+class Examples(TestCase):
+    """What a notebook asks of the core says in its docstring how it is asked, and gets what stands there."""
+
+    ASKED = {
+        "readings": ("Readings", "Readings.from_columns"),
+        "fitting.fit": ("fit",),
+        "by_hand.given": ("with_values",),
+        "interpolation.interpolate": ("interpolate",),
+        "predicting.at_x": ("predict",),
+        "predicting.at_y": ("solve",),
+        "predicting.features": ("roots", "turning_points", "inflexions", "tangent", "area", "crossings"),
+        "predicting.parameter_limits": ("profile_interval", "intervals"),
+        "predicting.derived": ("derived_of",),
+        "judging.comparison": ("leave_one_out", "nested_test", "degree_ladder", "compare"),
+        "judging.ranking": ("rank_models", "bends"),
+        "judging.resampling": ("random_shares", "k_fold", "each_in_turn", "bootstrap"),
+        "judging.quantiles": ("normal_quantiles",),
+        "judging.misses": ("typical_miss",),
+        "judging.cautions": ("findings_of",),
+        "judging.patterns": ("pattern_of",),
+        "judging.influence": ("readings_far_off", "readings_that_decide"),
+        "wording.rounding": ("round_with_uncertainty",),
+        "wording.equation": ("word_equation",),
+        "formula.parse": ("parse",),
+        "formula.writing": ("to_latex",),
+    }
+
+    def test_each_has_one_that_runs(self) -> None:
+        for module, names in self.ASKED.items():
+            held: Any = import_module(f"ridge.core.{module}")
+            for name in names:
+                asked = held
+                for part in name.split("."):
+                    asked = getattr(asked, part)
+                tests = doctest.DocTestFinder(recurse=False).find(inspect.unwrap(asked), name, globs={})
+                self.assertTrue(tests and tests[0].examples, name)
+                said = io.StringIO()
+                doctest.DocTestRunner().run(tests[0], out=said.write)
+                self.assertEqual(said.getvalue(), "", name)

@@ -27,6 +27,12 @@ def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -
 
     Raises OutsideSense for a value that is missing or not finite, TooFewReadings without any reading in use, UndefinedAt
     where the curve has no value at a reading, BeyondDoubles.
+
+    >>> from ridge.core import Readings, with_values
+    >>> from ridge.core.models import Line
+    >>> given = with_values(Readings([1, 2, 3], [2.1, 3.9, 6.2]), Line(), {"slope": 2, "intercept": 0})
+    >>> given.residuals.round(3).tolist()
+    [0.1, -0.1, 0.2]
     """
     missing = [name for name in model.free_names if name not in values]
     if missing:

@@ -68,6 +68,12 @@ def fit(
         A fixed value, bound, start or weight outside sense.
     BeyondDoubles
         A parameter or a sum of squares is beyond what a double can hold.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> round(line.parameters["slope"].value, 3), round(line.parameters["slope"].standard_error, 3)
+    (1.99, 0.06)
     """
     if not isinstance(readings, Readings):
         raise OutsideSense("readings", "are made by Readings(x, y).")

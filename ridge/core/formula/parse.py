@@ -255,6 +255,10 @@ def parse(
     ------
     FormulaError
         With position, what was found and what would be possible.
+
+    >>> from ridge.core.formula import parse
+    >>> parse("a*exp(-k*x) + c").names
+    ('a', 'k', 'c')
     """
     if len(text) > LONGEST:
         raise FormulaError(

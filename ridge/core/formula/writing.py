@@ -165,7 +165,13 @@ def to_latex(
     symbol: Callable[[str], str] = symbol_to_latex,
     written: Callable[[Number], str] = lambda number: number_to_latex(number.text),
 ) -> str:
-    """LaTeX with fractions, roots and raised exponents; ``symbol`` may put other letters for names, ``written`` words numbers."""
+    r"""LaTeX with fractions, roots and raised exponents; ``symbol`` may put other letters for names, ``written`` words numbers.
+
+    >>> from ridge.core.formula import parse
+    >>> from ridge.core.formula.writing import to_latex
+    >>> to_latex(parse("a*x^2/2").tree)
+    '\\frac{a\\,x^{2}}{2}'
+    """
 
     def inner(part: Node, least: int) -> str:
         text = to_latex(part, symbol, written)

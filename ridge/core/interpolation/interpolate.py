@@ -43,6 +43,11 @@ def interpolate(
     Raises
     ------
     TooFewReadings, RepeatedX, OutsideSense (for one polynomial through more than 1000 readings, too)
+
+    >>> from ridge.core import Readings, interpolate
+    >>> curve = interpolate(Readings([0, 1, 2, 3], [0, 1, 0, 1]), "monotone")
+    >>> curve([0.5, 1.5]).tolist()
+    [0.75, 0.5]
     """
     if kind not in KINDS:
         raise OutsideSense("kind", f"is one of {', '.join(KINDS)}.")

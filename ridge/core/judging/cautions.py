@@ -29,7 +29,14 @@ from ridge.core.results.fit import Fit, once
 
 @once
 def findings_of(fit: Fit) -> tuple[Finding, ...]:
-    """Findings on a fit, the gravest first."""
+    """Findings on a fit, the gravest first.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.judging.cautions import findings_of
+    >>> from ridge.core.models import Line
+    >>> [finding.code for finding in findings_of(fit(Readings([1, 2], [2.1, 3.9]), Line()))]
+    ['as-many-parameters-as-readings']
+    """
     curve = fit.model.graph
     statistics = fit.statistics
     if statistics.r_squared is None and fit.log_line is None:

@@ -55,6 +55,13 @@ def leave_one_out(fit: Fit) -> LeaveOneOut:
     For models that are linear in their parameters residual/(1 − leverage) (Cook and Weisberg 1982, section 2.2.1); others are
     fitted anew without each reading up to 60 readings, beyond that by the same formula in the tangent plane.
     A reading that alone determines a parameter cannot be left out: its miss is NaN.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.judging.comparison import leave_one_out
+    >>> round(leave_one_out(line).error, 3)
+    0.228
     """
     used = np.flatnonzero(fit.readings.used)
     room = 1 - fit.leverage[used]
@@ -127,6 +134,14 @@ def nested_test(smaller: Fit, larger: Fit) -> Nested:
 
     Exact for linear models and normal scatter, approximate for others. Raises OutsideSense where the models are not nested
     or the fits do not use the same readings.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Polynomial
+    >>> bowl = fit(Readings([0, 1, 2, 3, 4, 5], [4.1, 1.0, 0.1, 0.9, 4.2, 8.9]), Polynomial(2))
+    >>> from ridge.core.judging.comparison import nested_test
+    >>> from ridge.core.models import Line
+    >>> nested_test(fit(bowl.readings, Line()), bowl).p < 0.01
+    True
     """
     if not contains(larger.model, smaller.model):
         raise OutsideSense("larger", "must be the smaller model with more parameters.")
@@ -156,7 +171,15 @@ class Rung:
 
 
 def degree_ladder(fit_of_any: Fit, highest: int = 8) -> list[Rung]:
-    """Polynomials of degree 1, 2, … on the readings of a fit, as far as there are readings for them."""
+    """Polynomials of degree 1, 2, … on the readings of a fit, as far as there are readings for them.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Polynomial
+    >>> bowl = fit(Readings([0, 1, 2, 3, 4, 5], [4.1, 1.0, 0.1, 0.9, 4.2, 8.9]), Polynomial(2))
+    >>> from ridge.core.judging.comparison import degree_ladder
+    >>> [rung.degree for rung in degree_ladder(bowl, 3)]
+    [1, 2, 3]
+    """
 
     rungs: list[Rung] = []
     for degree in range(1, highest + 1):
@@ -185,7 +208,16 @@ class Row:
 
 
 def compare(fits: Sequence[Fit]) -> list[Row]:
-    """The criteria of each fit, in the order given. Criteria compare fits to the same readings in y only."""
+    """The criteria of each fit, in the order given. Criteria compare fits to the same readings in y only.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Polynomial
+    >>> bowl = fit(Readings([0, 1, 2, 3, 4, 5], [4.1, 1.0, 0.1, 0.9, 4.2, 8.9]), Polynomial(2))
+    >>> from ridge.core.judging.comparison import compare
+    >>> from ridge.core.models import Line
+    >>> [row.parameters for row in compare([bowl, fit(bowl.readings, Line())])]
+    [3, 2]
+    """
     return [
         Row(
             one, max(one.statistics.n - one.statistics.degrees_of_freedom, 0), in_y(one).r_squared, in_y(one).adjusted_r_squared,

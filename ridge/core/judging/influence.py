@@ -37,6 +37,12 @@ def readings_far_off(fit: Fit, chance: float = ALARM) -> list[int]:
 
     Bonferroni's bound on the externally studentised residual (Cook and Weisberg 1982, section 2.2.2). Of a bent model, rows
     with a leverage near one are held against a fit without them.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.judging.influence import readings_far_off
+    >>> from ridge.core.models import Line
+    >>> readings_far_off(fit(Readings([1, 2, 3, 4, 5, 6], [2.1, 3.9, 9.2, 7.9, 10.1, 12.0]), Line()))
+    [2]
     """
     n, degrees = fit.statistics.n, fit.statistics.degrees_of_freedom
     if degrees < 3 or fit.statistics.exact or not fit.statistics.residual_standard_deviation:
@@ -81,6 +87,12 @@ def readings_that_decide(fit: Fit, chance: float = ALARM) -> list[int]:
     alone determines something of the curve (leverage one). A reading at the steep end of a law does move the curve by more
     than its limits in many sound studies: that alone is no reason to doubt it.
     The shift is that of Cook and Weisberg 1982, section 3.2, exact for linear models.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.judging.influence import readings_that_decide
+    >>> from ridge.core.models import Line
+    >>> readings_that_decide(fit(Readings([1, 1, 1, 1, 9], [2.1, 2.0, 1.9, 2.2, 18.0]), Line()))
+    [4]
     """
     degrees = fit.statistics.degrees_of_freedom
     if degrees < 1 or fit.statistics.exact or not fit.reading_deviation or fit.least_squares_in == "given":

@@ -15,6 +15,13 @@ def typical_miss(fit: Fit) -> float | None:
     """√(Σ residual² / degrees of freedom) of the plain residuals, each as often as it occurred, in the unit of y.
 
     Without weights this is s. None without degrees of freedom.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.judging.misses import typical_miss
+    >>> round(typical_miss(line), 3)
+    0.189
     """
     degrees = fit.statistics.degrees_of_freedom
     if degrees <= 0:

@@ -63,6 +63,12 @@ def pattern_of(fit: Fit) -> Pattern:
 
     The evidence is that of the readings that do not lie far off: such a one draws the curve to itself, so that the others seem
     to have an order. Their residuals are taken as if it were not there (exact for linear models, else by the tangent plane).
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> line.pattern.above, line.pattern.below, line.pattern.changes
+    (3, 2, 4)
     """
     if fit.log_line is not None:
         return pattern_of(fit.log_line)

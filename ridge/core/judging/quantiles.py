@@ -34,6 +34,13 @@ def normal_quantiles(fit: Fit) -> Quantiles:
     """Standardised residuals in order, against normal quantiles at (i − 3/8)/(n + 1/4).
 
     Blom, "Statistical Estimates and Transformed Beta-Variables", 1958. Rows without a standardised residual are left out.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.judging.quantiles import normal_quantiles
+    >>> normal_quantiles(line).expected.round(2).tolist()
+    [-1.18, -0.5, 0.0, 0.5, 1.18]
     """
     standardised = fit.standardised_residuals
     rows = np.flatnonzero(np.isfinite(standardised))

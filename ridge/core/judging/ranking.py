@@ -50,6 +50,13 @@ def rank_models(readings: Readings, candidates: Sequence[Model] = TRIED, effort:
     Models that fit exactly come first of all; those that are no better than a constant stand below it (the search of a shape
     finds one in mere scatter, which AICc does not charge for); those without AICc (too few readings) follow by their residual
     standard deviation, those that cannot be fitted at the end. None is left out. ``effort`` is that of all fits together.
+
+    >>> from ridge.core import Readings
+    >>> from ridge.core.judging.ranking import rank_models
+    >>> from ridge.core.models import Line, Polynomial
+    >>> readings = Readings([1, 2, 3, 4, 5, 6, 7], [2.1, 3.9, 6.2, 7.8, 10.1, 11.9, 14.1])
+    >>> [ranked.model for ranked in rank_models(readings, [Polynomial(3), Line()])]
+    [Line(), Polynomial(3)]
     """
     fitted: list[tuple[Model, Fit | None, str]] = []
     for model in candidates:
@@ -104,6 +111,11 @@ def bends(readings: Readings) -> int:
     """How often the readings visibly change the way they bend: 0 for straight, 1 for one bend, 2 for an S …
 
     The degree of the lowest polynomial that no other up to the sixth improves significantly, less one.
+
+    >>> from ridge.core import Readings
+    >>> from ridge.core.judging.ranking import bends
+    >>> bends(Readings([-3, -2, -1, 0, 1, 2, 3], [9.1, 4.0, 0.9, 0.1, 1.1, 3.9, 9.0]))
+    1
     """
     fitted: list[Fit] = []
     for degree in range(1, 7):

@@ -50,6 +50,13 @@ def random_shares(
     """Fit ``times`` random shares of the readings in use; those not begun when the ``effort`` is spent have no fit.
 
     Raises OutsideSense for a share outside (0, 1) or fewer than one time.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.judging.resampling import random_shares
+    >>> [int(draw.included.sum()) for draw in random_shares(line, 0.6, times=3)]
+    [3, 3, 3]
     """
     if not 0 < share < 1:
         raise OutsideSense("share", "lies between 0 and 1, its ends excluded.")
@@ -62,7 +69,15 @@ def random_shares(
 
 
 def k_fold(fit: Fit, folds: int = 5, seed: int = 0, effort: Effort | None = None) -> list[Draw]:
-    """Leave out each of ``folds`` equal parts in turn. Raises OutsideSense unless 2 ≤ folds ≤ readings in use."""
+    """Leave out each of ``folds`` equal parts in turn. Raises OutsideSense unless 2 ≤ folds ≤ readings in use.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.judging.resampling import k_fold
+    >>> sorted(int((~draw.included).sum()) for draw in k_fold(line, 2))
+    [2, 3]
+    """
     used = np.flatnonzero(fit.readings.used)
     if folds != int(folds) or not 2 <= folds <= len(used):
         raise OutsideSense("folds", f"is a whole number from 2 to {len(used)}.")
@@ -72,7 +87,15 @@ def k_fold(fit: Fit, folds: int = 5, seed: int = 0, effort: Effort | None = None
 
 
 def each_in_turn(fit: Fit, effort: Effort | None = None) -> list[Draw]:
-    """Leave out each reading in use, in their order."""
+    """Leave out each reading in use, in their order.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.judging.resampling import each_in_turn
+    >>> [round(draw.error, 2) for draw in each_in_turn(line)]
+    [0.15, 0.19, 0.23, 0.3, 0.25]
+    """
     used, effort = np.flatnonzero(fit.readings.used), effort or Effort()
     return [_draw(fit, np.delete(used, place), effort) for place in range(len(used))]
 
@@ -119,6 +142,14 @@ def bootstrap(fit: Fit, times: int = 400, level: float = 0.95, seed: int = 0, of
     ``of`` "residuals": the curve plus its residuals in random order, each enlarged by 1/√(1 − leverage) so that they
     scatter as the readings do; "readings": rows drawn with repetition (Davison and Hinkley, "Bootstrap Methods and their
     Application", 1997, chapter 6). Raises OutsideSense.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.judging.resampling import bootstrap
+    >>> again = bootstrap(line, times=50)
+    >>> again.values.shape, again.failed
+    ((50, 2), 0)
     """
 
     check_level(level)

@@ -66,6 +66,13 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = Fal
     ``ridge.core.predicting.curve_limits``; the interval of a new reading then adds the squares side by side (Zou and Donner,
     Statistics in Medicine 27, 2008).
     Raises OutsideSense for a level outside (0, 1) or an x that is not finite.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> found = line.predict(6)
+    >>> round(float(found.value), 2), round(float(found.low), 2), round(float(found.high), 2)
+    (11.99, 11.12, 12.86)
     """
     x = np.asarray(x, dtype=float)
     if not np.all(np.isfinite(x)):

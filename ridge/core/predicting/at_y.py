@@ -60,6 +60,12 @@ def solve(
         The crossing is beyond what a double can hold.
     OutsideSense
         y not finite, repeats below 1, a level outside (0, 1), an interval without width.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> [round(one.value, 2) for one in line.solve(5.0)]
+    [2.49]
     """
 
     wanted = np.atleast_1d(np.asarray(y, dtype=float))

@@ -35,6 +35,12 @@ def derived_of(fit: Fit) -> tuple[DerivedQuantity, ...]:
     """Every derived quantity of the model that has a meaning for these parameters.
 
     Standard errors by the delta method: √(g·C·gᵀ) with the exact gradient g and the covariance C of the parameters.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Exponential
+    >>> decay = fit(Readings([0, 1, 2, 3, 4], [8.0, 4.9, 3.1, 1.8, 1.2]), Exponential())
+    >>> [(one.name, round(one.value, 2)) for one in decay.derived][:2]
+    [('half-life', 1.43), ('time constant', 2.07)]
     """
     names = fit.model.parameter_names
     values = [fit.values[name] for name in names]

@@ -69,14 +69,30 @@ class Tangent:
 
 
 def roots(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
-    """Where the curve is zero."""
+    """Where the curve is zero.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> from ridge.core.predicting.features import roots
+    >>> line = fit(Readings([1, 2, 3, 4], [-1.1, 0.9, 3.2, 4.8]), Line())
+    >>> [round(place.x, 2) for place in roots(line)]
+    [1.52]
+    """
     low, high = _stretch(fit, interval)
     found = find_crossings(fit.curve.value, _grid(fit, low, high), _level(fit))
     return [_place(fit, "root", x, 0, fit.curve.slope(np.array([x]))[0], level) for x in found]
 
 
 def turning_points(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
-    """Where the curve has a highest or lowest value: slope zero, bend not."""
+    """Where the curve has a highest or lowest value: slope zero, bend not.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Polynomial
+    >>> bowl = fit(Readings([0, 1, 2, 3, 4, 5], [4.1, 1.0, 0.1, 0.9, 4.2, 8.9]), Polynomial(2))
+    >>> from ridge.core.predicting.features import turning_points
+    >>> [(place.kind, round(place.x, 2), round(place.x_error, 2)) for place in turning_points(bowl)]
+    [('minimum', 2.01, 0.02)]
+    """
     low, high = _stretch(fit, interval)
     places = []
     for x in find_crossings(fit.curve.slope, _grid(fit, low, high), _level(fit) / (high - low)):
@@ -87,7 +103,15 @@ def turning_points(fit: Fit, interval: tuple[float, float] | None = None, level:
 
 
 def inflexions(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
-    """Where the curve changes from bending one way to the other."""
+    """Where the curve changes from bending one way to the other.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Polynomial
+    >>> from ridge.core.predicting.features import inflexions
+    >>> cubic = fit(Readings([-2, -1, 0, 1, 2, 3], [-7.9, -1.1, 0.1, 0.9, 8.1, 27.0]), Polynomial(3))
+    >>> [round(place.x, 2) for place in inflexions(cubic)]
+    [-0.01]
+    """
     low, high = _stretch(fit, interval)
     step = (high - low) * 1e-6
     places = []
@@ -99,7 +123,15 @@ def inflexions(fit: Fit, interval: tuple[float, float] | None = None, level: flo
 
 
 def tangent(fit: Fit, x: float, level: float = 0.95) -> Tangent:
-    """Value and slope of the curve at x, with limits at ``level``. Raises OutsideSense where x is not finite."""
+    """Value and slope of the curve at x, with limits at ``level``. Raises OutsideSense where x is not finite.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Polynomial
+    >>> bowl = fit(Readings([0, 1, 2, 3, 4, 5], [4.1, 1.0, 0.1, 0.9, 4.2, 8.9]), Polynomial(2))
+    >>> from ridge.core.predicting.features import tangent
+    >>> round(tangent(bowl, 4).slope.value, 2)
+    3.97
+    """
     if not np.isfinite(x):
         raise OutsideSense("x", "must be a finite number.")
     at = np.array([float(x)])
@@ -115,6 +147,13 @@ def area(fit: Fit, low: float, high: float, level: float = 0.95) -> Quantity:
 
     By Gauss and Legendre's rule on 64 panels; its variance from the same integral of the curve's directions.
     Raises OutsideSense for ends that are not finite or a stretch on which the curve is not defined.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> from ridge.core.predicting.features import area
+    >>> round(area(line, 0, 2).value, 2)
+    4.08
     """
     if not (np.isfinite(low) and np.isfinite(high)):
         raise OutsideSense("area", "its ends must be finite numbers.")
@@ -135,6 +174,14 @@ def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = No
 
     Readings that both are fitted to, by their values, give them a scatter in common, which is allowed for; others count as
     independent. The limits take the wider of the two fits' quantiles.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Polynomial
+    >>> bowl = fit(Readings([0, 1, 2, 3, 4, 5], [4.1, 1.0, 0.1, 0.9, 4.2, 8.9]), Polynomial(2))
+    >>> from ridge.core.models import Line
+    >>> from ridge.core.predicting.features import crossings
+    >>> [round(place.x, 2) for place in crossings(bowl, fit(bowl.readings, Line()))]
+    [0.79, 4.21]
     """
     low, high = _stretch(first, interval)
     cycles = max(first.model.cycles(first.values, low, high), second.model.cycles(second.values, low, high))

@@ -86,6 +86,14 @@ def profile_interval(fit: Fit, name: str, level: float = 0.95) -> ProfileInterva
 
     Bates and Watts, "Nonlinear Regression Analysis and its Applications", 1988, section 6.1. For models that are linear in
     their parameters this is the usual interval. Raises OutsideSense for a fixed or unknown parameter.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Exponential
+    >>> decay = fit(Readings([0, 1, 2, 3, 4], [8.0, 4.9, 3.1, 1.8, 1.2]), Exponential())
+    >>> from ridge.core.predicting.parameter_limits import profile_interval
+    >>> limits = profile_interval(decay, "k")
+    >>> round(limits.low, 2), round(limits.high, 2)
+    (-0.51, -0.46)
     """
     if name not in fit.model.free_names:
         raise OutsideSense(name, "is not among the fitted parameters.")
@@ -152,6 +160,13 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
     """An interval for every fitted parameter: by its standard error, or by its profile where that would mislead.
 
     ``checked``: False spares the refits that tell whether it would.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Exponential
+    >>> decay = fit(Readings([0, 1, 2, 3, 4], [8.0, 4.9, 3.1, 1.8, 1.2]), Exponential())
+    >>> from ridge.core.predicting.parameter_limits import intervals
+    >>> intervals(decay)["k"].method
+    'standard error'
     """
     found = {}
     effort, bent = Effort(QUESTION), can_mislead(fit)

@@ -60,6 +60,12 @@ def word_equation(
     to a millionth of the spread of its values instead. ``decimals`` given by parameter are obeyed; what they cost
     is told in ``largest_difference``. Numbers that were given stand in full, or, from ``given_digits`` significant
     digits on, with as many as the equation needs.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([1, 2, 3, 4, 5], [2.1, 3.9, 6.2, 7.8, 10.1]), Line())
+    >>> line.equation.text
+    'y = 1.99·x + 0.05'
     """
     naming = naming or Naming()
     at = _places(fit)

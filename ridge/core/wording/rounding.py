@@ -62,6 +62,10 @@ def round_with_uncertainty(value: float, uncertainty: float | None) -> Rounded:
 
     A value that drowns in its uncertainty keeps two significant digits (``0.44 ± 12``). Without an uncertainty (None, zero or
     not finite): six significant digits.
+
+    >>> from ridge.core.wording.rounding import round_with_uncertainty
+    >>> round_with_uncertainty(1.60693, 0.01473).text
+    '1.607 ± 0.015'
     """
     if _certain(value, uncertainty):
         return _alone(value)
