@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 import { api, type Candidate, type Fit, type Offer, type Ranking } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { Sheet } from "../ui/Sheet";
-import { useCatalogue } from "./catalogue";
+import { matching, useCatalogue } from "./catalogue";
 import { MiniPlot } from "./MiniPlot";
 
 const AT_ONCE = 2;
@@ -16,11 +16,17 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
   const change = useChange();
   const series = fit?.series ?? "";
   const tried = useTried();
+  const [wanted, setWanted] = useState("");
+  const matched = useMemo(() => matching(tried, wanted), [tried, wanted]);
   const { candidates, ranking } = useCandidates(study.id, study.version, series, tried);
-  const models = candidates.filter((one) => one.group === "model");
-  const interpolations = candidates.filter((one) => one.group === "interpolation");
-  const shown = ranking ? ranking.order.map((key) => models.find((one) => one.key === key)).filter((one) => one !== undefined) : models;
-  const best = shown.find((one, i) => !one.refusal && ranking?.suggested[i]);
+  const found = candidates.filter((one) => matched.has(one.key));
+  const interpolations = found.filter((one) => one.group === "interpolation");
+  const shown = inOrder(
+    found.filter((one) => one.group === "model"),
+    ranking,
+  );
+  const best = ranking?.order.find((_, place) => ranking.suggested[place]);
+  const reasons = new Map(ranking?.order.map((key, place) => [key, ranking.reasons[place]]));
   const letterOf = (one: Candidate) => fits.find((other) => other.name === one.name && other.series === series)?.letter ?? "";
   const choose = ({ family, options }: Candidate) => {
     if (fit) change({ kind: "set_fit", letter: fit.letter, family, options });
@@ -39,9 +45,32 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
         </p>
       }
     >
+      <label className="flex items-center gap-2">
+        <span className="text-mute">Find</span>
+        <input
+          className="field w-64"
+          type="search"
+          placeholder="a name, or what it is for: decay, peak, tide"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+        />
+      </label>
+      {tried.length > 0 && matched.size === 0 && (
+        <p role="status" className="text-mute">
+          No model is called that. An own formula can be anything.
+        </p>
+      )}
       <ul aria-label="Models" className={GRID}>
-        {shown.map((one, i) => (
-          <Card key={one.key} one={one} best={one === best} letter={letterOf(one)} said={ranking?.reasons[i] ?? ""} onChoose={choose} />
+        {shown.map((one) => (
+          <Card
+            key={one.key}
+            one={one}
+            best={one.key === best && !one.refusal}
+            letter={letterOf(one)}
+            said={reasons.get(one.key) ?? ""}
+            also={matched.get(one.key) ?? ""}
+            onChoose={choose}
+          />
         ))}
       </ul>
       {interpolations.length > 0 && (
@@ -55,7 +84,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
           </div>
           <ul aria-label="Interpolations" className={GRID}>
             {interpolations.map((one) => (
-              <Card key={one.key} one={one} best={false} letter={letterOf(one)} said={one.said ?? ""} onChoose={choose} />
+              <Card key={one.key} one={one} best={false} letter={letterOf(one)} said={one.said ?? ""} also="" onChoose={choose} />
             ))}
           </ul>
         </>
@@ -70,10 +99,12 @@ interface CardProps {
   /** Of the fit that is this model already; empty for none. */
   letter: string;
   said: string;
+  /** The other name by which it was found; empty for none. */
+  also: string;
   onChoose: (one: Candidate) => void;
 }
 
-function Card({ one, best, letter, said, onChoose }: CardProps) {
+function Card({ one, best, letter, said, also, onChoose }: CardProps) {
   const figures = one.group === "model" && !one.refusal;
   return (
     <li>
@@ -85,7 +116,10 @@ function Card({ one, best, letter, said, onChoose }: CardProps) {
         <MiniPlot candidate={one} />
         <span className="grid gap-0.5 px-2.5 py-2">
           <span className="flex items-baseline justify-between gap-2">
-            <span className="font-book text-lead font-semibold">{one.name}</span>
+            <span>
+              <span className="font-book text-lead font-semibold">{one.name}</span>
+              {also && <span className="ml-1.5 text-note text-mute">{also}</span>}
+            </span>
             {letter && <span className="text-note text-mute">fit {letter}</span>}
           </span>
           {figures && (
@@ -98,6 +132,13 @@ function Card({ one, best, letter, said, onChoose }: CardProps) {
       </button>
     </li>
   );
+}
+
+/** In the order of the ranking, once that is known. */
+function inOrder(models: Candidate[], ranking: Ranking | null): Candidate[] {
+  const places = new Map(ranking?.order.map((key, place) => [key, place]));
+  const last = places.size;
+  return [...models].sort((a, b) => (places.get(a.key) ?? last) - (places.get(b.key) ?? last));
 }
 
 function useTried(): Offer[] {

@@ -18,6 +18,21 @@ export function useCatalogue(): Offer[] {
   return data ?? NOTHING;
 }
 
+/**
+ * The models that are called what is looked for, or known by it, by key; with the other name that they were found by, empty
+ * where it is their own. Nothing looked for: all of them.
+ */
+export function matching(offers: Offer[], wanted: string): Map<string, string> {
+  const words = wanted.trim().toLowerCase();
+  const found = new Map<string, string>();
+  for (const { key, name, synonyms } of offers) {
+    const other = synonyms.find((one) => one.toLowerCase().includes(words)) ?? "";
+    if (name.toLowerCase().includes(words)) found.set(key, "");
+    else if (other) found.set(key, other);
+  }
+  return found;
+}
+
 /** The first of the usual models that is not laid over the readings yet. */
 export function nextModel(offers: Offer[], fits: Fit[]): Pick<Offer, "family" | "options"> {
   const taken = new Set(fits.map((fit) => fit.form));
