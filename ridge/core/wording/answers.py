@@ -34,7 +34,7 @@ MOST_DIGITS = 12
 class AnswerText:
     """An answer for display; every text carries its unit.
 
-    ``asked`` the given side (``F = 12 N``), ``result`` the other with its half-width, ``sentence`` what the ± is and the
+    ``asked`` the given side (``F = 12 N``), ``asked_at`` the same without of how many readings it is the mean, ``result`` the other with its half-width, ``sentence`` what the ± is and the
     account of its limits, ``place`` where it stands to the readings (empty inside the range), ``extrapolation`` that without
     what it rests on, ``full`` every digit, ``limits`` the limits alone, where there are any.
     """
@@ -46,6 +46,7 @@ class AnswerText:
     extrapolation: str
     full: str
     limits: str = ""
+    asked_at: str = ""
 
 
 def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refining: bool = False) -> AnswerText:
@@ -78,7 +79,7 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
         )
     if prediction.unchecked:
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
-    return AnswerText(asked, result, sentence, *where, repr(value))
+    return AnswerText(asked, result, sentence, *where, repr(value), asked_at=asked)
 
 
 def new_reading(fit: Fit, naming: Naming) -> str:
@@ -154,7 +155,7 @@ def _solution(
 ) -> AnswerText:
     given = naming.y_with_unit(_mean_given(fit, y, repeats)) if repeats > 1 else naming.y_given(y)
     mean = f", the mean of {repeats} readings" if repeats > 1 else ""
-    asked = f"{naming.y} = {given}{mean}"
+    asked_at = f"{naming.y} = {given}"
     beyond = solution.value, solution.beyond, solution.beyond_ranges
     where = word_place(fit, *beyond, naming), _extrapolation(fit, *beyond, naming)
     result, sentence = _limits_of_x(fit, solution, naming, finer)
@@ -170,8 +171,9 @@ def _solution(
     finite = math.isfinite(solution.low) or math.isfinite(solution.high)
     limits = limits_text(solution.low, solution.high, naming.x_unit, finer) if finite else ""
     return AnswerText(
-        asked, f"{result}{naming.x_on_clock(solution.value)}", sentence, *where, repr(solution.value), limits
-    )
+        f"{asked_at}{mean}", f"{result}{naming.x_on_clock(solution.value)}", sentence, *where, repr(solution.value), limits,
+        asked_at,
+    )  # fmt: skip
 
 
 def _mean_given(fit: Fit, y: float, repeats: int) -> str:

@@ -58,8 +58,5 @@ def column(request: HttpRequest, study_id: uuid.UUID, body: ColumnLookIn) -> Col
         symbol_proposal=proposal,
         uncertainty_problem=uncertainty_problem(body.uncertainty),
         formula=FormulaLookOut.model_validate(formula_look(state, body.key, body.formula)),
-        names=[
-            KnownNameOut(name=name, insert=insert, meaning=meaning)
-            for name, insert, meaning in names_offered(state, body.key)
-        ],
+        names=names_offered(state, body.key),
     )

@@ -14,6 +14,7 @@ from ridge.studies.analysis.calculated import calculate
 from ridge.studies.content.columns import names_for_formulas, read_uncertainty
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
+from ridge.studies.words.schemas import KnownNameOut
 
 _FIRST = 3  # values that are shown of a formula
 
@@ -62,17 +63,19 @@ def formula_look(state: StudyState, key: str, formula: str) -> dict[str, object]
     return {"latex": latex, "values": [text for text in found.texts if text][:_FIRST], "no_value": said}
 
 
-def names_offered(state: StudyState, key: str) -> list[tuple[str, str, str]]:
-    """What the formula of a column may use besides functions: name, what is inserted, meaning."""
+def names_offered(state: StudyState, key: str) -> list[KnownNameOut]:
+    """What the formula of a column may use besides functions."""
     found = []
     for column in state.columns:
         name = column.symbol or (column.role if column.role in ("x", "y") else "")
         if name and column.key != key and name.isidentifier():
-            found.append((name, name, f"column {column.name or column.symbol or column.role}"))
-    found.append(("row", "row", "the number of the row"))
-    taken = {name for name, _, _ in found}
+            meaning = f"column {column.name or column.symbol or column.role}"
+            found.append(KnownNameOut(name=name, insert=name, meaning=meaning, column=True))
+    found.append(KnownNameOut(name="row", insert="row", meaning="the number of the row"))
+    taken = {one.name for one in found}
     for fit in state.fits:
         if fit.letter not in taken:
-            found.append((fit.letter, fit.letter, f"value of fit {fit.letter} at the row"))
-            found.append((f"{fit.letter}(…)", f"{fit.letter}(", f"fit {fit.letter} at any value"))
+            at_row, anywhere = f"value of fit {fit.letter} at the row", f"fit {fit.letter} at any value"
+            found.append(KnownNameOut(name=fit.letter, insert=fit.letter, meaning=at_row))
+            found.append(KnownNameOut(name=f"{fit.letter}(…)", insert=f"{fit.letter}(", meaning=anywhere))
     return found

@@ -36,7 +36,7 @@ class CautionOut(Schema):
 class ParameterOut(Schema):
     """``text`` is the value with its standard error, or with its limits where these are unequal (``asymmetric``). ``value`` and
     ``uncertainty`` stand on their own, each with its power of ten. ``limits``: those at the
-    study's level, and ``interval`` the same behind the level; ``number`` and ``standard_error`` with all their digits, and ``full`` and ``full_error``
+    study's level, and ``interval`` the same behind the level; ``t_test``: t and p of it in one text; ``number`` and ``standard_error`` with all their digits, and ``full`` and ``full_error``
     the same as texts."""
 
     name: str
@@ -53,6 +53,7 @@ class ParameterOut(Schema):
     asymmetric: bool
     t: str
     p: str
+    t_test: str
     full: str
     full_error: str
     number: float

@@ -17,10 +17,11 @@ from ridge.core.interpolation.cautions import findings_of as findings_between
 from ridge.core.judging.cautions import findings_of
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
 from ridge.core.models import FAMILIES, Formula
-from ridge.core.numerals import full, place, probability, significant, write
+from ridge.core.numerals import full, p_text, place, probability, significant, write
 from ridge.core.predicting.parameter_limits import Interval, asymmetric, intervals, unchecked
 from ridge.core.results.finding import Finding
 from ridge.core.results.fit import Fit
+from ridge.core.results.parameter import Parameter
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.checklist import failing_checks
@@ -325,6 +326,13 @@ def _decimals(fit: Fit, naming: Naming, shown: Equation, safe: Equation) -> list
     ]
 
 
+def _t_test(parameter: Parameter) -> str:
+    """``t = 3.2, p = 0.02``: against zero; empty where it is not tested."""
+    if parameter.t is None or parameter.p_value is None:
+        return ""
+    return f"t = {significant(parameter.t, 3).text}, {p_text(parameter.p_value)}"
+
+
 def _word_parameter(
     result: Fit, name: str, unit: str, naming: Naming, level: float, limits: Interval | None
 ) -> ParameterOut:
@@ -358,6 +366,7 @@ def _word_parameter(
         asymmetric=unequal,
         t="" if parameter.t is None else significant(parameter.t, 3).text,
         p="" if parameter.p_value is None else probability(parameter.p_value),
+        t_test=_t_test(parameter),
         full=full(parameter.value),
         full_error=full(error) if error else "",
         number=parameter.value,

@@ -142,7 +142,8 @@ class AnswerRowOut(Schema):
 class AnswerOut(Schema):
     """``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
-    model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on."""
+    model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on. ``asked_at``: ``asked`` without of how many readings it is
+    the mean."""
 
     key: str
     direction: Direction
@@ -151,6 +152,7 @@ class AnswerOut(Schema):
     fit: str = ""
     name: str = ""
     asked: str
+    asked_at: str = ""
     rows: list[AnswerRowOut] = []
     was: str = ""
     beyond_says: str = ""
@@ -359,9 +361,12 @@ class HistoryOut(Schema):
 
 
 class KnownNameOut(Schema):
+    """A name that a formula may use; ``column``: whether it stands for a column of the study."""
+
     name: str
     insert: str
     meaning: str
+    column: bool = False
 
 
 class NoteOut(Schema):

@@ -820,11 +820,17 @@ export interface components {
          * AnswerOut
          * @description ``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
          *     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
-         *     model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on.
+         *     model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on. ``asked_at``: ``asked`` without of how many readings it is
+         *     the mean.
          */
         AnswerOut: {
             /** Asked */
             asked: string;
+            /**
+             * Asked At
+             * @default
+             */
+            asked_at?: string;
             /**
              * Beyond
              * @default false
@@ -2483,8 +2489,16 @@ export interface components {
             ways: components["schemas"]["WayOut"][];
             x_range: components["schemas"]["StretchOut"] | null;
         };
-        /** KnownNameOut */
+        /**
+         * KnownNameOut
+         * @description A name that a formula may use; ``column``: whether it stands for a column of the study.
+         */
         KnownNameOut: {
+            /**
+             * Column
+             * @default false
+             */
+            column?: boolean;
             /** Insert */
             insert: string;
             /** Meaning */
@@ -2752,7 +2766,7 @@ export interface components {
          * ParameterOut
          * @description ``text`` is the value with its standard error, or with its limits where these are unequal (``asymmetric``). ``value`` and
          *     ``uncertainty`` stand on their own, each with its power of ten. ``limits``: those at the
-         *     study's level, and ``interval`` the same behind the level; ``number`` and ``standard_error`` with all their digits, and ``full`` and ``full_error``
+         *     study's level, and ``interval`` the same behind the level; ``t_test``: t and p of it in one text; ``number`` and ``standard_error`` with all their digits, and ``full`` and ``full_error``
          *     the same as texts.
          */
         ParameterOut: {
@@ -2784,6 +2798,8 @@ export interface components {
             symbol: string;
             /** T */
             t: string;
+            /** T Test */
+            t_test: string;
             /** Text */
             text: string;
             /** Uncertainty */

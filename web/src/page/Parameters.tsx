@@ -62,11 +62,7 @@ function Details({ parameter }: { parameter: Parameter }) {
       {parameter.fixed && <span>Fixed at this value, not fitted.</span>}
       {parameter.interval && <span className="numerals">{parameter.interval}</span>}
       {parameter.asymmetric && <span>These are unequal limits; ± would be misleading.</span>}
-      {parameter.t && (
-        <span className="numerals">
-          t = {parameter.t}, p {parameter.p.startsWith("<") ? parameter.p : `= ${parameter.p}`}
-        </span>
-      )}
+      {parameter.t_test && <span className="numerals">{parameter.t_test}</span>}
       <span className="numerals break-all">
         In full: {parameter.full}
         {parameter.full_error && ` ± ${parameter.full_error}`}

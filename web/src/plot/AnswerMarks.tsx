@@ -51,7 +51,7 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
       ? mark.y_low != null && mark.y_high != null && `M${px} ${y(mark.y_low)}V${y(mark.y_high)}`
       : mark.x_low != null && mark.x_high != null && `M${x(mark.x_low)} ${py}H${x(mark.x_high)}`;
   const size = lit ? 9.5 : 6.5;
-  const said = answer.asked.split(",")[0]!;
+  const said = answer.asked_at || answer.asked;
   const width = said.length * 6.6 + 14;
   const pillX = Math.min(Math.max(px - width / 2, left + 2), right - width - 2);
   return (

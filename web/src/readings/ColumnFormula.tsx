@@ -64,7 +64,7 @@ export function ColumnFormula({ text, look, autoFocus, onText, onKeep }: Props) 
             Columns by their symbol
             {look?.names?.length
               ? ` (${look.names
-                  .filter(({ meaning }) => meaning.startsWith("column"))
+                  .filter(({ column }) => column)
                   .map(({ name }) => name)
                   .join(", ")})`
               : ""}

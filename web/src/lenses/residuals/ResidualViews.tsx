@@ -93,7 +93,7 @@ function Drawings({ found, deviation, lit, onChoose }: DrawingsProps) {
   };
   return (
     <>
-      <SmallPlot {...against} title={`Against ${xTitle.split(" / ")[0]}`} xs={found.x} x={spread(found.x)} xTitle={xTitle} />
+      <SmallPlot {...against} title={`Against ${naming.x}`} xs={found.x} x={spread(found.x)} xTitle={xTitle} />
       <SmallPlot {...against} title="Against the fitted value" xs={found.fitted} x={spread(found.fitted)} xTitle={`fitted ${yTitle}`} />
       <SmallPlot {...against} title="By row order" xs={order} x={spread(order)} xTitle="row" />
       <SmallPlot
