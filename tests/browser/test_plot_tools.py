@@ -48,6 +48,78 @@ class PlotCase(BrowserCase):
         ]
 
 
+class NothingMoves(PlotCase):
+    """Whatever is chosen, asked or kept: plot, lenses and tools stay where they are."""
+
+    def places(self) -> list[FloatRect | None]:
+        tabs, tools = (
+            self.page.get_by_role("radio", name="Residuals"),
+            self.page.get_by_role("radio", name="Add readings"),
+        )
+        table = self.page.get_by_role("grid", name="Readings")
+        return [self.box(), tabs.bounding_box(), tools.bounding_box(), table.bounding_box()]
+
+    def test_choosing_and_asking(self) -> None:
+        for title in ("Stretch of the mooring line", "Salinity probe, calibration"):
+            self.open_sample(title)
+            before = self.places()
+            x, y = self.centre(4)
+            self.plot().click(position={"x": x, "y": y})
+            expect(self.page.get_by_test_id("chosen")).to_contain_text("residual")
+            self.assertEqual(self.places(), before)
+            self.page.get_by_role("button", name="without it").hover()
+            expect(self.page.get_by_test_id("chosen")).to_contain_text("the curve moves")
+            self.assertEqual(self.places(), before)
+            field = self.page.get_by_label(re.compile(", given$"))
+            field.fill("1 to 9 step 2")
+            expect(self.page.get_by_role("region", name="The single results")).to_be_visible()
+            self.assertEqual(self.places(), before)
+            field.fill("999")
+            expect(self.page.get_by_test_id("asked")).to_contain_text("Extrapolation")
+            self.assertEqual(self.places(), before)
+            field.fill("six")
+            expect(self.page.get_by_test_id("asked")).to_contain_text("is not a number")
+            self.assertEqual(self.places(), before)
+
+    def test_tools_stand_in_one_row(self) -> None:
+        for title in ("Tide at the pontoon", "Salinity probe, calibration"):
+            self.open_sample(title)
+            middles = {
+                round(box["y"] + box["height"] / 2)
+                for one in (
+                    self.page.get_by_role("radio", name="Plot"),
+                    self.page.get_by_role("button", name="Zoom in"),
+                )
+                if (box := one.bounding_box())
+            }
+            self.assertEqual(len(middles), 1)
+
+    def test_a_kept_answer_is_seen_on_plot_and_page(self) -> None:
+        self.open_sample("Tide at the pontoon")
+        for given in ("3:00", "4:00", "5:00"):
+            self.page.get_by_label(re.compile(", given$")).fill(given)
+            self.page.get_by_role("button", name="Keep").click()
+            self.expect_saved()
+        kept = self.account().get_by_role("listitem").filter(has_text="At t = 5:00")
+        expect(kept).to_be_in_viewport()
+        value = re.search(r"h = (−?[\d.]+)", kept.inner_text())
+        assert value
+        expect(self.page.get_by_test_id("kept-value").filter(has_text=f"{value[1]} m")).to_be_visible()
+
+    def test_a_view_stands_still_while_readings_are_added(self) -> None:
+        self.open_new()
+        self.page.get_by_role("button", name="Press them onto the plot").click()
+        before = self.ticks()
+        for place in ((200.0, 100.0), (300.0, 150.0), (250.0, 200.0)):
+            self.plot().click(position={"x": place[0], "y": place[1]})
+            self.expect_saved()
+            self.assertEqual(self.ticks(), before)
+        expect(self.page.locator("g[data-status='used']")).to_have_count(3)
+        self.page.get_by_role("button", name="All readings").click()
+        expect(self.page.locator("g[data-status='used']")).to_have_count(3)
+        self.assertNotEqual(self.ticks(), before)
+
+
 class Gestures(PlotCase):
     def test_a_drawn_box_becomes_the_view(self) -> None:
         self.open_sample("Stretch of the mooring line")
@@ -134,6 +206,36 @@ class Axes(PlotCase):
         expect(form.get_by_label("The x axis ends at")).to_have_attribute("aria-invalid", "true")
         self.page.reload()
         expect(self.plot().locator("[data-tick='600']")).to_be_attached()
+
+    def test_limits_typed_wrongly_are_told_beside_them(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        form = self.plot_form()
+        before = self.ticks()
+        for label, typed, said in (
+            ("The x axis begins at", "abc", "'abc' is not a number."),
+            ("The x axis has a tick every", "0", "more than 0 apart"),
+            ("The x axis has a tick every", "0.001", "ticks: 120 at most"),
+        ):
+            form.get_by_label(label).fill(typed)
+            form.get_by_label(label).press("Enter")
+            expect(form.get_by_role("alert")).to_contain_text(said)
+            self.assertEqual(self.ticks(), before)
+            form.get_by_label(label).fill("")
+            form.get_by_label(label).press("Enter")
+            expect(form.get_by_role("alert")).to_have_text("")
+        form.get_by_label("The x axis ends at").fill("300")
+        form.get_by_label("The x axis ends at").press("Enter")
+        form.get_by_label("The x axis begins at").fill("400")
+        form.get_by_label("The x axis begins at").press("Enter")
+        expect(form.get_by_role("alert")).to_contain_text("not below 300")
+
+    def test_very_small_values_have_one_power_of_ten(self) -> None:
+        self.open_new()
+        self.fill("1\t2.1e-8\n2\t3.9e-8\n3\t6.2e-8\n4\t7.9e-8")
+        expect(self.curve().first).to_be_attached()
+        self.assertFalse([tick for tick in self.ticks() if "×" in tick])
+        expect(self.plot().get_by_text("/ 10⁻⁸", exact=False).first).to_be_visible()
+        expect(self.plot().get_by_text("residual / 10", exact=False)).to_be_visible()
 
     def test_logarithmic_axes_and_what_has_no_place_on_them(self) -> None:
         self.open_sample("Lantern on the quay")

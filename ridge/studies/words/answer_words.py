@@ -121,6 +121,7 @@ def _value(found: ValueAtX, naming: Naming) -> dict[str, Any]:
     beyond = bool(prediction.beyond > 0)
     return {
         **_texts(word_prediction(found.fit, prediction, naming, refining=not found.checked)),
+        "short": naming.y_with_unit(round_with_half_width(found.y, float(prediction.high) - found.y).value),
         "mark": mark_at(found.x, found.y, y_low=float(prediction.low), y_high=float(prediction.high)),
         "beyond": beyond,
         "beyond_says": beyond_sentence(found.fit, naming, found.x) if beyond else "",
@@ -153,7 +154,7 @@ def _solutions(found: SolutionsAtY, naming: Naming) -> dict[str, Any]:
     rows = [
         AnswerRowOut(
             letter="", asked=text.asked, result=text.result, new=text.limits or text.sentence, place=text.place,
-            extrapolation=text.extrapolation,
+            extrapolation=text.extrapolation, short=_short_x(solution, naming),
             mark=mark_at(solution.value, y, x_low=solution.low, x_high=solution.high),
             numbers=_numbers_of_x(found, solution, naming),
         )
@@ -161,6 +162,7 @@ def _solutions(found: SolutionsAtY, naming: Naming) -> dict[str, Any]:
     ]  # fmt: skip
     return {
         **_texts(texts[0]),
+        "short": _short_x(first, naming),
         "sentence": " ".join(part for part in sentences if part),
         "mark": mark_at(first.value, y, x_low=first.low, x_high=first.high),
         "beyond": beyond,
@@ -168,6 +170,12 @@ def _solutions(found: SolutionsAtY, naming: Naming) -> dict[str, Any]:
         "rows": rows if len(rows) > 1 else [],
         "numbers": _numbers_of_x(found, first, naming),
     }
+
+
+def _short_x(solution: Solution, naming: Naming) -> str:
+    half = max(solution.high - solution.value, solution.value - solution.low)
+    said = round_with_half_width(solution.value, half if math.isfinite(half) else None).value
+    return f"{naming.x_with_unit(said)}{naming.x_on_clock(solution.value)}"
 
 
 def _left_out(found: SolutionsAtY, naming: Naming) -> str:
@@ -201,6 +209,7 @@ def _between(found: OnInterpolation, naming: Naming) -> dict[str, Any]:
     return {
         "asked": asked, "result": result, "sentence": sentence, "place": place, "full": repr(x if looking else y),
         "extrapolation": word_beyond(found.curve, x, naming),
+        "short": naming.x_with_unit(significant(x, 4).text) if looking else naming.y_with_unit(significant(y, 4).text),
         "mark": mark_at(x, y), "beyond": bool(place), "numbers": numbers,
     }  # fmt: skip
 
@@ -305,7 +314,7 @@ def _several(question: Question | AnswerState, found: Several, level: float, nam
 def _row(question: Question | AnswerState, entry: Entry, level: float, naming: Naming) -> AnswerRowOut:
     one = word_answer(question, entry.answered, level, naming)
     row = AnswerRowOut(
-        letter=entry.letter, asked=one.asked, result=one.result, place=one.place, extrapolation=one.extrapolation, problem=one.problem, mark=one.mark,
+        letter=entry.letter, asked=one.asked, result=one.result, place=one.place, extrapolation=one.extrapolation, short=one.short, problem=one.problem, mark=one.mark,
         numbers=one.numbers,
     )  # fmt: skip
     if question.direction == "x_at_y":

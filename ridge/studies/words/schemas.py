@@ -134,6 +134,7 @@ class AnswerRowOut(Schema):
     new: str = ""
     place: str = ""
     extrapolation: str = ""
+    short: str = ""
     problem: str = ""
     mark: MarkOut | None = None
     numbers: list[NumberOut] = []
@@ -143,7 +144,7 @@ class AnswerOut(Schema):
     """``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
     model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on. ``asked_at``: ``asked`` without of how many readings it is
-    the mean."""
+    the mean; ``short``: the value alone, as it stands at its mark."""
 
     key: str
     direction: Direction
@@ -157,6 +158,7 @@ class AnswerOut(Schema):
     was: str = ""
     beyond_says: str = ""
     result: str = ""
+    short: str = ""
     sentence: str = ""
     place: str = ""
     extrapolation: str = ""

@@ -821,7 +821,7 @@ export interface components {
          * @description ``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
          *     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
          *     model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on. ``asked_at``: ``asked`` without of how many readings it is
-         *     the mean.
+         *     the mean; ``short``: the value alone, as it stands at its mark.
          */
         AnswerOut: {
             /** Asked */
@@ -904,6 +904,11 @@ export interface components {
              */
             sentence?: string;
             /**
+             * Short
+             * @default
+             */
+            short?: string;
+            /**
              * Was
              * @default
              */
@@ -952,6 +957,11 @@ export interface components {
             problem?: string;
             /** Result */
             result: string;
+            /**
+             * Short
+             * @default
+             */
+            short?: string;
         };
         /** AsideOut */
         AsideOut: {

@@ -24,7 +24,7 @@ export function AskLine() {
         event.preventDefault();
         if (canKeep) asking.keep();
       }}
-      className="no-print flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1.5 border border-rule bg-sheet px-3 py-1.5"
+      className="no-print relative flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1.5 border border-rule bg-sheet px-3 py-1.5"
     >
       <WhatIsAsked {...asking} />
       {question.direction === "crossing" && <OtherFit {...asking} />}
@@ -32,7 +32,9 @@ export function AskLine() {
       {looking && !several && <Repeats {...asking} />}
       {drawn.length > 1 && <WhichFit {...asking} />}
       {predicting && <Exchange {...asking} />}
-      {canKeep && <button className="button-main ml-auto">Keep</button>}
+      <button className="button-main ml-auto" aria-disabled={!canKeep}>
+        Keep
+      </button>
       <AskedResult asked={asked} unreachable={unreachable} looking={looking} />
     </form>
   );

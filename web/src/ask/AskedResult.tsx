@@ -1,17 +1,35 @@
+import { TriangleAlert } from "lucide-react";
+
 import type { Answer } from "../api/client";
+import { useAnalysisPart } from "../study/context";
+import { isDrawn } from "../fits/kinds";
 import { AnswerTable } from "./AnswerTable";
 
-/** What is answered, read out as it changes: the result with what it means, or why there is none. */
-export function AskedResult({ asked, unreachable, looking }: { asked: Answer | null; unreachable: boolean; looking: boolean }) {
+interface Props {
+  asked: Answer | null;
+  unreachable: boolean;
+  looking: boolean;
+}
+
+/** What is answered, read out as it changes: the result with what it means, or why there is none. Its room is kept. */
+export function AskedResult({ asked, unreachable, looking }: Props) {
   return (
     <div
       aria-live="polite"
-      className={`flex flex-wrap items-center gap-x-2.5 gap-y-1 ${asked || unreachable ? "basis-full" : ""}`}
+      className="h-[60px] basis-full overflow-y-auto text-note leading-[1.35] [@media(max-height:30rem)]:h-auto [@media(max-height:30rem)]:max-h-[60px]"
       data-testid="asked"
+      tabIndex={asked ? 0 : -1}
+      role="group"
+      aria-label="The answer"
     >
-      {unreachable && <span className="text-amber">No connection: the answer cannot be computed just now.</span>}
-      {!unreachable && asked?.problem && <span className="text-amber">{asked.problem}</span>}
+      {unreachable && <p className="text-plain text-amber">No connection: the answer cannot be computed just now.</p>}
+      {!unreachable && asked?.problem && <p className="text-plain text-amber">{asked.problem}</p>}
       {!unreachable && asked && !asked.problem && <Result asked={asked} looking={looking} />}
+      {!unreachable && !asked && (
+        <p className="pt-1 text-mute [@media(max-height:30rem)]:hidden">
+          The answer will stand here with its interval, and on the plot. Keep it to have it on the page.
+        </p>
+      )}
     </div>
   );
 }
@@ -20,16 +38,46 @@ function Result({ asked, looking }: { asked: Answer; looking: boolean }) {
   const rows = asked.rows ?? [];
   return (
     <>
-      <span className="numerals font-book text-lead" title={asked.full ? `In full: ${asked.full}` : undefined}>
-        → {asked.result}
-      </span>
-      {asked.sentence && <span className="text-note text-mute">{asked.sentence}</span>}
-      {asked.place && <span className="rounded bg-amber-well px-2 py-0.5 text-plain text-amber">{asked.extrapolation || asked.place}</span>}
-      {rows.length > 1 && (
-        <div className="max-h-[104px] w-full overflow-auto" tabIndex={0} role="region" aria-label="The single results">
-          <AnswerTable rows={rows} looking={looking} />
-        </div>
-      )}
+      <p className="flex items-center gap-x-2.5">
+        <span className="numerals shrink-0 font-book text-lead" title={asked.full ? `In full: ${asked.full}` : undefined}>
+          → {asked.result}
+        </span>
+        <FitCautions letter={asked.fit} />
+      </p>
+      {rows.length > 1 && <Rows asked={asked} looking={looking} />}
+      <p className="text-mute">
+        {asked.place && <span className="mr-1.5 rounded-sm bg-amber-well px-1 text-amber">{asked.extrapolation || asked.place}</span>}
+        {asked.sentence}
+      </p>
     </>
+  );
+}
+
+/** Several results lie over the plot, so that it stays where it is. */
+function Rows({ asked, looking }: { asked: Answer; looking: boolean }) {
+  return (
+    <div
+      className="absolute inset-x-[-1px] bottom-full max-h-[132px] overflow-auto border border-edge bg-sheet px-3 py-1.5"
+      tabIndex={0}
+      role="region"
+      aria-label="The single results"
+    >
+      <AnswerTable rows={asked.rows ?? []} looking={looking} />
+    </div>
+  );
+}
+
+/** That there are cautions on the fit that answers, with the first of them. */
+function FitCautions({ letter }: { letter: string | undefined }) {
+  const fits = useAnalysisPart((analysis) => analysis.fits);
+  const fit = fits.find((one) => one.letter === letter) ?? fits[0];
+  const [first, ...more] = fit && isDrawn(fit) ? fit.cautions : [];
+  if (!first || letter === "all") return null;
+  const said = `${fit!.letter}: ${first.message}${more.length ? ` And ${more.length} more.` : ""}`;
+  return (
+    <span className="flex min-w-0 items-center gap-1 text-amber" title={said}>
+      <TriangleAlert size={13} className="shrink-0" aria-hidden />
+      <span className="truncate">{said}</span>
+    </span>
   );
 }

@@ -11,6 +11,7 @@ const LONGEST_RESULT = 400;
 export function useQuestion() {
   const change = useChange();
   const fits = useAnalysisPart((analysis) => analysis.fits);
+  const answers = useAnalysisPart((analysis) => analysis.answers);
   const question = useView((view) => view.question);
   const asked = useView((view) => view.asked);
   const { direction, given, repeats, fit } = question;
@@ -29,6 +30,7 @@ export function useQuestion() {
   };
   const keep = () => {
     const was = (asked?.result ?? "").slice(0, LONGEST_RESULT);
+    setView({ keeping: answers.map(({ key }) => key) });
     change({ kind: "keep_answer", direction, given: given.trim(), repeats: several ? 1 : repeats, fit, was });
     put({ given: "", repeats: 1 });
   };

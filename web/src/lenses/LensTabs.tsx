@@ -23,7 +23,7 @@ export function LensTabs() {
         <ToggleGroup.Item
           key={name}
           value={name}
-          className="rounded-(--radius) px-[7px] py-0.5 text-plain text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink"
+          className="rounded-(--radius) px-[7px] py-0.5 text-plain @max-[34rem]:px-1 text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink"
         >
           {LENSES[name]}
         </ToggleGroup.Item>

@@ -1,12 +1,12 @@
 import { ArrowDown, ArrowUp, Check, Copy, Ellipsis, Pencil, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
 import type { Answer } from "../api/client";
 import { CopyTable } from "../ui/CopyTable";
 import { AnswerTable, cellsOf } from "../ask/AnswerTable";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
-import { select } from "../study/view";
+import { select, setView, useView } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { copyText } from "./copy";
 import { Section } from "./Section";
@@ -67,13 +67,26 @@ export function Answers() {
   );
 }
 
+/** Whether an answer has just been kept: then the page brings it into view. */
+function useBroughtIntoView(key: string) {
+  const item = useRef<HTMLLIElement>(null);
+  const wanted = useView((view) => view.keeping);
+  useEffect(() => {
+    if (!wanted || wanted.includes(key)) return;
+    item.current?.scrollIntoView({ block: "nearest" });
+    setView({ keeping: null });
+  }, [wanted, key]);
+  return item;
+}
+
 function Kept({ answer, place, last }: { answer: Answer; place: number; last: boolean }) {
   const change = useChange();
+  const item = useBroughtIntoView(answer.key);
   const [renaming, setRenaming] = useState(false);
   const { key } = answer;
   const rows = answer.rows ?? [];
   return (
-    <li>
+    <li ref={item}>
       {(answer.name || renaming) && (
         <EditableText
           key={renaming ? "new" : "held"}

@@ -99,7 +99,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
               {fit.kind === "fit" && fit.other_way && <OtherWay way={fit.other_way} />}
               <h3 className="mt-3 text-note font-semibold text-mute">How well it fits</h3>
               <p className="mt-1 font-book text-body leading-snug">{fit.how_well}</p>
-              <Statistics fit={fit} />
+              <Statistics fit={fit} leading={place === 0} />
               <Cautions fit={fit} />
               {fit.kind === "fit" && <Checklist checks={fit.checklist} />}
               <p className="mt-2 font-book text-plain leading-snug text-mute">{fit.method}</p>

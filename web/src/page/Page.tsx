@@ -5,7 +5,8 @@ import { nextModel, useCatalogue } from "../fits/catalogue";
 import { Gallery } from "../fits/Gallery";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
 import { EditableText } from "../ui/EditableText";
-import { Hint, Term } from "../ui/Hint";
+import { Hint } from "../ui/Hint";
+import { Correlation } from "./Correlation";
 import { Answers } from "./Answers";
 import { Model } from "./Model";
 import { PrintedReadings } from "./PrintedReadings";
@@ -76,15 +77,7 @@ export function Page() {
             The uncertainties are known in absolute terms, not only relative to each other
           </label>
         )}
-        {analysis.before_fit && (
-          <p className="mt-3 text-note text-mute">
-            <Term
-              word="Correlation"
-              meaning="How closely x and y go together, before any model is chosen. It does not say that a line is right."
-            />{" "}
-            {analysis.before_fit}
-          </p>
-        )}
+        {!analysis.fits.length && <Correlation />}
       </div>
       {choosing && <Gallery fit={null} onClose={() => setChoosing(false)} />}
       <PrintedReadings />

@@ -4,9 +4,10 @@ import { useState } from "react";
 import type { ComputedFit } from "../fits/kinds";
 import { CopyTable } from "../ui/CopyTable";
 import { Term } from "../ui/Hint";
+import { Correlation } from "./Correlation";
 
 /** All statistics, one step away; each label explains itself. */
-export function Statistics({ fit }: { fit: ComputedFit }) {
+export function Statistics({ fit, leading }: { fit: ComputedFit; leading: boolean }) {
   const [open, setOpen] = useState(false);
   const rows = fit.statistics;
   const table = (all: boolean) => [
@@ -25,6 +26,7 @@ export function Statistics({ fit }: { fit: ComputedFit }) {
         </button>
         {open && <CopyTable label="Copy all statistics" what="Statistics" rows={() => table(false)} full={() => table(true)} />}
       </div>
+      <div className={leading && open ? "" : "hidden print:block"}>{leading && <Correlation />}</div>
       <div className="print:columns-2 print:gap-8">
         <table className={`numerals mt-1 w-full text-plain ${open ? "" : "hidden print:table"}`}>
           <tbody>

@@ -34,7 +34,7 @@ export function AnswerMarks({ answers, asked, lit, x, y }: Props) {
 /** An answer with several results as so many with one. */
 function single(answer: Answer): Answer[] {
   const rows = answer.rows ?? [];
-  return rows.length > 1 ? rows.map((row) => ({ ...answer, mark: row.mark, asked: row.asked })) : [answer];
+  return rows.length > 1 ? rows.map((row) => ({ ...answer, mark: row.mark, asked: row.asked, asked_at: "", short: row.short })) : [answer];
 }
 
 const same = (a: Answer, b: Answer) => a.mark?.x === b.mark?.x && a.mark?.y === b.mark?.y;
@@ -96,6 +96,7 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
           strokeWidth={lit ? 2.2 : 1.2}
         />
       ))}
+      {!pill && !faint && answer.short && <KeptValue text={answer.short} at={[px, py]} left={left} />}
       {pill && (
         <g
           pointerEvents="none"
@@ -113,6 +114,28 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
       )}
       {pill && <Holders answer={answer} at={[px, py]} x={x} y={y} />}
     </g>
+  );
+}
+
+/** The value of a kept answer at its mark. */
+function KeptValue({ text, at: [px, py], left }: { text: string; at: [number, number]; left: number }) {
+  const before = px - left > 8 * text.length;
+  return (
+    <text
+      data-testid="kept-value"
+      pointerEvents="none"
+      x={before ? px - 10 : px + 10}
+      y={py - 7}
+      textAnchor={before ? "end" : "start"}
+      className="numerals"
+      fontSize="var(--text-note)"
+      fill="var(--color-ink)"
+      stroke="var(--color-sheet)"
+      strokeWidth="3.5"
+      paintOrder="stroke"
+    >
+      {text}
+    </text>
   );
 }
 

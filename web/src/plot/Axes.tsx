@@ -3,7 +3,8 @@ import { memo } from "react";
 import type { Analysis } from "../api/client";
 import { MARGIN } from "./areas";
 import type { Scale } from "./scales";
-import { minorsOf, type Tick, ticksOf } from "./ticks";
+import { axisTicks, minorsOf, type Tick, type Ticks } from "./ticks";
+import { overWithPower, powerOfTen } from "../ui/numbers";
 
 type Naming = Analysis["naming"];
 
@@ -55,10 +56,9 @@ export const YAxis = memo(function YAxis({
 }) {
   const [bottom, top] = y.range();
   const height = bottom - top;
-  const ticks = within(residual ? ticksOf(y, 3) : ticksOf(y, Math.max(2, Math.floor(height / 60)), division.step, division.clock), [
-    bottom,
-    top,
-  ]);
+  const along = residual ? axisTicks(y, 3) : axisTicks(y, Math.max(2, Math.floor(height / 60)), division.step, division.clock);
+  const ticks = within(along.ticks, [bottom, top]);
+  const over = overWithPower(residual ? naming.y_over : division.over, along.power);
   const lines = !residual && division.grid !== "none";
   const minors = residual || division.grid !== "minor" ? [] : minorsOf(y, ticks);
   return (
@@ -85,17 +85,8 @@ export const YAxis = memo(function YAxis({
         fontSize="var(--text-note)"
         fill="var(--color-ink)"
       >
-        {residual ? (
-          naming.y_over ? (
-            `residual / ${naming.y_over}`
-          ) : (
-            "residual"
-          )
-        ) : division.title ? (
-          division.title
-        ) : (
-          <Title name={naming.y_name} symbol={naming.y} over={division.over} />
-        )}
+        {residual && (over ? `residual / ${over}` : "residual")}
+        {!residual && (withPower(division.title, along.power) ?? <Title name={naming.y_name} symbol={naming.y} over={over} />)}
       </text>
     </g>
   );
@@ -106,18 +97,19 @@ export const XAxis = memo(function XAxis({
   at,
   naming,
   division,
-  ticks,
+  along,
 }: {
   x: Scale;
   at: number;
   naming: Naming;
   division: Division;
-  ticks: Tick[];
+  along: Ticks;
 }) {
   const [left, right] = x.range();
+  const over = overWithPower(division.over, along.power);
   return (
     <g fontSize="var(--text-note)" fill="var(--color-mute)">
-      {ticks.map(({ key, at: place, text }) => (
+      {along.ticks.map(({ key, at: place, text }) => (
         <g key={key} transform={`translate(${place} ${at})`} data-tick={text}>
           <line y2="4" stroke="var(--color-edge)" />
           <text y="16" textAnchor="middle">
@@ -126,17 +118,21 @@ export const XAxis = memo(function XAxis({
         </g>
       ))}
       <text x={(left + right) / 2} y={at + 36} textAnchor="middle" fontSize="var(--text-note)" fill="var(--color-ink)">
-        {division.title ?? <Title name={naming.x_name} symbol={naming.x} over={division.over} />}
+        {withPower(division.title, along.power) ?? <Title name={naming.x_name} symbol={naming.x} over={over} />}
       </text>
     </g>
   );
 });
 
 /** Ticks of the x axis that lie within it. */
-export function xTicks(x: Scale, division: Division): Tick[] {
+export function xTicks(x: Scale, division: Division): Ticks {
   const [left, right] = x.range();
-  return within(ticksOf(x, Math.max(2, Math.floor((right - left) / 70)), division.step, division.clock), [left, right]);
+  const found = axisTicks(x, Math.max(2, Math.floor((right - left) / 70)), division.step, division.clock);
+  return { ...found, ticks: within(found.ticks, [left, right]) };
 }
+
+/** The title of a straightened axis, with the power of ten at its ticks. */
+const withPower = (title: string | undefined, power: number) => (title && power ? `${title} / ${powerOfTen(power)}` : title);
 
 /** Upright gridlines, drawn under everything else in the plot. */
 export const XGrid = memo(function XGrid({

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef } from "react";
 
 import { useKeepLastGood } from "../fits/lastGood";
-import { useAnalysis } from "../study/context";
+import { useAnalysis, useStudy } from "../study/context";
 import { setView, useView } from "../study/view";
 import { areasOf } from "./areas";
 import { CaughtBar } from "./CaughtBar";
@@ -14,7 +14,10 @@ import { PlotNotes } from "./PlotNotes";
 import { usePlaced } from "./usePlaced";
 import { usePlotScales } from "./usePlotScales";
 import { useSize } from "./useSize";
+import { SelectedReading } from "./SelectedReading";
 import { useZoom } from "./useZoom";
+import { isDrawn } from "../fits/kinds";
+import { FirstSteps } from "./FirstSteps";
 
 /** The lens in the middle: readings, curves and residual strip on one x axis. */
 export function Plot() {
@@ -30,24 +33,27 @@ export function Plot() {
   const zoom = useZoom(svg, domain, shapes, { width, height: areas.floor }, scales.drawable, looking);
   useEffect(() => setView({ seen: { ...domain, aspect: width > 0 ? height / width : 0 } }), [domain, width, height]);
   useKeepLastGood(analysis);
+  const empty = useStudy().row_count === 0 && looking && !analysis.fits.some((fit) => isDrawn(fit) && fit.curve);
   const placed = usePlaced(analysis);
-  const beyond = useMemo(() => countBeyond(placed, domain), [placed, domain]);
+  const beyond = useMemo(() => countBeyond(placed, domain, shapes), [placed, domain, shapes]);
   const lost = useMemo(() => unplaceable(analysis, shapes), [analysis, shapes]);
   return (
     <section aria-label="Plot" className="flex h-full min-h-0 flex-col gap-2">
       <PlotBar onZoom={zoom.by} />
       <div ref={frame} className="relative min-h-0 grow border border-rule bg-sheet print:h-auto print:border-0">
-        {!scales.drawable && (
+        {!empty && !scales.drawable && (
           <p role="status" className="absolute inset-0 grid place-content-center p-8 text-center text-mute">
             These numbers are too large, too small or too close together to be drawn. Choose another unit for x or y.
           </p>
         )}
-        {scales.drawable && areas.room && (
+        {empty && <FirstSteps />}
+        {!empty && scales.drawable && areas.room && (
           <>
             <PlotDrawing svg={svg} areas={areas} scales={scales} zoom={zoom} />
+            <SelectedReading areas={areas} />
             <CaughtBar />
-            <PlotNotes asked={asked} domain={domain} lost={lost} />
-            <EdgeCounts beyond={beyond} onBringIn={(edge) => setView({ domain: bringIn(placed, domain, edge) })} />
+            <PlotNotes asked={asked} domain={domain} lost={lost} areas={areas} />
+            <EdgeCounts beyond={beyond} areas={areas} onBringIn={(edge) => setView({ domain: bringIn(placed, domain, edge, shapes) })} />
           </>
         )}
       </div>

@@ -42,13 +42,18 @@ export function PlotContent({ analysis, areas, scales, marks }: Props) {
     [many, still, x, y],
   );
   const unknowns = analysis.unknowns;
+  const answers = [...analysis.answers, ...unknowns.map(({ answer }) => answer)];
+  // Labels keep clear of the values at kept answers too, which stand before their marks.
+  const values = answers.flatMap(({ mark, short }): [number, number][] =>
+    mark && short ? [[x(mark.x) - 3.5 * short.length, y(mark.y) - 10]] : [],
+  );
   const litAnswers = unknowns.filter(({ rows }) => rows.some((row) => isLit(lit, row))).map(({ answer }) => answer.key);
   return (
     <>
       {plot.join && !many && <JoiningLine placed={placed} x={x} y={y} />}
       <PlotCurves analysis={analysis} curves={curves} plot={plot} x={x} y={y} cased={many || marks.crowded} />
       <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={marks.caught} assumed={marks.assumed} only={marks.single} />
-      <AnswerMarks answers={[...analysis.answers, ...unknowns.map(({ answer }) => answer)]} asked={asked} lit={litAnswers} x={x} y={y} />
+      <AnswerMarks answers={answers} asked={asked} lit={litAnswers} x={x} y={y} />
       <Grips analysis={analysis} x={x} y={y} />
       <InHand x={x} y={y} size={plot.size ?? 4.5} />
       <CurveLabels
@@ -57,7 +62,7 @@ export function PlotContent({ analysis, areas, scales, marks }: Props) {
         plot={plot}
         x={x}
         y={y}
-        points={points}
+        points={[...points, ...values]}
       />
       <SeriesLegend series={analysis.series} plot={plot} right={areas.right} top={areas.top} />
     </>

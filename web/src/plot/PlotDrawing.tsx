@@ -39,7 +39,7 @@ export function PlotDrawing({ svg, areas, scales, zoom }: Props) {
   const { measured: own } = analysis;
   const measured = useMemo(() => measuredIn({ measured: own }), [own]);
   const divisions = useDivisions();
-  const ticks = useMemo(() => xTicks(x, divisions.x), [x, divisions.x]);
+  const along = useMemo(() => xTicks(x, divisions.x), [x, divisions.x]);
   const marks = useMarks(analysis, scales);
   const tool = useTool(analysis, x, y, areas);
   const label = useLabel();
@@ -84,14 +84,25 @@ export function PlotDrawing({ svg, areas, scales, zoom }: Props) {
           </clipPath>
         </defs>
         <Ground x={x} top={top} bottom={floor} measured={measured} hatch={hatch} />
-        <XGrid x={x} top={top} bottom={floor} division={divisions.x} ticks={ticks} />
+        <XGrid x={x} top={top} bottom={floor} division={divisions.x} ticks={along.ticks} />
         <YAxis y={y} right={right} naming={analysis.naming} division={divisions.y} />
         <g clipPath={`url(#${inside})`}>
           <PlotContent analysis={analysis} areas={areas} scales={scales} marks={marks} />
         </g>
         <MeasuredBar x={x} y={floor} measured={measured} />
-        <Strip analysis={analysis} measured={measured} x={x} y={residual} lit={marks.lit} hatch={hatch} clip={strip} only={marks.single} />
-        <XAxis x={x} at={stripFloor} naming={analysis.naming} division={divisions.x} ticks={ticks} />
+        {stripFloor > stripTop && (
+          <Strip
+            analysis={analysis}
+            measured={measured}
+            x={x}
+            y={residual}
+            lit={marks.lit}
+            hatch={hatch}
+            clip={strip}
+            only={marks.single}
+          />
+        )}
+        <XAxis x={x} at={stripFloor} naming={analysis.naming} division={divisions.x} along={along} />
         {tool.box && <DraggedBox box={tool.box} />}
       </svg>
     </>

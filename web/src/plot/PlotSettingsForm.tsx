@@ -1,13 +1,16 @@
+import { useState } from "react";
+
 import { SlidersHorizontal } from "lucide-react";
 import { Popover } from "radix-ui";
 
 import type { PlotSettings } from "../api/client";
 import { useAnalysisPart, useChange, useNaming, useStudy } from "../study/context";
-import { setView } from "../study/view";
+import { setView, useView } from "../study/view";
 import { SHAPES } from "./shapes";
 import { keysOf, wordsOf } from "../ui/keys";
 import { Check, Choose, NumberField, Slide } from "./settingFields";
 import { Hint } from "../ui/Hint";
+import { limitProblem } from "./limitProblem";
 
 type Set = (settings: Partial<Record<keyof PlotSettings, unknown>>) => void;
 
@@ -62,47 +65,63 @@ export function PlotSettingsForm() {
 function Limits({ set }: { set: Set }) {
   const { plot } = useStudy();
   const naming = useNaming();
+  const seen = useView((view) => view.seen);
+  const [problem, setProblem] = useState("");
+  const problemOf = (axis: "x" | "y", end: keyof typeof ENDS) => (value: number) =>
+    limitProblem(end, value, {
+      low: plot[`${axis}_low`] ?? null,
+      high: plot[`${axis}_high`] ?? null,
+      seen: seen?.[axis] ?? [0, 0],
+      logarithmic: plot[`${axis}_scale`] === "log",
+    });
   return (
-    <table>
-      <thead>
-        <tr className="text-left text-note text-mute">
-          <th scope="col" className="pr-3 font-semibold">
-            Axis
-          </th>
-          <th scope="col" className="font-normal">
-            from
-          </th>
-          <th scope="col" className="font-normal">
-            to
-          </th>
-          <th scope="col" className="font-normal">
-            tick every
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {(["x", "y"] as const).map((axis) => (
-          <tr key={axis}>
-            <th scope="row" className="pr-3 text-left font-book font-normal italic">
-              {naming[axis]}
+    <div>
+      <table>
+        <thead>
+          <tr className="text-left text-note text-mute">
+            <th scope="col" className="pr-3 font-semibold">
+              Axis
             </th>
-            {keysOf(ENDS).map((end) => {
-              const name = `${axis}_${end}` as const;
-              return (
-                <td key={end} className="py-0.5 pr-1">
-                  <NumberField
-                    label={`The ${axis} axis ${ENDS[end]}`}
-                    value={plot[name] ?? null}
-                    clock={naming[`${axis}_clock`]}
-                    onKeep={(value) => set({ [name]: value })}
-                  />
-                </td>
-              );
-            })}
+            <th scope="col" className="font-normal">
+              from
+            </th>
+            <th scope="col" className="font-normal">
+              to
+            </th>
+            <th scope="col" className="font-normal">
+              tick every
+            </th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {(["x", "y"] as const).map((axis) => (
+            <tr key={axis}>
+              <th scope="row" className="pr-3 text-left font-book font-normal italic">
+                {naming[axis]}
+              </th>
+              {keysOf(ENDS).map((end) => {
+                const name = `${axis}_${end}` as const;
+                return (
+                  <td key={end} className="py-0.5 pr-1">
+                    <NumberField
+                      label={`The ${axis} axis ${ENDS[end]}`}
+                      value={plot[name] ?? null}
+                      clock={naming[`${axis}_clock`]}
+                      problemOf={problemOf(axis, end)}
+                      onProblem={setProblem}
+                      onKeep={(value) => set({ [name]: value })}
+                    />
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p role="alert" className="text-plain text-amber">
+        {problem}
+      </p>
+    </div>
   );
 }
 

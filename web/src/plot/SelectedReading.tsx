@@ -3,11 +3,12 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { useAnalysisPart, useStudy } from "../study/context";
 import { litRows, useView } from "../study/view";
+import type { Areas } from "./areas";
 import { WithoutIt } from "./WithoutIt";
 import { groupDigits } from "../ui/numbers";
 
-/** The chosen reading in one line: observed, on the line, residual, how unusual. */
-export function SelectedReading() {
+/** The chosen reading in one line, in the room between plot and strip: observed, on the line, residual, how unusual. */
+export function SelectedReading({ areas }: { areas: Areas }) {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
   const row = lit && lit[0] === lit[1] && lit[0] < study.row_count ? lit[0] : null;
@@ -24,19 +25,24 @@ export function SelectedReading() {
   // Of a row between its x and its y nothing is said until it is left.
   const entries = row !== null && data && data.row === row && !(incomplete && row === filling) ? data.entries : null;
   return (
-    <p aria-live="polite" className="numerals line-clamp-2 min-w-0 grow text-note leading-[1.25] text-mute" data-testid="chosen">
+    <p
+      aria-live="polite"
+      className="no-print numerals pointer-events-none absolute z-[1] px-1 text-note leading-[18px] text-mute [&_button]:pointer-events-auto [&:has([data-without])_[data-entry]]:hidden [&>*]:bg-sheet"
+      style={{ left: areas.left, right: 8, top: areas.floor + (areas.stripFloor > areas.stripTop ? 5 : -24) }}
+      data-testid="chosen"
+    >
       {entries && (
         <>
-          <span className="font-semibold text-ink">Row {row! + 1}</span>
+          <span className="mr-1.5 font-semibold text-ink">Row {row! + 1}</span>
+          {entries.some(({ label }) => label === "leverage") && <WithoutIt letter={leading} row={row!} called="without it" />}
           {entries
             .filter(({ label }) => label !== "status")
             .map(({ label, value }) => (
-              <span key={label} className="mr-2 ml-1 inline-block">
+              <span key={label} data-entry className="mr-2 ml-1 inline-block">
                 {label} <span className="text-ink">{value}</span>
               </span>
             ))}
           {entries[0]?.value === "set aside" && <span className="ml-1">set aside</span>}
-          {entries.some(({ label }) => label === "leverage") && <WithoutIt letter={leading} row={row!} called="without it" />}
         </>
       )}
       {!entries && lit && lit[1] > lit[0] && (

@@ -22,7 +22,7 @@ export function WithoutIt({ letter, row, called }: { letter: string | undefined;
       >
         {called}
       </button>{" "}
-      {found && <span>{found.sentence}</span>}
+      {found && <span data-without>{found.sentence}</span>}
     </>
   );
 }

@@ -82,26 +82,30 @@ export function Slide({
   );
 }
 
-/** A number that is kept on Enter or leaving; empty sets it back to what draws itself. */
-export function NumberField({
-  label,
-  value,
-  clock,
-  onKeep,
-}: {
+interface NumberFieldProps {
   label: string;
   value: number | null;
   clock: string;
+  /** What is wrong with a number; empty if nothing. */
+  problemOf: (value: number) => string;
+  /** What is wrong with what stands there; empty once it is right. */
+  onProblem: (problem: string) => void;
   onKeep: (value: number | null) => void;
-}) {
+}
+
+/** A number that is kept on Enter or leaving; empty sets it back to what draws itself. */
+export function NumberField({ label, value, clock, problemOf, onProblem, onKeep }: NumberFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const keep = () => {
     if (draft === null) return;
     const next = draft.trim() ? readNumber(draft, clock) : null;
     const unread = next === null && draft.trim() !== "";
-    setWrong(unread);
-    if (unread) return;
+    const notRead = clock ? "neither a number nor a time such as 13:30" : "not a number";
+    const problem = unread ? `'${draft.trim()}' is ${notRead}.` : next === null ? "" : problemOf(next);
+    setWrong(problem !== "");
+    onProblem(problem && `${label}: ${problem[0]!.toLowerCase()}${problem.slice(1)}`);
+    if (problem) return;
     setDraft(null);
     if (next !== value) onKeep(next);
   };
@@ -111,7 +115,6 @@ export function NumberField({
       inputMode="decimal"
       aria-label={label}
       aria-invalid={wrong}
-      title={wrong ? (clock ? "This is neither a number nor a time such as 13:30." : "This is not a number.") : undefined}
       placeholder="auto"
       value={draft ?? (value === null ? "" : inField(value, clock))}
       onChange={(event) => setDraft(event.target.value)}

@@ -1,11 +1,11 @@
 import { scaleLinear, scaleLog } from "d3-scale";
 
-import { clockTick, tickText } from "../ui/numbers";
+import { clockTick, commonPower, scaledTick, tickText } from "../ui/numbers";
 import type { Scale } from "./scales";
 
 /** Steps of a clock axis, in minutes (or seconds) of the unit that its numbers count sixtieths of. */
 const CLOCK_STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 180, 360, 720, 1440, 2880, 10080];
-const MOST_TICKS = 120;
+export const MOST_TICKS = 120;
 
 export interface Tick {
   at: number;
@@ -13,10 +13,24 @@ export interface Tick {
   key: number;
 }
 
-/** Ticks of an axis with their places and texts; `step` as typed, `clock` to write hours and minutes. */
+/** What stands along an axis. `power`: of ten, by which all numbers at the ticks are to be multiplied; 0 for none. */
+export interface Ticks {
+  ticks: Tick[];
+  power: number;
+}
+
+/** Ticks of an axis with their places and texts, each with all that belongs to it. */
 export function ticksOf(scale: Scale, count: number, step?: number | null, clock?: boolean): Tick[] {
+  return placedTicks(scale, count, step, clock, false).ticks;
+}
+
+/** The same where a power of ten that they have in common can stand in the title; `step` as typed, `clock` to write hours and minutes. */
+export const axisTicks = (scale: Scale, count: number, step?: number | null, clock?: boolean): Ticks =>
+  placedTicks(scale, count, step, clock, true);
+
+function placedTicks(scale: Scale, count: number, step: number | null | undefined, clock: boolean | undefined, common: boolean): Ticks {
   const place = (value: number, text: string): Tick => ({ at: scale(value), text, key: value });
-  if (scale.shape.kind === "log") return logTicks(scale, count).map((value) => place(value, logText(value)));
+  if (scale.shape.kind === "log") return { ticks: logTicks(scale, count).map((value) => place(value, logText(value))), power: 0 };
   const own = scale.shape.kind === "other";
   const [low, high] = own ? scale.even : scale.domain;
   const back = (value: number) => (own ? scale.shape.backward(value) : value);
@@ -30,11 +44,10 @@ export function ticksOf(scale: Scale, count: number, step?: number | null, clock
     );
   else values = scaleLinear().domain([low, high]).ticks(count);
   const apart = values.length > 1 ? Math.abs(values[1]! - values[0]!) : Math.abs(values[0] ?? 1) || 1;
-  return values.map((value) => ({
-    at: scale(back(value)),
-    text: clock && !own ? clockTick(value) : tickText(value, step ?? apart),
-    key: value,
-  }));
+  const power = common && !(clock && !own) ? commonPower(values, step ?? apart) : 0;
+  const text = (value: number) =>
+    clock && !own ? clockTick(value) : power ? scaledTick(value, step ?? apart, power) : tickText(value, step ?? apart);
+  return { ticks: values.map((value) => ({ at: scale(back(value)), text: text(value), key: value })), power };
 }
 
 /** Places between the ticks: fifths or halves of a step, or the digits of a decade. */

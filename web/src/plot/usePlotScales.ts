@@ -42,7 +42,10 @@ export function usePlotScales({ left, right, top, floor, stripTop, stripFloor }:
   const x = useMemo(() => makeScale(domain.x, [left, right], shapes.x), [domain.x, left, right, shapes.x]);
   const y = useMemo(() => makeScale(domain.y, [floor, top], shapes.y), [domain.y, floor, top, shapes.y]);
   const largest = settling.view.residual;
-  const residual = useMemo(() => makeScale([-largest, largest], [stripFloor, stripTop]), [largest, stripFloor, stripTop]);
+  const residual = useMemo(
+    () => makeScale([-largest, largest], [Math.max(stripFloor, stripTop + 1), stripTop]),
+    [largest, stripFloor, stripTop],
+  );
   const can = drawable(domain.x, shapes.x) && drawable(domain.y, shapes.y) && drawable([-largest, largest]);
   return { settling, steady, shapes, domain, x, y, residual, drawable: can };
 }

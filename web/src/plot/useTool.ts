@@ -43,7 +43,10 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
     else if (moving.isHolding()) moving.settle();
     else if (tool === "add" && at.px >= area.left && at.px <= area.right && at.py >= area.top && at.py <= area.floor) {
       const change = placing(study, firstFreeRow(study), x, y, { x: x.invert(at.px), y: y.invert(at.py) }, "add");
-      if (change) queue.change(change);
+      if (!change) return;
+      // The view stands still under the hand, however few the readings are.
+      setView({ domain: useView.getState().domain ?? { x: x.domain, y: y.domain } });
+      queue.change(change);
     }
   }
 

@@ -3,6 +3,8 @@ import { useId, useState } from "react";
 
 interface Props {
   word: string;
+  /** What stands on the button where there is no room for the word. */
+  short?: string;
   question: string;
   example: string;
   note: string;
@@ -10,14 +12,16 @@ interface Props {
 }
 
 /** A button that asks why before it does something to readings. */
-export function ReasonButton({ word, question, example, note, onKeep }: Props) {
+export function ReasonButton({ word, short, question, example, note, onKeep }: Props) {
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState("");
   const id = useId();
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger asChild>
-        <button className="button">{word}</button>
+        <button className="button" aria-label={short && word} title={short && word}>
+          {short ?? word}
+        </button>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" side="top" sideOffset={4} collisionPadding={8} className="floating w-72" aria-label={word}>

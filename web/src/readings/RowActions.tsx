@@ -3,7 +3,7 @@ import { litRows, useView } from "../study/view";
 import { ReasonButton } from "./ReasonButton";
 import type { GridControl } from "./useGrid";
 
-/** What can be done with the selected rows. */
+/** What can be done with the selected rows, in one line that is there whether any are selected or not. */
 export function RowActions({ grid }: { grid: GridControl }) {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
@@ -15,9 +15,13 @@ export function RowActions({ grid }: { grid: GridControl }) {
   const assumed = study.assumed.filter(inside);
   const count = Math.min(lit[1], study.row_count - 1) - lit[0] + 1;
   const name = count === 1 ? `Row ${lit[0] + 1}` : `Rows ${lit[0] + 1} to ${lit[0] + count}`;
+  const mixed = aside.length > 0 && aside.length < count;
   return (
-    <div role="group" aria-label={`${name}: what to do`} className="flex flex-wrap items-center gap-1.5">
-      <span className="numerals mr-0.5 text-note text-mute">{name}</span>
+    <div
+      role="group"
+      aria-label={`${name}: what to do`}
+      className="flex min-h-[28px] flex-wrap items-center gap-1 [&_.button]:gap-1 [&_.button]:px-[7px]"
+    >
       {aside.length < count && (
         <ReasonButton
           word="Set aside"
@@ -38,17 +42,19 @@ export function RowActions({ grid }: { grid: GridControl }) {
       <button className="button" onClick={grid.deleteRows}>
         Delete
       </button>
-      {assumed.length < count ? (
+      {!mixed && assumed.length < count && (
         <ReasonButton
           word="Mark as assumed"
+          short="Assume"
           question="Reason for assuming it?"
           example="no load, so no stretch"
           note="For a reading that was not measured but supposed: fits use it, it is drawn dashed, and a caution says so."
           onKeep={(reason) => grid.mark("assume_rows", reason)}
         />
-      ) : (
-        <button className="button" onClick={() => grid.mark("assume_rows", null)}>
-          Mark as measured
+      )}
+      {!mixed && assumed.length === count && (
+        <button className="button" aria-label="Mark as measured" title="Mark as measured" onClick={() => grid.mark("assume_rows", null)}>
+          Measured
         </button>
       )}
     </div>

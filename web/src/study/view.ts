@@ -64,6 +64,8 @@ interface View {
   question: { direction: Direction; given: string; repeats: number; fit: string };
   /** The answer in the ask line, drawn on the plot while it stands there. */
   asked: Answer | null;
+  /** While an answer is being kept: the keys of those that were there before, so that the page can bring the new one into view. */
+  keeping: string[] | null;
   panel: "readings" | "plot" | "page";
   pageFolded: boolean;
   /** Which view stands in the middle. */
@@ -92,6 +94,7 @@ const START: View = {
   calm: null,
   question: { direction: "y_at_x", given: "", repeats: 1, fit: "" },
   asked: null,
+  keeping: null,
   panel: "plot",
   pageFolded: false,
   lens: "plot",

@@ -1,6 +1,6 @@
-/** A number that the hand sets, with the decimals of its step. */
-export function toStep(value: number, step: number): string {
-  const decimals = Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
+/** A number that the hand sets, with the decimals of its step, or with `fewest` where these are more. */
+export function toStep(value: number, step: number, fewest = 0): string {
+  const decimals = Math.max(fewest, Math.ceil(-Math.log10(step) - 1e-9));
   if (decimals > 12 || Math.abs(value) >= 1e12) return String(sixDigits(value));
   return (Math.round(value / step) * step).toFixed(decimals).replace(/^-(0(\.0*)?)$/, "$1");
 }
@@ -48,6 +48,30 @@ export const raised = (exponent: number) =>
 
 /** 10³ in front of the unit of a column whose cells count in thousands; nothing for ones. */
 export const powerOfTen = (exponent: number) => (exponent ? `10${raised(exponent)}` : "");
+
+const MOST_DIGITS = 5;
+
+/** The power of ten that all ticks of an axis have in common when they are very large or very small; 0 for none. */
+export function commonPower(values: number[], step: number): number {
+  const largest = Math.max(...values.map(Math.abs), 0);
+  if (!(largest > 0) || (largest < 1e6 && step >= 1e-4)) return 0;
+  const power = Math.floor(Math.log10(largest) + 1e-9);
+  // Numbers that hardly differ need their digits, not a power.
+  return power - Math.floor(Math.log10(step) + 1e-9) <= MOST_DIGITS ? power : 0;
+}
+
+/** A tick without the power of ten that stands in the title. */
+export function scaledTick(value: number, step: number, power: number): string {
+  if (value === 0) return "0";
+  const decimals = Math.max(0, power - Math.floor(Math.log10(step) + 1e-9));
+  return (value / 10 ** power).toFixed(decimals).replace("-", "−");
+}
+
+/** What an axis is over, the power of ten at its ticks included: 10⁻⁷ A, (10³ m/s). */
+export const overWithPower = (over: string, power: number) => {
+  if (!power) return over;
+  return over.startsWith("(") && over.endsWith(")") ? `(${powerOfTen(power)} ${over.slice(1, -1)})` : `${powerOfTen(power)} ${over}`.trim();
+};
 
 /** A tick as text: true minus, thin spaces, powers of ten for the very large and small. */
 export function tickText(value: number, step: number): string {
