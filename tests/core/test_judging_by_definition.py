@@ -5,21 +5,22 @@ from __future__ import annotations
 import itertools
 import unittest
 from collections.abc import Iterator
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
 import statsmodels.api as sm
-from scipy import stats
+from scipy import optimize, stats
 
 from ridge.core.by_hand import with_values
 from ridge.core.fitting import fit
 from ridge.core.judging import between
 from ridge.core.judging.beside_constant import chance_beside_constant, constant_does_as_well
 from ridge.core.judging.cautions import findings_of
-from ridge.core.judging.clean import Scatter, chance_of_at_least, two_sided
-from ridge.core.judging.influence import readings_far_off, readings_that_decide
+from ridge.core.judging.clean import Scatter, _scatter, chance_of_at_least, two_sided
+from ridge.core.judging.influence import _chance_of_standardised, readings_far_off, readings_that_decide
 from ridge.core.judging.order import count_changes, find_order
-from ridge.core.judging.patterns import Pattern, pattern_of, ranks, signs_probability
+from ridge.core.judging.patterns import Pattern, _spread_trend, pattern_of, ranks, signs_probability
 from ridge.core.judging.ranking import bends, order_models
 from ridge.core.judging.resampling import (
     Draw,
@@ -105,6 +106,30 @@ class FarOff(unittest.TestCase):
         self.assertGreater(sound.leverage[-1], 0.9)
         self.assertNotIn(9, readings_far_off(sound))
 
+    def test_where_the_curve_holds_on_to_it_a_fit_without_it_decides(self) -> None:
+        """By scipy's curve_fit to the others: the reading in units of what the prediction leaves open."""
+        x = np.append(np.linspace(0, 2, 11), 5.0)
+        scatter = np.random.default_rng(40).normal(0, 0.02, 12)
+        named = 0
+        for share in (0.0, 0.05, 0.2, 0.5, 1.0, 2.0):
+            y = 2 * np.exp(0.6 * x) + scatter
+            y[-1] *= 1 + share
+            found = fit(Readings(x, y), Exponential())
+            (a, k), covariance = optimize.curve_fit(_growth, x[:-1], y[:-1], p0=(2, 0.6))
+            slope = np.array([np.exp(k * 5), a * 5 * np.exp(k * 5)])
+            s2 = np.sum((y[:-1] - _growth(x[:-1], a, k)) ** 2) / 9
+            off = (y[-1] - _growth(5.0, a, k)) / np.sqrt(slope @ covariance @ slope + s2)
+            expected = 12 * 2 * stats.t.sf(abs(off), 9) < ALARM
+            suspected = 12 * 2 * stats.t.sf(abs(found.deleted_residuals[-1]), 9) < ALARM
+            if suspected and found.leverage[-1] >= 0.9:
+                named += 1
+                self.assertEqual(11 in readings_far_off(found), expected)
+        self.assertGreater(named, 1)
+
+
+def _growth(x: Any, a: float, k: float) -> Any:
+    return a * np.exp(k * x)
+
 
 class Decides(unittest.TestCase):
     """Readings without which a line or a quadratic would lie outside its own limits, by refits, loops and scipy's Beta."""
@@ -148,6 +173,15 @@ class Decides(unittest.TestCase):
                 self.assertEqual(readings_that_decide(found), expected)
         self.assertGreater(named, 15)
 
+    def test_the_chance_of_a_standardised_residual_is_that_of_beta(self) -> None:
+        x, y = np.arange(9.0), np.array([1.0, 3, 2, 5, 4, 6, 9, 8, 9])
+        found = fit(Readings(x, y), Line())
+        sizes = np.array([0.3, 1.0, 2.0, 2.6, 3.0])
+        expected = stats.beta.sf(np.minimum(sizes**2 / 7, 1), 0.5, 3)
+        np.testing.assert_allclose(_chance_of_standardised(found, sizes, 7), expected, atol=1e-12)
+        given = fit(Readings(x, y, y_error=np.ones(9), absolute_errors=True), Line())
+        np.testing.assert_allclose(_chance_of_standardised(given, sizes, 7), 2 * stats.norm.sf(sizes))
+
     def test_a_lonely_reading_of_a_bent_curve_is_measured_by_a_fit_without_it(self) -> None:
         random = np.random.default_rng(5)
         x = np.append(np.linspace(0, 2, 12), 8.0)
@@ -165,7 +199,7 @@ class CleanResiduals(unittest.TestCase):
         random = np.random.default_rng(6)
         design = np.vander(random.uniform(1, 5, 14), 3)
         values = random.normal(size=14)
-        scatter = Scatter(design * [1e6, 1, 1e-6])
+        scatter = Scatter(design * [1e9, 1, 1e-14])
         np.testing.assert_allclose(scatter.left_of(values), sm.OLS(values, design).fit().resid, atol=1e-11)
         np.testing.assert_allclose(scatter.leverage, np.diag(hat(design)), atol=1e-11)
 
@@ -175,6 +209,10 @@ class CleanResiduals(unittest.TestCase):
         np.testing.assert_allclose(twice.leverage, np.diag(hat(np.stack([np.ones(9), x], axis=1))), atol=1e-12)
 
     def test_how_many_draws_there_are(self) -> None:
+        # The same draws in every version, so that what is computed stays.
+        pinned = np.random.default_rng(20).standard_normal((999, 1))[:2, 0]
+        np.testing.assert_array_equal(_scatter(1, 999)[:2, 0], pinned)
+        self.assertFalse(_scatter(1, 999).flags.writeable)
         for n, draws in ((100, 999), (101, 399)):
             drawn = Scatter(np.ones((n, 1))).simulated()
             self.assertEqual(drawn.shape, (draws, n))
@@ -326,6 +364,23 @@ class Patterns(unittest.TestCase):
             self.assertAlmostEqual(pattern.spread_p, r.pvalue, 9)
             self.assertEqual(pattern.spread, int(np.sign(r.statistic)))
 
+    def test_spread_in_full_order_is_certain(self) -> None:
+        """Seventy residuals whose sizes rise with the curve without a single exception."""
+        x = np.arange(70.0)
+        sizes = 0.5 + 0.01 * x
+        found = with_values(Readings(x, 2 * x + sizes * (-1.0) ** np.arange(70)), Line(), {"slope": 2, "intercept": 0})
+        chance, way = _spread_trend(found.residuals, found.fitted, np.zeros(70), None)
+        self.assertEqual((chance, way), (0.0, 1))
+        self.assertEqual(_spread_trend(found.residuals, np.full(70, 3.0), np.zeros(70), None), (None, 0))
+        missing = found.fitted.copy()
+        missing[3] = np.nan
+        self.assertEqual(_spread_trend(found.residuals, missing, np.zeros(70), None), (None, 0))
+        tied = np.where(x < 35, 0.5, 1.0) * (-1.0) ** np.arange(70)
+        r = stats.spearmanr(np.abs(tied), found.fitted)
+        again, _ = _spread_trend(tied, found.fitted, np.zeros(70), None)
+        assert again is not None
+        self.assertAlmostEqual(again / r.pvalue, 1, 9)
+
     def test_spread_of_few_is_held_against_draws(self) -> None:
         random = np.random.default_rng(14)
         x = np.linspace(0, 10, 30)
@@ -379,6 +434,17 @@ class BesideAConstant(unittest.TestCase):
             over_mean = stats.f.sf(r2 / (1 - r2) * 10 / 1, 1, 10)
             self.assertAlmostEqual(p, max(over_mean, found.statistics.f_p_value or 0), 9)
             self.assertEqual(constant_does_as_well(found), p > SIGNIFICANT)
+
+    def test_every_parameter_beyond_the_first_counts(self) -> None:
+        random = np.random.default_rng(41)
+        x = np.linspace(1, 10, 14)
+        y = 5 + 0.05 * x + random.normal(0, 1.0, 14)
+        found = fit(Readings(x, y), Formula("a*x + b*x^2 + c*x^3"))
+        r2 = 1 - np.sum(found.residuals**2) / np.sum((y - y.mean()) ** 2)
+        p = chance_beside_constant(found)
+        assert p is not None
+        expected = stats.f.sf(r2 / (1 - r2) * 11 / 2, 2, 11) if r2 > 0 else 1.0
+        self.assertAlmostEqual(p, max(expected, found.statistics.f_p_value or 0), 9)
 
     def test_where_there_is_nothing_to_test(self) -> None:
         x = np.arange(1.0, 7)

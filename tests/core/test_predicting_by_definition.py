@@ -143,6 +143,45 @@ class AtY(unittest.TestCase):
         found = fit(Readings(x, y), Line())
         self.assertEqual(solve(found, [8.0, 9, 10, 9])[0].low, solve(found, 9.0, 4)[0].low)
 
+    def test_every_one_of_a_list_has_to_be_a_number(self) -> None:
+        x, y = readings(3, lambda x: 2 + 1.5 * x)
+        found = fit(Readings(x, y), Line())
+        for bad in ([8.0, np.nan], [np.inf], [], [[1.0, 2.0]]):
+            with self.assertRaises(OutsideSense):
+                solve(found, bad)
+        for repeats in (0, 1.5):
+            with self.assertRaises(OutsideSense):
+                solve(found, 9.0, repeats)  # type: ignore[arg-type]
+
+    def test_limits_are_held_against_refits_only_where_that_is_asked_for(self) -> None:
+        x = np.array([0.0, 1, 2, 3, 4, 5, 6])
+        y = 10 * np.exp(-0.5 * x) + np.array([1.5, -1.2, 0.9, -1.4, 1.3, -0.6, 0.2])
+        loose = fit(Readings(x, y), Exponential())
+        plain, checked = solve(loose, 8.0)[0], solve(loose, 8.0, checked=True)[0]
+        self.assertEqual((plain.profiled, plain.unchecked, checked.unchecked), (False, plain.bounded, False))
+        limits = x_limits(loose, plain.value, 8.0, 1, (plain.low, plain.high), 0.95, Effort(QUESTION)).ends
+        self.assertEqual((checked.low, checked.high), limits or (plain.low, plain.high))
+        self.assertEqual(checked.profiled, limits is not None)
+
+    def test_x_at_a_y_of_a_fit_in_logarithms(self) -> None:
+        """The scatter grows with y: a reading of y scatters by y times s of the line in ln y."""
+        x = np.linspace(0, 6, 12)
+        y = 10 * np.exp(-0.5 * x) * np.exp(np.random.default_rng(42).normal(0, 0.1, 12))
+        found = fit(Readings(x, y), Exponential(), least_squares_in="logarithms")
+        one = Design(x, np.log(y), [0, 1])
+        solution = solve(found, 2.0)[0]
+
+        def outside(at: float) -> float:
+            value = np.exp(one.value(at))
+            return float(abs(value - 2.0) - one.t * value * np.hypot(one.s, one.error(at)))
+
+        for end, far in ((solution.low, -9.0), (solution.high, 20.0)):
+            if np.isfinite(end):
+                close(end, optimize.brentq(outside, solution.value, far), rtol=1e-6)
+        at = predict(found, [1.0, 8.0])
+        close(at.standard_error, [np.exp(one.value(v)) * one.error(v) for v in (1.0, 8.0)], rtol=1e-8)
+        close(at.high, [np.exp(one.value(v) + one.t * np.hypot(one.s, one.error(v))) for v in (1.0, 8.0)], rtol=1e-8)
+
     def test_a_slope_that_may_be_zero_sets_no_limits(self) -> None:
         x, y = readings(4, lambda x: 2 + 0 * x, scatter=1.0)
         found = solve(fit(Readings(x, y), Line()), 2.5)[0]
