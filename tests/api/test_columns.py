@@ -338,6 +338,21 @@ class SeriesOfOneStudy(SimpleTestCase):
         np.testing.assert_allclose(slopes, [1.625, 1.0, 2.25], rtol=1e-13)
         self.assertEqual((analysis.series, analysis.series_of), (["ebb", "flood"], [0, 0, 0, 1, 1, 1]))
 
+    def test_series_that_share_no_line_are_named(self) -> None:
+        t = column("t", "x", "0 1 2 3 4 5 6 0 1 2 3 4 5 6", unit="s")
+        which = column("", "series", "ebb " * 7 + "flood " * 7)
+        low = "0.1 1.0 2.1 2.9 4.0 5.1 5.9"
+        for high, apart in (("1.1 2.0 3.1 3.9 5.0 6.1 6.9", True), ("0.0 1.1 1.9 3.1 4.0 4.9 6.1", False)):
+            state = study(t, column("h", "y", f"{low} {high}", unit="m"), which, fits=(FitState("A", "line"),))
+            cautions = {one.code: one for one in drawn(analyse(state).fits[0]).cautions}
+            self.assertEqual("series-differ" in cautions, apart)
+            if apart:
+                one = cautions["series-differ"]
+                self.assertIn("flood above it and ebb below it", one.message)
+                self.assertEqual([action.label for action in one.actions], ["Fit to ebb only"])
+                alone = replace(state, fits=(FitState("A", "line", series="ebb"),))
+                self.assertNotIn("series-differ", [o.code for o in drawn(analyse(alone).fits[0]).cautions])
+
     def test_a_series_that_is_gone(self) -> None:
         fit = analyse(replace(self.state, fits=(FitState("A", "line", series="spring"),))).fits[0]
         self.assertIn("no readings of spring any more", refusal_of(fit))

@@ -18,6 +18,7 @@ from ridge.core.judging import between
 from ridge.core.judging.beside_constant import chance_beside_constant, constant_does_as_well
 from ridge.core.judging.cautions import findings_of
 from ridge.core.judging.clean import Scatter, _scatter, chance_of_at_least, two_sided
+from ridge.core.judging.groups import groups_apart
 from ridge.core.judging.influence import _chance_of_standardised, readings_far_off, readings_that_decide
 from ridge.core.judging.order import count_changes, find_order
 from ridge.core.judging.patterns import Pattern, _spread_trend, pattern_of, ranks, signs_probability
@@ -409,6 +410,40 @@ class Patterns(unittest.TestCase):
         self.assertTrue(one(spread_p=below).spread_changes)
         self.assertFalse(one(spread_p=above).spread_changes)
         self.assertFalse(Pattern(0, 0, 0, None, None, None, 0).visible)
+
+
+class GroupsOfReadings(unittest.TestCase):
+    """The F-test for shifts of groups, by statsmodels with a dummy variable for each."""
+
+    def test_as_statsmodels_has_it(self) -> None:
+        random = np.random.default_rng(50)
+        named = 0
+        for place in range(30):
+            n = int(random.integers(9, 25))
+            x, which = random.uniform(0, 10, n), random.integers(0, 3, n)
+            weights = random.uniform(0.5, 2, n) if place % 2 else np.ones(n)
+            y = 1 + 2 * x + random.normal(0, 1, n) + (place % 3) * 0.9 * which
+            found = groups_apart(fit(Readings(x, y, weight=weights), Line()), which)
+            assert found is not None
+            design = np.column_stack([np.ones(n), x])
+            dummies = np.column_stack([design, *(which == one for one in np.unique(which)[1:])]).astype(float)
+            more, before = sm.WLS(y, dummies, weights).fit(), sm.WLS(y, design, weights).fit()
+            self.assertAlmostEqual(found.p, more.compare_f_test(before)[1], 9)
+            named += found.p < ALARM
+            for one, off in found.offsets.items():
+                rest = (y - before.fittedvalues)[which == one]
+                self.assertAlmostEqual(off, float(np.average(rest, weights=weights[which == one])), 9)
+        self.assertTrue(5 < named < 25)
+
+    def test_rows_of_no_group_and_one_group(self) -> None:
+        x, y = np.arange(8.0), np.array([0.1, 1.2, 1.9, 3.1, 5.0, 6.1, 6.9, 8.0])
+        line = fit(Readings(x, y), Line())
+        self.assertIsNone(groups_apart(line, np.zeros(8, dtype=int)))
+        self.assertIsNone(groups_apart(line, np.full(8, -1)))
+        some = groups_apart(line, np.array([0, 0, 0, -1, -1, 1, 1, 1]))
+        assert some is not None
+        self.assertEqual(set(some.offsets), {0, 1})
+        self.assertIsNone(groups_apart(fit(Readings(x, 2 * x), Line()), np.arange(8) % 2))
 
 
 class BesideAConstant(unittest.TestCase):

@@ -73,6 +73,15 @@ def _far_off(finding: Finding, _: Naming) -> tuple[str, str]:
     )
 
 
+def _series(finding: Finding, _: Naming) -> tuple[str, str]:
+    above, below = finding.words["above"], finding.words["below"]
+    where = " and ".join(f"{names} {side}" for names, side in ((above, "above it"), (below, "below it")) if names)
+    return (
+        f"One {_curve(finding)} does not hold for all series ({_p(finding)}): {where}.",
+        "Fit each series on its own, or find what differs between them.",
+    )
+
+
 def _decides(finding: Finding, _: Naming) -> tuple[str, str]:
     many = len(finding.rows) > 1
     return (
@@ -356,6 +365,7 @@ _WORDS = {
     "as-many-parameters-as-readings": _as_many_parameters,
     "exact-fit": _exact,
     "few-readings": _few,
+    "series-differ": _series,
     "far-off": _far_off,
     "one-reading-decides": _decides,
     "patterned-residuals": _patterned,

@@ -15,9 +15,11 @@ from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation import Interpolation
 from ridge.core.interpolation.cautions import findings_of as findings_between
 from ridge.core.judging.cautions import findings_of
+from ridge.core.judging.groups import groups_apart
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
+from ridge.core.judging.significance import ALARM
 from ridge.core.models import FAMILIES, Formula
-from ridge.core.numerals import full, p_text, place, probability, significant, write
+from ridge.core.numerals import full, join, p_text, place, probability, significant, write
 from ridge.core.predicting.parameter_limits import Interval, asymmetric, intervals, unchecked
 from ridge.core.results.finding import Finding
 from ridge.core.results.fit import Fit
@@ -238,7 +240,7 @@ def _cautions(one: Fitted, table: Table, naming: Naming, of_limits: Sequence[Fin
     if one.interpolation is not None:
         found = [finding for finding in findings_between(one.interpolation) if finding.code != "no-residuals"]
     elif one.fit is not None and one.fit.least_squares_in != "given":
-        found = [*_better_elsewhere(one, table), *findings_of(one.fit), *of_limits]
+        found = [*_better_elsewhere(one, table), *_series_differ(one.fit, table), *findings_of(one.fit), *of_limits]
     out: list[CautionOut] = []
     asked = next((finding.code for finding in found if finding.code in OTHER_MODEL_HELPS and one.fit is not None), "")
     offered: set[str] = set()
@@ -258,6 +260,21 @@ def _cautions(one: Fitted, table: Table, naming: Naming, of_limits: Sequence[Fin
             )
         )
     return out
+
+
+def _series_differ(fit: Fit, table: Table) -> list[Finding]:
+    """Whether series that are fitted together lie at different heights about the curve."""
+    apart = groups_apart(fit, table.series.indices) if table.series else None
+    if apart is None or table.series is None or apart.p >= ALARM:
+        return []
+    names = table.series.names
+    sides = {
+        "above": join([names[number] for number, off in apart.offsets.items() if off > 0]),
+        "below": join([names[number] for number, off in apart.offsets.items() if off <= 0]),
+    }
+    return [
+        Finding("series-differ", facts={"p": apart.p}, words={"curve": fit.model.graph, "first": names[0], **sides})
+    ]
 
 
 def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:

@@ -94,6 +94,9 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
         case "swings" if isinstance(one.model, Polynomial) and int(one.options["degree"]) > 2:
             degree = int(one.options["degree"]) - 1
             return [set_fit(f"Lower the degree to {degree}", options={"degree": degree})]
+        case "series-differ":
+            first = finding.words["first"]
+            return [set_fit(f"Fit to {first} only", series=first)]
         case "far-off":
             return list(aside())
         case "no-better-than-constant" | "slope-not-significant" if not finding.facts["patterned"]:

@@ -76,7 +76,7 @@ function Report({ id }: { id: string }) {
   const lens = useView((view) => view.lens);
   return (
     <div className="flex flex-wrap items-center gap-1.5">
-      <Popover.Close className="button-main" onClick={() => printReport(id)}>
+      <Popover.Close className="button" onClick={() => printReport(id)}>
         <Printer size={14} /> Print
       </Popover.Close>
       {REPORTS.map((name) => (

@@ -38,6 +38,7 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
   {
     title: "Anywhere",
     keys: [
+      ["Alt+1 … Alt+5", "plot, residuals, compare, resample, report"],
       ["Ctrl+Z, Ctrl+Y", "undo, redo"],
       ["Ctrl+V", "preview and import a copied table; a file can be dropped on the window"],
       ["?", "this list"],

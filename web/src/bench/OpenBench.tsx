@@ -24,6 +24,7 @@ import { Messages } from "./Messages";
 import { TopBar } from "./TopBar";
 import { useBenchKeys } from "./useBenchKeys";
 import { WidthHandle } from "./WidthHandle";
+import { Announcer } from "./Announcer";
 
 const take = (incoming: Incoming) => setView({ incoming });
 
@@ -67,7 +68,8 @@ export function OpenBench({ study: first }: { study: Study }) {
         <TopBar onHelp={showKeys} />
         <Messages />
         <Failures />
-        <Panels columns={study.columns.length} />
+        <Announcer />
+        <Panels columns={study.columns.length} title={study.title} />
         <PanelTabs />
       </div>
       <KeysDialog open={keys} onOpenChange={setKeys} />
@@ -78,7 +80,7 @@ export function OpenBench({ study: first }: { study: Study }) {
 }
 
 /** Readings, lens and page side by side; in a narrow window one of them. */
-function Panels({ columns }: { columns: number }) {
+function Panels({ columns, title }: { columns: number; title: string }) {
   const panel = useView((view) => view.panel);
   const lens = useView((view) => view.lens);
   const folded = useView((view) => view.pageFolded);
@@ -106,10 +108,10 @@ function Panels({ columns }: { columns: number }) {
         {!handing && <AskLine />}
       </div>
       <div
-        className={`paper-open w-[390px] shrink-0 overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-bench:w-full max-bench:shrink max-bench:grow max-bench:basis-0 max-bench:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
+        className={`paper-open w-[390px] shrink-0 min-[100rem]:w-[460px] min-[112rem]:w-[520px] overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-bench:w-full max-bench:shrink max-bench:grow max-bench:basis-0 max-bench:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
         tabIndex={0}
         role="region"
-        aria-label="Account"
+        aria-label={`Page of ${title}`}
       >
         <Page />
       </div>

@@ -71,7 +71,7 @@ function SavingState() {
   };
   return (
     <span
-      role="status"
+      role={saving === "saved" || saving === "sending" ? undefined : "status"}
       data-testid="saving"
       data-state={saving}
       className={`ml-1 text-plain whitespace-nowrap ${saving === "saved" ? "text-on-bar/75" : "text-lichen"}`}

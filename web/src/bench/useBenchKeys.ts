@@ -1,6 +1,9 @@
 import { useEffect } from "react";
 
+import { LENSES } from "../lenses/LensTabs";
 import type { GestureQueue } from "../study/queue";
+import { setView } from "../study/view";
+import { keysOf } from "../ui/keys";
 
 /** Keys that work anywhere on the bench, except while a text is being edited. */
 export function useBenchKeys(queue: GestureQueue | null, onHelp: () => void) {
@@ -24,6 +27,9 @@ export function useBenchKeys(queue: GestureQueue | null, onHelp: () => void) {
       } else if (!ctrl && !cell && event.key === "?") {
         event.preventDefault();
         onHelp();
+      } else if (event.altKey && !ctrl && /^Digit[1-5]$/.test(event.code)) {
+        event.preventDefault();
+        setView({ lens: keysOf(LENSES)[Number(event.code.slice(5)) - 1]!, panel: "plot", caught: null });
       }
     };
     window.addEventListener("keydown", onKeyDown);

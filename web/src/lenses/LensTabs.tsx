@@ -3,7 +3,13 @@ import { ToggleGroup } from "radix-ui";
 import { type Lens, setView, useView } from "../study/view";
 import { keysOf } from "../ui/keys";
 
-const LENSES: Record<Lens, string> = { plot: "Plot", residuals: "Residuals", compare: "Compare", resample: "Resample", report: "Report" };
+export const LENSES: Record<Lens, string> = {
+  plot: "Plot",
+  residuals: "Residuals",
+  compare: "Compare",
+  resample: "Resample",
+  report: "Report",
+};
 
 /** Which view stands in the middle. */
 export function LensTabs() {
@@ -19,10 +25,11 @@ export function LensTabs() {
         if (lens) setView({ lens, caught: null });
       }}
     >
-      {keysOf(LENSES).map((name) => (
+      {keysOf(LENSES).map((name, place) => (
         <ToggleGroup.Item
           key={name}
           value={name}
+          title={`${LENSES[name]} (Alt+${place + 1})`}
           className="rounded-(--radius) px-[7px] py-0.5 text-plain @max-[34rem]:px-1 text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink"
         >
           {LENSES[name]}

@@ -18,6 +18,7 @@ import { SelectedReading } from "./SelectedReading";
 import { useZoom } from "./useZoom";
 import { isDrawn } from "../fits/kinds";
 import { FirstSteps } from "./FirstSteps";
+import { PlotTwin } from "./PlotTwin";
 
 /** The lens in the middle: readings, curves and residual strip on one x axis. */
 export function Plot() {
@@ -46,7 +47,7 @@ export function Plot() {
             These numbers are too large, too small or too close together to be drawn. Choose another unit for x or y.
           </p>
         )}
-        {empty && <FirstSteps />}
+        {empty ? <FirstSteps /> : <PlotTwin />}
         {!empty && scales.drawable && areas.room && (
           <>
             <PlotDrawing svg={svg} areas={areas} scales={scales} zoom={zoom} />

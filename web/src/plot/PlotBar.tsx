@@ -18,22 +18,24 @@ export const PlotBar = memo(function PlotBar({ onZoom }: { onZoom: (factor: numb
         <div className="ml-auto flex items-center">
           <PlotTools />
           <span className="mx-0.5 h-5 w-px bg-rule" />
-          <Hint text="Zoom in (+)">
-            <button className="icon-button" aria-label="Zoom in" onClick={() => onZoom(1.4)}>
-              <ZoomIn size={16} />
-            </button>
-          </Hint>
-          <Hint text="Zoom out (−)">
-            <button className="icon-button" aria-label="Zoom out" onClick={() => onZoom(1 / 1.4)}>
-              <ZoomOut size={16} />
-            </button>
-          </Hint>
-          <Hint text="Back to all readings, or to the limits that were typed (0)">
-            <button className="icon-button" aria-label="All readings" disabled={!moved} onClick={() => setView({ domain: null })}>
-              <Maximize size={15} />
-            </button>
-          </Hint>
-          <PlotSettingsForm />
+          <div role="group" aria-label="View of the plot" className="flex items-center">
+            <Hint text="Zoom in (+)">
+              <button className="icon-button" aria-label="Zoom in" onClick={() => onZoom(1.4)}>
+                <ZoomIn size={16} />
+              </button>
+            </Hint>
+            <Hint text="Zoom out (−)">
+              <button className="icon-button" aria-label="Zoom out" onClick={() => onZoom(1 / 1.4)}>
+                <ZoomOut size={16} />
+              </button>
+            </Hint>
+            <Hint text="Back to all readings, or to the limits that were typed (0)">
+              <button className="icon-button" aria-label="All readings" disabled={!moved} onClick={() => setView({ domain: null })}>
+                <Maximize size={15} />
+              </button>
+            </Hint>
+            <PlotSettingsForm />
+          </div>
         </div>
       </div>
     </div>

@@ -44,6 +44,12 @@ export function useMoveTool(analysis: Analysis, x: Scale, y: Scale) {
     isHolding: () => inHand() !== null,
     settle,
     drop: () => trial.drop(),
+    /** Let the reading in hand go back to where it was. */
+    cancel: () => {
+      if (!inHand()) return;
+      setView({ inHand: null });
+      trial.drop();
+    },
     begin: (at: Pixel) => {
       const row = nearestMark(at, { xs: analysis.x, ys: analysis.y, x, y }, REACH, (row) => isDrawnRow(analysis.status[row]));
       if (row === null) return;

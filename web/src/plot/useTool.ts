@@ -1,4 +1,4 @@
-import type { KeyboardEvent, PointerEvent } from "react";
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 
 import type { Analysis } from "../api/client";
 import { useQueue, useStudy } from "../study/context";
@@ -6,27 +6,37 @@ import type { HeldStudy } from "../study/changes";
 import { setView, useView } from "../study/view";
 import type { Areas } from "./areas";
 import { placing } from "./moving";
-import { pixelOf } from "./nearest";
+import { type Pixel, pixelOf } from "./nearest";
 import type { Scale } from "./scales";
 import { useBoxTool } from "./useBoxTool";
 import { useMoveTool } from "./useMoveTool";
 
 const RIM = 4;
+/** Pixels by which a press may move and still be one. */
+const STILL = 8;
 
 /** What the tool in hand does with the pointer and the keys: drag a box, catch a region, move or add a reading. */
 export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
   const queue = useQueue();
   const study = useStudy();
   const tool = useView((view) => view.tool);
+  const pressed = useRef<Pixel | null>(null);
   const boxing = useBoxTool(analysis, x, y);
   const moving = useMoveTool(analysis, x, y);
 
   function onPointerDown(event: PointerEvent<SVGSVGElement>) {
-    if (tool === "look" || event.button || !event.isPrimary) return;
+    if (!event.isPrimary) {
+      // A second finger zooms: whatever the first one began is let go.
+      pressed.current = null;
+      moving.cancel();
+      return boxing.drop();
+    }
+    if (tool === "look" || event.button) return;
     if (event.target instanceof Element && event.target.closest("[data-handle]")) return;
     const at = pixelOf(event, event.currentTarget);
     if (at.px < area.left - RIM || at.py > area.floor + RIM) return;
     event.currentTarget.setPointerCapture(event.pointerId);
+    pressed.current = at;
     if (tool === "box" || tool === "region") boxing.begin(at);
     if (tool === "shift") moving.begin(at);
   }
@@ -38,10 +48,14 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
   }
 
   function onPointerUp(event: PointerEvent<SVGSVGElement>) {
+    if (!event.isPrimary) return;
     const at = pixelOf(event, event.currentTarget);
+    const from = pressed.current;
+    pressed.current = null;
+    const stayed = from !== null && Math.hypot(at.px - from.px, at.py - from.py) <= STILL;
     if (boxing.box) boxing.end(at, tool === "box" ? "box" : "region");
     else if (moving.isHolding()) moving.settle();
-    else if (tool === "add" && at.px >= area.left && at.px <= area.right && at.py >= area.top && at.py <= area.floor) {
+    else if (tool === "add" && stayed && at.px >= area.left && at.px <= area.right && at.py >= area.top && at.py <= area.floor) {
       const change = placing(study, firstFreeRow(study), x, y, { x: x.invert(at.px), y: y.invert(at.py) }, "add");
       if (!change) return;
       // The view stands still under the hand, however few the readings are.
