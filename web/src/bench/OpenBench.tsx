@@ -79,28 +79,28 @@ export function OpenBench({ study: first }: { study: Study }) {
   );
 }
 
-/** Readings, lens and page side by side; in a narrow window one of them. */
+/** Readings, lens and page side by side; in a narrower window the lens and one of them, in a narrow one only that. */
 function Panels({ columns, title }: { columns: number; title: string }) {
   const panel = useView((view) => view.panel);
   const lens = useView((view) => view.lens);
   const folded = useView((view) => view.pageFolded);
   const [width, setWidth] = useState<number | null>(null);
-  const narrow = (name: string) => (panel === name ? "" : "max-bench:hidden print:block");
+  const narrow = (name: string) => (panel === name ? "" : name === "plot" ? "max-pair:hidden print:block" : "max-bench:hidden print:block");
   // The report needs room, and nothing is asked of it.
   const handing = lens === "report";
   const readingsWidth = width ?? Math.min(272 + 62 * (columns - 2), 420);
   const ShownLens = LENSES[lens];
   return (
-    <main className="paper-open flex min-h-0 grow max-bench:flex-col">
+    <main className="paper-open flex min-h-0 grow max-pair:flex-col">
       <div
-        className={`no-print relative min-h-0 shrink-0 p-3.5 max-bench:!w-full max-bench:shrink max-bench:grow max-bench:basis-0 ${narrow("readings")} ${handing ? "bench:hidden" : ""}`}
+        className={`no-print relative min-h-0 shrink-0 p-3.5 max-pair:!w-full max-pair:shrink max-pair:grow max-pair:basis-0 ${narrow("readings")} ${handing ? "bench:hidden" : ""}`}
         style={{ width: readingsWidth + 28 }}
       >
         <Readings />
         <WidthHandle width={readingsWidth} onWidth={setWidth} />
       </div>
       <div
-        className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing ? "pl-3.5" : ""} max-bench:px-3 print:block print:p-0 ${narrow("plot")}`}
+        className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing || panel !== "readings" ? "max-bench:pl-3.5" : ""} ${handing ? "pl-3.5" : ""} max-pair:px-3 print:block print:p-0 ${narrow("plot")}`}
       >
         <div className="min-h-0 grow">
           <ShownLens />
@@ -108,7 +108,7 @@ function Panels({ columns, title }: { columns: number; title: string }) {
         {!handing && <AskLine />}
       </div>
       <div
-        className={`paper-open w-[390px] shrink-0 min-[100rem]:w-[460px] min-[112rem]:w-[520px] overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-bench:w-full max-bench:shrink max-bench:grow max-bench:basis-0 max-bench:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
+        className={`paper-open w-[390px] shrink-0 min-[100rem]:w-[460px] min-[112rem]:w-[520px] overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-pair:w-full max-pair:shrink max-pair:grow max-pair:basis-0 max-pair:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
         tabIndex={0}
         role="region"
         aria-label={`Page of ${title}`}
