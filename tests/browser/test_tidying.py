@@ -167,7 +167,7 @@ class Tidying(BrowserCase):
         self.fill("\n".join(f"{row}\t{2 * row}" for row in range(1, 31)))
         self.page.get_by_role("rowheader", name="3", exact=True).click()
         self.page.get_by_role("rowheader", name="5", exact=True).click(modifiers=["Shift"])
-        expect(self.page.get_by_text("Rows 3 to 5")).to_be_visible()
+        expect(self.page.get_by_role("group", name="Rows 3 to 5: what to do")).to_be_visible()
         expect(self.page.locator("[role=gridcell][aria-selected=true]")).to_have_count(6)
         self.cell(18, 1).click()
         expect(self.page.get_by_label("y, row 18")).to_be_focused()

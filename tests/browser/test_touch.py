@@ -52,7 +52,7 @@ class Touch(BrowserCase):
             x = handle["x"] + share * (goal["x"] + goal["width"] / 2 - handle["x"])
             self.touch("touchMove", (x, handle["y"] + share * (goal["y"] + 13 - handle["y"])))
         self.touch("touchEnd")
-        expect(self.page.get_by_text("Rows 3 to 5")).to_be_visible()
+        expect(self.page.get_by_role("group", name="Rows 3 to 5: what to do")).to_be_visible()
         expect(self.page.locator("[role=gridcell][aria-selected=true]")).to_have_count(6)
 
     def test_keys_that_a_number_keyboard_lacks(self) -> None:

@@ -16,7 +16,7 @@ export function FirstSteps() {
           <li>Drop a file here, or open one: CSV, TSV, JSON, ODS or XLSX.</li>
         </ul>
         <p className="mt-3 flex flex-wrap gap-1.5">
-          <FileButton word="Open file" className="button-main" onTable={(incoming) => setView({ incoming })} />
+          <FileButton word="Open file" label="A file to begin with" className="button-main" onTable={(incoming) => setView({ incoming })} />
           <button className="button" onClick={() => setView({ tool: "add" })}>
             <Plus size={14} /> Press them onto the plot
           </button>

@@ -4,8 +4,16 @@ import { useRef } from "react";
 import type { Incoming } from "../study/view";
 import { takeFile, TYPES } from "./files";
 
+interface Props {
+  word: string;
+  className: string;
+  /** What the field is called for those who hear it. */
+  label?: string;
+  onTable: (incoming: Incoming) => void;
+}
+
 /** Opens the file dialog; the table in the chosen file is handed on. */
-export function FileButton({ word, className, onTable }: { word: string; className: string; onTable: (incoming: Incoming) => void }) {
+export function FileButton({ word, className, label = "A file of readings", onTable }: Props) {
   const file = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -14,7 +22,7 @@ export function FileButton({ word, className, onTable }: { word: string; classNa
         type="file"
         accept={TYPES}
         className="sr-only"
-        aria-label="A file of readings"
+        aria-label={label}
         tabIndex={-1}
         onChange={(event) => {
           const chosen = event.target.files?.[0];

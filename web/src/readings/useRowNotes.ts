@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
 
+import type { HeldStudy } from "../study/changes";
 import { computed } from "../fits/kinds";
 import { useCalmAnalysis, useStudy } from "../study/context";
 import { STATUS } from "../study/status";
@@ -42,17 +43,24 @@ export function useRowNotes(activeRow: number) {
 function useProblems(activeRow: number) {
   const { problems: all } = useCalmAnalysis();
   const problems = useMemo(() => new Map(all.map((problem) => [problem.row, problem])), [all]);
-  // What was already wrong with a row when it was entered is said all the time.
-  const [entered, setEntered] = useState({ row: -1, known: false });
-  if (entered.row !== activeRow) setEntered({ row: activeRow, known: problems.has(activeRow) });
+  const { columns } = useStudy();
+  // A row that was already begun when it was entered is not being filled in: what is missing in it is said all the time.
+  const [entered, setEntered] = useState({ row: -1, begun: false });
+  if (entered.row !== activeRow) setEntered({ row: activeRow, begun: isBegun(columns, activeRow) });
   const [inside, setInside] = useState(false);
-  const filling = inside && entered.row === activeRow && !entered.known ? activeRow : null;
+  const filling = inside && entered.row === activeRow && !entered.begun ? activeRow : null;
   useEffect(() => setView({ filling }), [filling]);
   const problemOf = (row: number) => {
     const problem = problems.get(row);
     return problem && !(problem.incomplete && row === filling) ? problem : undefined;
   };
   return { problemOf, setInside };
+}
+
+/** Whether a row holds one of x and y, but not all of them. */
+function isBegun(columns: HeldStudy["columns"], row: number): boolean {
+  const texts = columns.filter(({ role }) => role === "x" || role === "y").map(({ cells }) => cells[row] ?? "");
+  return texts.some(Boolean) && !texts.every(Boolean);
 }
 
 function largestUsed(residuals: (number | null)[], status: number[]): number {
