@@ -263,7 +263,7 @@ class EachChange(TestCase):
             ({"kind": "mark_rows", "marks": [{"row": 1, "reason": ""}]}, "set aside row 2"),
             ({"kind": "mark_rows", "marks": [{"row": 1, "reason": None}]}, "use row 2 again"),
             ({"kind": "delete_rows", "rows": [0, 2]}, "delete rows 1 and 3"),
-            ({"kind": "set_cells", "row": 0, "column": 0, "block": [["8"]]}, "type in row 1"),
+            ({"kind": "set_cells", "row": 0, "column": 0, "block": [["8"]]}, "column 1 of row 1: 1 → 8"),
             ({"kind": "set_cells", "row": 0, "column": 0, "block": [["", ""]]}, "clear 1 × 2 cells from row 1"),
             ({"kind": "edit_column", "key": self.x, "unit": "N"}, "change the unit of the x column"),
             ({"kind": "set_fit", "letter": "A", "fixed": {"intercept": 0}}, "fix c of fit A"),

@@ -46,6 +46,17 @@ class Words(TestCase):
         for state, change, words in cases:
             self.said(state, words, kind="set_fit", letter="A", **change)
 
+    def test_of_a_cell(self) -> None:
+        for block, words in (
+            ([["4.7"]], "h of row 4: 5 → 4.7"),
+            ([[""]], "clear h of row 4, 5"),
+            ([["spilled before it was read, so it was read again"]], "h of row 4: 5 → spilled before it was r…"),
+        ):
+            self.said(line(), words, kind="set_cells", row=3, column=1, block=block)
+        self.said(line(), "h of row 6: 7", kind="set_cells", row=5, column=1, block=[["7"]])
+        self.said(line(), "clear h of row 6", kind="set_cells", row=5, column=1, block=[[""]])
+        self.said(line(), "column 3 of row 1: 7", kind="set_cells", row=0, column=2, block=[["7"]])
+
     def test_of_the_report(self) -> None:
         state = build_sample("tide")
         self.said(state, "change author and date of the report", kind="set_report", author="Group 4")

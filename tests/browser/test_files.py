@@ -62,7 +62,7 @@ class TakingFiles(BrowserCase):
         expect(self.page.get_by_test_id("legend")).to_contain_text("flood")
         expect(self.page.locator("g[data-status=used] circle")).to_have_count(6)
         self.page.get_by_label("Fitted to").select_option("ebb")
-        expect(self.account()).to_contain_text("y = −0.5·t + 3")
+        expect(self.account().locator("math annotation")).to_have_text("y = -0.5\\,t + 3")
         self.page.get_by_role("button", name="Add a model").click()
         self.page.get_by_label("Model of fit B").select_option("line")
         self.page.get_by_label("Fitted to").nth(1).select_option("flood")

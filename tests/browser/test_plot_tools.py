@@ -59,6 +59,15 @@ class NothingMoves(PlotCase):
         table = self.page.get_by_role("grid", name="Readings")
         return [self.box(), tabs.bounding_box(), tools.bounding_box(), table.bounding_box()]
 
+    def test_the_plot_of_a_study_that_was_empty_is_zoomed(self) -> None:
+        self.open_new()
+        expect(self.page.get_by_text("Drop a file here", exact=False)).to_be_visible()
+        self.page.wait_for_timeout(500)  # as one who reads first
+        self.fill("1\t2\n2\t4\n3\t7")
+        expect(self.curve()).to_be_attached()
+        self.page.get_by_role("button", name="Zoom in").click()
+        expect(self.page.get_by_role("button", name="All readings")).to_be_enabled()
+
     def test_choosing_and_asking(self) -> None:
         for title in ("Stretch of the mooring line", "Salinity probe, calibration"):
             self.open_sample(title)

@@ -55,6 +55,36 @@ class Touch(BrowserCase):
         expect(self.page.get_by_role("group", name="Rows 3 to 5: what to do")).to_be_visible()
         expect(self.page.locator("[role=gridcell][aria-selected=true]")).to_have_count(6)
 
+    def test_a_swipe_over_a_handle_scrolls_and_turns_nothing(self) -> None:
+        self.open_sample("A draining bucket")
+        self.panel("Page")
+        self.page.get_by_role("button", name="More for fit A").tap()
+        self.page.get_by_role("menuitem", name="Set by hand", exact=True).tap()
+        panel = self.page.get_by_role("group", name="Fit A by hand")
+        value, slider = panel.get_by_label(", value").first, panel.get_by_role("slider").first
+        before = value.input_value()
+        track = slider.bounding_box()
+        assert track
+        x, y = track["x"] + 60, track["y"] + track["height"] / 2
+
+        def swipe(across: float, down: float) -> None:
+            self.touch("touchStart", (x, y))
+            for share in range(1, 9):
+                self.touch("touchMove", (x + across * share / 8, y + down * share / 8))
+                self.page.wait_for_timeout(16)
+            self.touch("touchEnd")
+
+        swipe(0, -160)
+        self.page.wait_for_timeout(400)
+        expect(value).to_have_value(before)
+        self.expect_saved()
+        moved = slider.bounding_box()
+        assert moved
+        self.assertLess(moved["y"], track["y"] - 50)
+        y = moved["y"] + moved["height"] / 2
+        swipe(40, 0)
+        expect(value).not_to_have_value(before)
+
     def test_keys_that_a_number_keyboard_lacks(self) -> None:
         self.open_new()
         expect(self.page.get_by_label("x, row 1")).to_be_focused()

@@ -11,6 +11,7 @@ export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }
   const cell = "px-2 py-0.5";
   return (
     <table className="numerals w-full text-plain">
+      <caption className="sr-only">Results, one a row</caption>
       <thead>
         <tr className="border-b border-rule text-left text-note text-mute">
           {lettered && (

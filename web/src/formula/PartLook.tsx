@@ -57,6 +57,7 @@ export function PartLook({ parts, part, place, onPlace }: Props) {
               <PartCurve xs={part.x} ys={part.y} label={part.text} />
               <div className="max-h-36 overflow-auto border border-rule" tabIndex={0} role="region" aria-label="Its value at each reading">
                 <table className="numerals w-full text-right text-plain">
+                  <caption className="sr-only">Its value at each reading</caption>
                   <thead>
                     <tr className="text-note text-mute">
                       <th scope="col" className="px-2 font-normal">

@@ -11,7 +11,7 @@ export function HandPanel({ fit }: { fit: HandFit }) {
   const change = useChange();
   const count = useAnalysisPart((analysis) => analysis.fits.length);
   const [keep, setKeep] = useState(false);
-  const { turn, settle } = useTurning(fit.letter);
+  const { turn, settle, abandon } = useTurning(fit.letter);
   return (
     <div
       role="group"
@@ -19,7 +19,7 @@ export function HandPanel({ fit }: { fit: HandFit }) {
       className="no-print mt-1.5 grid grid-cols-[minmax(0,1fr)] gap-2.5 border border-rule bg-well px-3 py-2.5"
     >
       {fit.handles.map((handle) => (
-        <Handle key={handle.name} handle={handle} onTurn={turn} onKeep={settle} />
+        <Handle key={handle.name} handle={handle} onTurn={turn} onKeep={settle} onDrop={abandon} />
       ))}
       <Misses letter={fit.letter} />
       {fit.grips.length > 0 && (

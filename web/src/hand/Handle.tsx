@@ -18,6 +18,7 @@ interface Props {
   handle: HandleInfo;
   onTurn: (name: string, value: number) => void;
   onKeep: (name: string, value: number) => void;
+  onDrop: () => void;
 }
 
 const STEPS = 150;
@@ -28,7 +29,7 @@ const around = (value: number, step: number): Span => {
 };
 
 /** One parameter by hand: a span and a step taken from the readings, finer and coarser, and the number as typed. */
-export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
+export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: Props) {
   const [span, setSpan] = useState<Span>({ low: handle.low, high: handle.high, step: handle.step });
   const [held, setHeld] = useState<number | null>(null);
   const [draft, setDraft] = useState<string | null>(null);
@@ -104,6 +105,11 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep }: Props) {
             setDragging(false);
             onKeep(handle.name, next);
           }}
+          onDrop={() => {
+            setDragging(false);
+            setHeld(null);
+            onDrop();
+          }}
         />
         <Scaled
           word="coarser"
@@ -136,17 +142,20 @@ interface SliderProps {
   onHold: (held: boolean) => void;
   onTurn: (value: number) => void;
   onKeep: (value: number) => void;
+  /** The page is scrolled by this finger: nothing was meant. */
+  onDrop: () => void;
 }
 
-function SpanSlider({ span, value, name, said, onHold, onTurn, onKeep }: SliderProps) {
+function SpanSlider({ span, value, name, said, onHold, onTurn, onKeep, onDrop }: SliderProps) {
   return (
     <Slider.Root
-      className="relative flex h-6 min-w-0 grow touch-none items-center"
+      className="relative flex h-6 min-w-0 grow touch-pan-y items-center"
       min={span.low}
       max={span.high}
       step={span.step}
       value={[Math.min(Math.max(value, span.low), span.high)]}
       onPointerDown={() => onHold(true)}
+      onPointerCancel={onDrop}
       onLostPointerCapture={() => onHold(false)}
       onValueChange={([next]) => onTurn(next!)}
       onValueCommit={([next]) => onKeep(next!)}

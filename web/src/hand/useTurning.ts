@@ -5,10 +5,10 @@ import { useGesture } from "../study/useGesture";
 import { setView, useView } from "../study/view";
 import { curveOf } from "../fits/kinds";
 
-/** Turning a parameter of the fit of a letter: tried out while it lasts, made as one step when it is let go. */
+/** Turning a parameter of the fit of a letter: tried out while it lasts, made as one step when it is let go, or taken back. */
 export function useTurning(letter: string) {
   const queue = useQueue();
-  const { tryOut, keep } = useGesture();
+  const { tryOut, keep, drop } = useGesture();
   const begin = useCallback(
     (name: string, value: number) => {
       const { turning, preview } = useView.getState();
@@ -27,5 +27,9 @@ export function useTurning(letter: string) {
     },
     [begin, keep],
   );
-  return { turn: begin, settle };
+  const abandon = useCallback(() => {
+    drop();
+    setView({ turning: null });
+  }, [drop]);
+  return { turn: begin, settle, abandon };
 }

@@ -26,7 +26,10 @@ export function TableCard({ title, label, copy, control, below, children }: Prop
         </span>
       </div>
       <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label={label}>
-        <table className="numerals w-full text-right text-plain">{children}</table>
+        <table className="numerals w-full text-right text-plain">
+          <caption className="sr-only">{title}</caption>
+          {children}
+        </table>
       </div>
       {below}
     </div>

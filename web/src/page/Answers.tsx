@@ -37,9 +37,10 @@ export function Answers() {
       </select>
     </label>
   );
+  const empty = !answers.length && !unknowns.length;
   return (
-    <Section title="Answers" aside={level}>
-      {!answers.length && !unknowns.length && (
+    <Section title="Answers" aside={level} empty={empty}>
+      {empty && (
         <p className="text-plain text-mute">
           No answers kept yet. Ask below the plot and keep what you want to hand in. Unknowns (rows with y but no x) appear automatically.
         </p>

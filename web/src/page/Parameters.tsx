@@ -13,6 +13,7 @@ export function Parameters({ fit }: { fit: ComputedFit }) {
   if (!fit.parameters.length) return null;
   return (
     <table className="numerals mt-1 w-full text-plain">
+      <caption className="sr-only">Parameters of fit {fit.letter}</caption>
       <thead className="sr-only">
         <tr>
           <th scope="col">Parameter</th>

@@ -32,19 +32,26 @@ export function Rounding({ fit }: { fit: FittedFit }) {
           {decimals.length > 0 && (
             <>
               <table className="w-full">
+                <caption className="sr-only">Decimals of each parameter</caption>
                 <thead>
                   <tr className="text-left text-note text-mute">
-                    <th className="font-normal">decimals of</th>
-                    <th className="text-right font-normal">shown</th>
-                    <th className="text-right font-normal">needed</th>
+                    <th scope="col" className="font-normal">
+                      decimals of
+                    </th>
+                    <th scope="col" className="text-right font-normal">
+                      shown
+                    </th>
+                    <th scope="col" className="text-right font-normal">
+                      needed
+                    </th>
                   </tr>
                 </thead>
                 <tbody>
                   {decimals.map((one) => (
                     <tr key={one.name}>
-                      <td>
+                      <th scope="row" className="text-left font-normal">
                         <Symbol text={one.symbol} />
-                      </td>
+                      </th>
                       <td className="text-right">
                         <Places
                           label={`Decimals of ${one.symbol}`}

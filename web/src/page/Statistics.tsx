@@ -29,6 +29,7 @@ export function Statistics({ fit, leading }: { fit: ComputedFit; leading: boolea
       <div className={leading && open ? "" : "hidden print:block"}>{leading && <Correlation />}</div>
       <div className="print:columns-2 print:gap-8">
         <table className={`numerals mt-1 w-full text-plain ${open ? "" : "hidden print:table"}`}>
+          <caption className="sr-only">Statistics of fit {fit.letter}</caption>
           <tbody>
             {rows.map((row) => (
               <tr key={row.name} className={`border-b border-rule/60 last:border-0 ${row.absent ? "print:hidden" : ""}`}>

@@ -31,10 +31,11 @@ export function Plot() {
   const areas = useMemo(() => areasOf(width, height), [width, height]);
   const scales = usePlotScales(areas);
   const { domain, shapes } = scales;
-  const zoom = useZoom(svg, domain, shapes, { width, height: areas.floor }, scales.drawable, looking);
+  const empty = useStudy().row_count === 0 && looking && !analysis.fits.some((fit) => isDrawn(fit) && fit.curve);
+  const drawn = !empty && scales.drawable && areas.room;
+  const zoom = useZoom(svg, domain, shapes, { width, height: areas.floor }, drawn, looking);
   useEffect(() => setView({ seen: { ...domain, aspect: width > 0 ? height / width : 0 } }), [domain, width, height]);
   useKeepLastGood(analysis);
-  const empty = useStudy().row_count === 0 && looking && !analysis.fits.some((fit) => isDrawn(fit) && fit.curve);
   const placed = usePlaced(analysis);
   const beyond = useMemo(() => countBeyond(placed, domain, shapes), [placed, domain, shapes]);
   const lost = useMemo(() => unplaceable(analysis, shapes), [analysis, shapes]);
@@ -48,7 +49,7 @@ export function Plot() {
           </p>
         )}
         {empty ? <FirstSteps /> : <PlotTwin />}
-        {!empty && scales.drawable && areas.room && (
+        {drawn && (
           <>
             <PlotDrawing svg={svg} areas={areas} scales={scales} zoom={zoom} />
             <SelectedReading areas={areas} />

@@ -77,6 +77,7 @@ function Limits({ set }: { set: Set }) {
   return (
     <div>
       <table>
+        <caption className="sr-only">Limits and ticks of the axes</caption>
         <thead>
           <tr className="text-left text-note text-mute">
             <th scope="col" className="pr-3 font-semibold">

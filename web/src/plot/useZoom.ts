@@ -9,14 +9,14 @@ import { makeScale, moved } from "./scales";
 /**
  * Wheel, drag and pinch on the plot. The gestures are d3-zoom's; what they give is kept as a domain, so that
  * the view can also be set from elsewhere (back to all readings, bring in what lies beyond an edge).
- * `dragging`: whether a drag moves the view, rather than doing what the tool in hand does.
+ * `drawn`: whether the plot is there. `dragging`: whether a drag moves the view, rather than doing what the tool in hand does.
  */
 export function useZoom(
   target: RefObject<SVGSVGElement | null>,
   shown: Domain,
   shapes: Shapes,
   area: { width: number; height: number },
-  enabled: boolean,
+  drawn: boolean,
   dragging: boolean,
 ) {
   const held = useRef<{
@@ -41,7 +41,7 @@ export function useZoom(
 
   useEffect(() => {
     const element = target.current;
-    if (!element || !enabled || !area.width) return;
+    if (!element || !drawn || !area.width) return;
     const zooming = zoom<SVGSVGElement, unknown>()
       .scaleExtent([1e-3, 1e6])
       .filter((event: Event) => {
@@ -66,7 +66,7 @@ export function useZoom(
     return () => {
       selection.on(".zoom", null);
     };
-  }, [area.width, area.height, enabled, dragging, target]);
+  }, [area.width, area.height, drawn, dragging, target]);
 
   const by = useCallback((factor: number) => {
     if (held.current) held.current.zooming.scaleBy(held.current.selection, factor);

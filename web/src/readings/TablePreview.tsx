@@ -40,6 +40,7 @@ export function TablePreview(props: Props) {
       aria-label="The table as it was understood"
     >
       <table className="w-full border-collapse">
+        <caption className="sr-only">The table as it was understood</caption>
         <thead className="bg-well">
           <tr>
             <th scope="col" className="w-10">

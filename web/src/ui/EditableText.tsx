@@ -73,7 +73,7 @@ export function EditableText({
           setDraft(null);
         }
       }}
-      className={`-mx-1.5 block w-[calc(100%+0.75rem)] resize-none overflow-hidden rounded-(--radius) border border-transparent bg-transparent px-1.5 placeholder:text-mute hover:border-rule focus:border-edge ${className}`}
+      className={`-mx-1.5 block w-[calc(100%+0.75rem)] resize-none overflow-hidden rounded-(--radius) border border-transparent bg-transparent px-1.5 placeholder:text-mute print:placeholder:text-transparent hover:border-rule focus:border-edge ${className}`}
     />
   );
 }

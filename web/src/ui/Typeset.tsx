@@ -10,7 +10,7 @@ export async function mathmlOf(latex: string): Promise<string> {
   return /<math[\s\S]*<\/math>/.exec(written)?.[0] ?? "";
 }
 
-/** A formula set by KaTeX; until that is there, and for a screen reader, its text. */
+/** A formula set by KaTeX for the eye and as MathML for a screen reader; until that is there, its text. */
 export function Typeset({ latex, text, className = "" }: { latex: string; text: string; className?: string }) {
   const place = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -18,7 +18,7 @@ export function Typeset({ latex, text, className = "" }: { latex: string; text: 
     loadKatex()
       .then((katex) => {
         if (!gone && place.current)
-          katex.render(latex, place.current, { throwOnError: false, trust: false, strict: "ignore", output: "html" });
+          katex.render(latex, place.current, { throwOnError: false, trust: false, strict: "ignore", output: "htmlAndMathml" });
       })
       .catch(() => {
         // Out of reach: the formula stands there as text.
@@ -29,11 +29,8 @@ export function Typeset({ latex, text, className = "" }: { latex: string; text: 
     // Another text replaces what was set, even where it is set the same: a space more in a formula.
   }, [latex, text]);
   return (
-    <span className={className}>
-      <span ref={place} aria-hidden="true">
-        {text}
-      </span>
-      <span className="sr-only">{text}</span>
+    <span ref={place} className={`relative ${className}`}>
+      {text}
     </span>
   );
 }

@@ -14,6 +14,9 @@ from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import Cell, Row
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 
+LONGEST_SAID = 24
+"""Characters of a cell that the history tells."""
+
 
 def refuse_too_many_rows(count: int) -> None:
     if count > LIMITS["rows"]:
@@ -75,13 +78,24 @@ class SetCells(Change):
             row=self.row, column=self.column, block=before, new_keys=[c.key for c in columns[len(state.columns) :]],
             rows_after=state.row_count, columns_after=len(state.columns),
         )  # fmt: skip
-        return Outcome(replace(state, columns=tuple(kept)), inverse, self._label(height, width))
-
-    def _label(self, height: int, width: int) -> str:
-        empty = not any(any(line) for line in self.block)
         if height == width == 1:
-            return f"{'clear a cell' if empty else 'type'} in row {self.row + 1}"
-        return f"{'clear' if empty else 'fill in'} {group(str(height))} × {width} cells from row {self.row + 1}"
+            label = self._label_of_one(before[0][0] if before else "", columns[self.column])
+        else:
+            empty = not any(any(line) for line in self.block)
+            label = f"{'clear' if empty else 'fill in'} {group(str(height))} × {width} cells from row {self.row + 1}"
+        return Outcome(replace(state, columns=tuple(kept)), inverse, label)
+
+    def _label_of_one(self, before: str, column: ColumnState) -> str:
+        """What was typed where, and what stood there before."""
+        name = column.symbol or column.name or f"column {self.column + 1}"
+        old, new = (_shortened(text) for text in (before, self.block[0][0]))
+        if not new:
+            return f"clear {name} of row {self.row + 1}" + (f", {old}" if old else "")
+        return f"{name} of row {self.row + 1}: " + (f"{old} → {new}" if old else new)
+
+
+def _shortened(text: str) -> str:
+    return text if len(text) <= LONGEST_SAID else text[: LONGEST_SAID - 1] + "…"
 
 
 class InsertRows(Change):
