@@ -49,3 +49,10 @@ class OtherEyes(BrowserCase):
         question = self.page.get_by_label("Question", exact=True)
         color = question.evaluate("element => getComputedStyle(element, '::placeholder').color")
         self.assertIn(color, ("rgba(0, 0, 0, 0)", "transparent"))
+
+    def test_titles_and_names_are_shown_to_their_descenders(self) -> None:
+        self.open_sample("A draining bucket")
+        expect(self.page.get_by_label("Name of fit B")).to_have_value("draining law")
+        for name in ("Title", "Question", "Name of fit B"):
+            field = self.page.get_by_label(name, exact=True)
+            self.assertLessEqual(field.evaluate("element => element.scrollHeight - element.clientHeight"), 0, name)

@@ -36,7 +36,8 @@ export function EditableText({
     if (!element) return;
     const fit = () => {
       element.style.height = "auto";
-      element.style.height = `${element.scrollHeight}px`;
+      // The height holds the border too, which the text's own does not: without it descenders are cut.
+      element.style.height = `${element.scrollHeight + element.offsetHeight - element.clientHeight}px`;
     };
     fit();
     let width = element.clientWidth;
