@@ -1,0 +1,1 @@
+"""What is judged and predicted, recomputed from its definition with plain loops, refits and general libraries."""
