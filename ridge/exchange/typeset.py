@@ -5,15 +5,20 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from functools import cache
+from html import escape
+from io import BytesIO
 from threading import RLock
 from unicodedata import category
 
 import numpy as np
 import numpy.typing as npt
+from matplotlib.figure import Figure
 from matplotlib.font_manager import FontProperties, findfont
 from matplotlib.ft2font import FT2Font
+from matplotlib.patches import PathPatch
 from matplotlib.path import Path
 from matplotlib.textpath import TextPath, text_to_path
+from matplotlib.transforms import Affine2D
 
 drawing_lock = RLock()
 """Matplotlib's settings and parsers are shared by all threads; drawings take turns."""
@@ -22,6 +27,7 @@ _GAP = 0.25  # of the size, between what stands side by side
 _LEADING = 0.45  # of the size, between two cases
 _COMMANDS = {Path.MOVETO: "M", Path.LINETO: "L", Path.CURVE3: "Q", Path.CURVE4: "C", Path.CLOSEPOLY: "Z"}
 _LONGEST = 4000
+_ROOM = 1.0  # points around a drawing that is a file of its own
 _ALIASES = {
     "text": "mathrm", "textrm": "mathrm", "operatorname": "mathrm", "dfrac": "frac", "tfrac": "frac",
     "le": "leq", "ge": "geq", "ne": "neq",
@@ -76,15 +82,29 @@ def draw_equation(latex: str, size: float = 12) -> Drawing | None:
     return _beside([part for part in (outside[0], block, outside[1]) if part and part.width], size)
 
 
-def as_svg(drawing: Drawing, color: str) -> bytes:
-    """The drawing as SVG of its own size."""
-    room = 1.0
+def as_svg(drawing: Drawing, color: str, said: str = "") -> bytes:
+    """The drawing as SVG of its own size; ``said``: what it says, for those who cannot see it."""
+    room = _ROOM
     width, height = drawing.width + 2 * room, drawing.ascent + drawing.descent + 2 * room
     flip = f"translate({room:g} {drawing.ascent + room:.2f}) scale(1 -1)"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.2f}pt" height="{height:.2f}pt" '
-        f'viewBox="0 0 {width:.2f} {height:.2f}"><path fill="{color}" transform="{flip}" d="{_outline(drawing.path)}"/></svg>'
+        f'viewBox="0 0 {width:.2f} {height:.2f}">{f"<title>{escape(said)}</title>" if said else ""}<path fill="{color}" transform="{flip}" d="{_outline(drawing.path)}"/></svg>'
     ).encode()
+
+
+def as_png(drawing: Drawing, color: str, resolution: int = 300) -> bytes:
+    """The drawing on white, at so many dots an inch."""
+    width, height = drawing.width + 2 * _ROOM, drawing.ascent + drawing.descent + 2 * _ROOM
+    placed = drawing.moved(_ROOM, drawing.descent + _ROOM).path
+    body = BytesIO()
+    with drawing_lock:
+        figure = Figure(figsize=(width / 72, height / 72), facecolor="white")
+        shape = PathPatch(placed, facecolor=color, linewidth=0)
+        shape.set_transform(Affine2D().scale(1 / 72) + figure.dpi_scale_trans)
+        figure.add_artist(shape)
+        figure.savefig(body, format="png", dpi=resolution)
+    return body.getvalue()
 
 
 def _outline(path: Path) -> str:

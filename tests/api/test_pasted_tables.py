@@ -175,6 +175,7 @@ class Taking(TestCase):
         for more, word in (
             ({"columns": COLUMNS[:2]}, "other columns"),
             ({"columns": [COLUMNS[0], COLUMNS[0], COLUMNS[2]]}, "Only one column"),
+            ({"columns": [COLUMNS[0], {**other, "role": "series"}, {**other, "role": "series"}]}, "Only one column"),
             ({"text": wide, "separator": "tab", "header": False, "columns": [other] * (LIMITS["columns"] + 1)}, "columns at most"),
             ({"text": "1\n" * (LIMITS["rows"] + 1), "separator": "tab", "header": False, "columns": COLUMNS[:1]}, "rows at most"),
             ({"text": "x" * 300 + ";2;3", "header": False}, "characters at most"),

@@ -15,7 +15,6 @@ from ridge.core.judging.ranking import TRIED, bends, rank_models
 from ridge.core.judging.resampling import bootstrap, k_fold, random_shares, root_mean_square
 from ridge.core.judging.significance import CHECK
 from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
-from ridge.core.wording.naming import Naming
 from ridge.core.wording.suggestion import reason
 
 X = np.linspace(0.5, 10, 25)
@@ -63,7 +62,7 @@ class Ranking(TestCase):
             self.assertEqual(repr(ranked[0].model), first)
             self.assertEqual(len(ranked), len(TRIED))
             self.assertAlmostEqual(sum(one.weight for one in ranked), 1, places=9)
-            sentences = [reason(one, Naming()) for one in ranked]
+            sentences = [reason(one) for one in ranked]
             self.assertTrue(all(sentence.endswith(".") for sentence in sentences))
 
     def test_none_is_hidden_where_it_cannot_be_fitted(self) -> None:

@@ -30,7 +30,6 @@ from ridge.core.models import (
     Power,
     Sinusoid,
 )
-from ridge.core.wording.naming import Naming
 from ridge.core.wording.suggestion import reason
 from tests.labelled import CONSTANT, studies
 from tests.simulated import LAWS, LOW, clean, noise
@@ -89,7 +88,7 @@ class Noise(TestCase):
         for one in ranked[1:]:
             if one.fit is not None and one.fit.statistics.aicc is not None:
                 self.assertTrue(one.idle, repr(one.model))
-                self.assertIn("a constant does as well", reason(one, Naming()))
+                self.assertIn("a constant does as well", reason(one))
 
     def test_what_the_readings_chose_is_counted(self) -> None:
         # A sinusoid on a calibration line: half of its parameters are held, and were chosen all the same.

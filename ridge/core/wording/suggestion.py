@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from ridge.core.judging.misses import typical_miss
 from ridge.core.judging.ranking import Ranked
 from ridge.core.numerals import count_word, join, significant
-from ridge.core.wording.naming import Naming
 
 
-def reason(ranked: Ranked, naming: Naming) -> str:
-    """Its place among the models in words: typical miss, order left in the residuals, distance to the best."""
+def reason(ranked: Ranked) -> str:
+    """Its place among the models in words: how many parameters, what they leave in the residuals, distance to the best."""
     if ranked.fit is None:
         return ranked.refusal
     statistics = ranked.fit.statistics
@@ -17,20 +15,20 @@ def reason(ranked: Ranked, naming: Naming) -> str:
         return "It has as many parameters as there are readings, so nothing tells how good it is."
     if statistics.exact:
         return "It goes through every reading exactly."
-    miss = naming.y_with_unit(significant(typical_miss(ranked.fit) or 0.0, 2).text)
-    parameters = ranked.parameters
-    said = f"It typically misses a reading by {miss} with {parameters} parameter{'' if parameters == 1 else 's'}"
+    return f"{ranked.parameters} parameter{'' if ranked.parameters == 1 else 's'}; {_verdict(ranked)}."
+
+
+def _verdict(ranked: Ranked) -> str:
     if ranked.idle:
-        return f"{said}: a constant does as well."
+        return "a constant does as well"
     if ranked.patterned:
-        return f"{said}, but its residuals still show a pattern."
+        return "its residuals still show a pattern"
     if ranked.difference is None:
-        return f"{said}; there are too few readings to compare it with the others."
+        return "there are too few readings to compare it with the others"
     if ranked.difference == 0:
-        return f"{said}, with no pattern found in the residuals: the best of these by AICc."
-    if ranked.close:
-        return f"{said}: as good as the best."
-    return f"{said}; AICc is {significant(ranked.difference, 2).text} above the best."
+        return "the lowest AICc"
+    above = f"AICc {significant(ranked.difference, 2).text} above the lowest"
+    return f"{above}, which says little" if ranked.close else above
 
 
 def word_bends(count: int, n: int) -> str:

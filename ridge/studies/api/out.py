@@ -14,9 +14,11 @@ from pydantic import Field, FiniteFloat, StringConstraints
 from ridge.accounts.guests import user_or_new_guest
 from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
 from ridge.exchange.figure import FORMATS, CannotDraw, draw
+from ridge.exchange.figure.paper import INK
 from ridge.exchange.report.docx import write_docx
 from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import NoPdf, write_pdf
+from ridge.exchange.typeset import as_png, as_svg, draw_equation
 from ridge.studies.api.admission import own_study
 from ridge.studies.api.shelf import card
 from ridge.studies.content.store import create_study, read_state
@@ -29,6 +31,10 @@ from ridge.studies.words.analyse import analysis_of
 from ridge.studies.words.schemas import CardOut, Message
 
 router = Router(tags=["out"])
+
+
+EQUATION_SIZE = 14
+"""Points of an equation that is a picture of its own."""
 
 
 class FigureIn(Schema):
@@ -69,6 +75,32 @@ def figure(
     except CannotDraw as reason:
         return 400, Message(message=str(reason))
     return _file(drawing, FORMATS[kind], state.title, kind)
+
+
+NO_PICTURE = "This equation cannot be drawn as a picture. Copy it as LaTeX or as MathML instead."
+
+
+@router.get("/studies/{study_id}/fits/{letter}/equation.{kind}", response={400: Message, 404: Message})
+def equation(
+    request: HttpRequest, study_id: uuid.UUID, letter: str, kind: Literal["svg", "png"], in_letters: bool = False
+) -> Any:
+    """The equation of a fit as a picture of its own, in numbers as it is shown or in letters."""
+    study = own_study(request)
+    state = read_state(study)
+    fit = next((one for one in analysis_of(study, state).fits if one.letter == letter), None)
+    if fit is None:
+        return 404, Message(message=f"The study has no fit {letter[:20]}.")
+    if in_letters:
+        text, latex = fit.form_text, fit.form_latex
+    elif fit.kind == "refused" or fit.kind == "interpolation":
+        return 400, Message(message="There is no equation in numbers as long as nothing is fitted.")
+    else:
+        text, latex = fit.equation_text, fit.equation_latex
+    drawing = draw_equation(latex, EQUATION_SIZE) if latex else None
+    if drawing is None:
+        return 400, Message(message=NO_PICTURE)
+    body = as_svg(drawing, INK, text) if kind == "svg" else as_png(drawing, INK)
+    return _file(body, FORMATS[kind], f"{state.title} equation {letter}", kind)
 
 
 INERT = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'self'; sandbox allow-same-origin allow-modals"

@@ -67,7 +67,7 @@ def ranking(state: StudyState, series: str) -> RankingOut:
     seen = word_bends(bends(readings), readings.n) if readings.n <= MOST_LOOKED_AT else ""
     return RankingOut(
         order=[one.key for one in ranked],
-        reasons=[reason(replace(one.place, refusal=_refusal(one.one, table)), table.naming) for one in ranked],
+        reasons=[reason(replace(one.place, refusal=_refusal(one.one, table))) for one in ranked],
         suggested=[one.holds for one in ranked],
         # Where a model holds, counting bends as polynomials do would only mislead.
         summary=word_suggested(names) if names else f"{seen} {word_suggested(names)}".strip(),

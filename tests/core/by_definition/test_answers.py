@@ -16,8 +16,9 @@ from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
 from ridge.core.predicting.at_x import predict
 from ridge.core.predicting.at_y import solve
-from ridge.core.predicting.crossings import bracketed, find_crossings, search_grid
-from ridge.core.predicting.curve_limits import x_limits
+from ridge.core.predicting.crossings import _halved, bracketed, find_crossings, search_grid
+from ridge.core.predicting.curve_limits import curve_limits, x_limits
+from ridge.core.predicting.parameter_limits import misleads
 from ridge.core.predicting.sense import Sense, prediction_within, solutions_within
 from ridge.core.readings import Readings
 from tests.core.by_definition.designs import Design, close, readings
@@ -62,6 +63,30 @@ class AtX(unittest.TestCase):
         self.assertIs(prediction_within(plain, Sense()), plain)
         self.assertIsNot(prediction_within(plain, Sense(low=0)), plain)
         self.assertIsNot(prediction_within(plain, Sense(high=9)), plain)
+
+    def test_what_was_checked_and_what_was_not(self) -> None:
+        x, y = readings(9, lambda x: 10 * np.exp(-0.4 * x), n=9, scatter=1.2)
+        line, bent = fit(Readings(x, y), Line()), fit(Readings(x, y), Exponential())
+        for model, misleading in ((line, False), (bent, True)):
+            plain, checked = predict(model, x), predict(model, x, checked=True)
+            self.assertEqual(plain.unchecked.tolist(), [misleading] * len(x))
+            self.assertFalse(plain.profiled.any())
+            self.assertFalse(checked.unchecked.any())
+            self.assertEqual(bool(checked.profiled.any()), misleading)
+        through = fit(Readings(x[:2], y[:2]), Line())
+        self.assertFalse(predict(through, x, checked=True).profiled.any())
+
+    def test_the_curve_of_a_linear_model_needs_no_profile(self) -> None:
+        x, y = readings(10, lambda x: 1 + 2 * x)
+        line, bent = fit(Readings(x, y), Line()), fit(Readings(x, 1 + np.exp(x / 5)), Exponential())
+        self.assertIsNone(curve_limits(line, 3.0, 0.5, 0.95, Effort(QUESTION)).ends)
+        for half in (0.0, float("inf")):
+            self.assertIsNone(curve_limits(bent, 3.0, half, 0.95, Effort(QUESTION)).ends)
+
+    def test_limits_mislead_when_the_rise_is_not_one_at_either_side(self) -> None:
+        self.assertFalse(misleads(lambda side: side * side))
+        self.assertTrue(misleads(lambda side: side * side if side < 0 else 2.0))
+        self.assertTrue(misleads(lambda side: side * side if side > 0 else 2.0))
 
 
 class AtY(unittest.TestCase):
@@ -230,3 +255,18 @@ class Crossings(unittest.TestCase):
 
     def test_the_grid_is_finer_for_more_cycles(self) -> None:
         self.assertEqual([len(search_grid(0, 1, cycles)) for cycles in (0, 31, 100, 1e6)], [2001, 2001, 6400, 200_001])
+
+    def test_an_edge_that_stays_above_zero_is_no_crossing(self) -> None:
+        grid = np.linspace(0, 10, 41)
+        with np.errstate(invalid="ignore"):
+            self.assertEqual(find_crossings(lambda x: np.sqrt(x - 4.1) + 1e-9, grid), [])
+            found = find_crossings(lambda x: np.sqrt(x - 4.1) - 1e-3, grid)
+        np.testing.assert_allclose(found, [4.1 + 1e-6], rtol=1e-12)
+
+    def test_where_some_places_between_have_no_value(self) -> None:
+        def broken(x: float) -> float:
+            return float("nan") if 0.6 < x < 0.8 else 0.3 - x
+
+        self.assertAlmostEqual(bracketed(broken, 0.0, 1.0), 0.3, 12)
+        for low in (-3.0, -1e-3, 0.25):
+            self.assertAlmostEqual(_halved(broken, low, 1.0), 0.3, 12)

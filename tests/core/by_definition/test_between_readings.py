@@ -96,3 +96,10 @@ class BetweenReadings(unittest.TestCase):
         gentle = fit(Readings(x, 10 / (1 + np.exp(-(x - 4.5))) + random.normal(0, 0.05, 10)), Logistic())
         self.assertIsNone(between.step_between(gentle))
         self.assertIsNone(between.step_between(fit(Readings(x, np.where(x > 4.5, 10.0, 0.0)), Polynomial(5))))
+
+    def test_a_curve_below_all_readings_already_swings_from_there(self) -> None:
+        # Between the readings it goes no lower than at one of them, which lies above it.
+        x = np.arange(9.0)
+        y = np.where(x == 4, 0.0, 1.0)
+        curve = with_values(Readings(x, y), Formula("1 - 1.5*exp(-(x - 4)^2)"), {})
+        self.assertEqual(between.swings(curve), 0.0)

@@ -15,10 +15,11 @@ from ridge.core.errors import OutsideSense
 from ridge.core.fitting import fit
 from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.models import Exponential, Formula, Line, Logistic, Model, Polynomial, Sinusoid
+from ridge.core.models.base import Derived
 from ridge.core.predicting.at_x import predict
 from ridge.core.predicting.at_y import solve
 from ridge.core.predicting.curve_limits import curve_limits, x_limits
-from ridge.core.predicting.derived import derived_of, limits_of
+from ridge.core.predicting.derived import DerivedQuantity, _along, derived_of, limits_of
 from ridge.core.predicting.features import Place, area, crossings, inflexions, roots, tangent, turning_points
 from ridge.core.predicting.parameter_limits import can_mislead, intervals, misleads, profile_interval, sides
 from ridge.core.readings import Readings
@@ -164,6 +165,16 @@ class DerivedQuantities(unittest.TestCase):
             error = quantity.standard_error or 0
             close([low, high], [quantity.value - t * error, quantity.value + t * error], rtol=1e-9)
 
+    def test_where_a_quantity_goes_as_its_parameter_goes_to_infinity(self) -> None:
+        x, y = readings(12, lambda x: 10 * np.exp(-0.3 * x))
+        found = fit(Readings(x, y), Exponential())
+        form = Derived("share", "k/(1 + k)", (0, 0), "")
+        quantity = DerivedQuantity("share", 0.2, 0.1, (0, 0), False, "", "k")
+        way = np.array([1.0, 10, 100, 1000, np.inf])
+        # At infinity itself it has no value: the last one before counts.
+        self.assertAlmostEqual(_along(found, form, quantity, way), 1000 / 1001, 12)
+        self.assertAlmostEqual(_along(found, form, quantity, way[:4]), 1000 / 1001, 12)
+
 
 class Profiles(unittest.TestCase):
     def test_when_two_refits_say_that_half_widths_mislead(self) -> None:
@@ -256,7 +267,3 @@ class Profiles(unittest.TestCase):
 def _through(at: float, value: float, p: Floats) -> Floats:
     """a and k of the decay with this k that has a value at a place."""
     return np.array([value * np.exp(-p[0] * at), p[0]])
-
-
-if __name__ == "__main__":
-    unittest.main()

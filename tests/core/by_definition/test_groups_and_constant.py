@@ -53,6 +53,15 @@ class GroupsOfReadings(unittest.TestCase):
         self.assertEqual(set(some.offsets), {0, 1})
         self.assertIsNone(groups_apart(fit(Readings(x, 2 * x), Line()), np.arange(8) % 2))
 
+    def test_one_degree_of_freedom_is_enough(self) -> None:
+        x, y = np.array([0.0, 1, 2, 3]), np.array([0.0, 1.2, 3.1, 3.9])
+        found = groups_apart(fit(Readings(x, y), Line()), np.array([0, 0, 1, 1]))
+        assert found is not None
+        design = np.column_stack([np.ones(4), x])
+        more = sm.OLS(y, np.column_stack([design, [0, 0, 1, 1]])).fit()
+        self.assertAlmostEqual(found.p, more.compare_f_test(sm.OLS(y, design).fit())[1], 9)
+        self.assertIsNone(groups_apart(fit(Readings(x[:3], y[:3]), Line()), np.array([0, 0, 1])))
+
 
 class BesideAConstant(unittest.TestCase):
     def test_with_a_constant_among_its_cases_it_is_f(self) -> None:
@@ -98,3 +107,14 @@ class BesideAConstant(unittest.TestCase):
             (np.array([1.0, 2, 1, 2, 1, 3]), Polynomial(5)),  # no degrees of freedom
         ):
             self.assertIsNone(chance_beside_constant(fit(Readings(x, y), model)))
+
+    def test_three_parameters_beside_the_mean(self) -> None:
+        x = np.linspace(1, 10, 14)
+        y = 5 + 0.4 * x + np.random.default_rng(43).normal(0, 1.0, 14)
+        found = fit(Readings(x, y), Formula("a*x/(b + x) + c*x"), start={"a": 5, "b": 0.1, "c": 0.3})
+        r2 = 1 - np.sum(found.residuals**2) / np.sum((y - y.mean()) ** 2)
+        p = chance_beside_constant(found)
+        assert p is not None
+        self.assertNotEqual(found.statistics.compared_with, "constant")
+        over_mean = stats.f.sf(r2 / (1 - r2) * 11 / 2, 2, 11)
+        self.assertAlmostEqual(p, max(over_mean, found.statistics.f_p_value or 0), 12)

@@ -155,3 +155,13 @@ class Decides(unittest.TestCase):
         x = np.array([1.0, 1, 1, 1, 1, 5])
         y = np.array([2.0, 2.2, 1.9, 2.1, 2.05, 7])
         self.assertEqual(readings_that_decide(fit(Readings(x, y), Line())), [5])
+
+    def test_a_lonely_reading_of_a_bent_curve_is_left_out_and_fitted_again(self) -> None:
+        x = np.array([1.06, 8.23, 9.1, 9.2, 9.51, 9.76, 9.76])
+        y = np.array([3.96, 6.86, 6.17, 8.3, 6.96, 7.16, 6.93])
+        found, others = fit(Readings(x, y), Exponential()), fit(Readings(x[1:], y[1:]), Exponential())
+        places = np.linspace(x.min(), x.max(), 300)
+        limits = predict(found, places)
+        moved = np.abs(others.evaluate(places) - limits.value) / (limits.mean_high - limits.value)
+        self.assertGreater(moved.max(), 1)
+        self.assertEqual(readings_that_decide(found), [0])

@@ -63,6 +63,15 @@ class Ranking(unittest.TestCase):
         # Three readings are no evidence of any.
         self.assertEqual(bends(Readings(x[:3], np.array([0.0, 1, 0]))), 0)
 
+    def test_bends_of_exact_laws_and_of_the_seventh_degree(self) -> None:
+        x = np.arange(-4.0, 5)
+        self.assertEqual(bends(Readings(x, x**2)), 1)
+        self.assertEqual(bends(Readings(x, x**3 - 4 * x)), 2)
+        x = np.linspace(-1, 1, 60)
+        law = np.polynomial.chebyshev.chebval(x, [0, 0, 0, 0, 0, 0, 0, 1])
+        # Only polynomials up to the sixth are tried: what the seventh would add is not seen.
+        self.assertLess(bends(Readings(x, law + np.random.default_rng(23).normal(0, 0.01, 60))), 6)
+
 
 class CautionsFound(unittest.TestCase):
     """What is found and with which numbers, each where it just begins."""
@@ -191,6 +200,11 @@ class CautionsFound(unittest.TestCase):
         )
         self.assertIsNone(self.facts(fit(Readings(x, y), Exponential()), "in-logarithms"))
 
-
-if __name__ == "__main__":
-    unittest.main()
+    def test_two_readings_a_cycle_are_counted_between_first_and_last(self) -> None:
+        # Twelve readings are eleven steps: five and a half cycles at most.
+        x = np.linspace(0, 11, 12)
+        for cycles, few in ((5.25, False), (5.6, True)):
+            w = 2 * np.pi * cycles / 11
+            y = 3 * np.sin(w * x + 0.4) + np.random.default_rng(1).normal(0, 0.05, 12)
+            found = fit(Readings(x, y), Formula("a*sin(w*x + p)"), start={"a": 3, "w": w, "p": 0.4})
+            self.assertEqual(self.facts(found, "fewer-than-two-readings-a-cycle") is not None, few)

@@ -10,6 +10,7 @@ import numpy.typing as npt
 from ridge.core.fitting import fit
 from ridge.core.judging.resampling import (
     Draw,
+    _mean_square,
     bootstrap,
     each_in_turn,
     k_fold,
@@ -123,3 +124,14 @@ class Resampled(unittest.TestCase):
             named = dict(zip(found.model.parameter_names, values, strict=True))
             self.assertAlmostEqual(named["slope"], b, 8)
             self.assertAlmostEqual(named["intercept"], a, 8)
+
+    def test_a_draw_that_cannot_be_fitted_is_counted(self) -> None:
+        found = fit(Readings([0.0, 1, 2], [0.1, 0.9, 2.2]), Line())
+        again = bootstrap(found, times=200, seed=8, of="readings")
+        self.assertEqual(len(again.values) + again.failed, 200)
+        # Of 27 draws three are one reading three times.
+        self.assertTrue(8 < again.failed < 40)
+
+    def test_misses_of_very_different_size(self) -> None:
+        root = _mean_square(np.array([1e-200, -1e200]), np.ones(2))
+        self.assertAlmostEqual(root / 1e200, np.sqrt(0.5), 12)

@@ -271,6 +271,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/fits/{letter}/equation.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Equation
+         * @description The equation of a fit as a picture of its own, in numbers as it is shown or in letters.
+         */
+        get: operations["ridge_studies_api_out_equation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/formula": {
         parameters: {
             query?: never;
@@ -4531,6 +4551,41 @@ export interface operations {
             path: {
                 study_id: string;
                 kind: "svg" | "pdf" | "png" | "jpg" | "tiff" | "eps";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_out_equation: {
+        parameters: {
+            query?: {
+                in_letters?: boolean;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+                letter: string;
+                kind: "svg" | "png";
             };
             cookie?: never;
         };

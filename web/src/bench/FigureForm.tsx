@@ -58,7 +58,7 @@ export function FigureForm({ id }: { id: string }) {
           <SaveLink className="button" href={`/api/studies/${id}/figure.${kind}?${query}`}>
             Export the figure
           </SaveLink>
-          <button className="button" onClick={() => void copyPicture(`/api/studies/${id}/figure.png?${query}`)}>
+          <button className="button" onClick={() => void copyPicture(`/api/studies/${id}/figure.png?${query}`, "Figure")}>
             Copy as a picture
           </button>
         </div>

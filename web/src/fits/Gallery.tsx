@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { Fragment, useEffect, useMemo, useState } from "react";
 
 import { api, type Candidate, type Fit, type Offer, type Ranking } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
@@ -21,11 +21,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
   const { candidates, ranking } = useCandidates(study.id, study.version, series, tried);
   const found = candidates.filter((one) => matched.has(one.key));
   const interpolations = found.filter((one) => one.group === "interpolation");
-  const shown = inOrder(
-    found.filter((one) => one.group === "model"),
-    ranking,
-  );
-  const best = ranking?.order.find((_, place) => ranking.suggested[place]);
+  const models = found.filter((one) => one.group === "model");
   const reasons = new Map(ranking?.order.map((key, place) => [key, ranking.reasons[place]]));
   const letterOf = (one: Candidate) => fits.find((other) => other.name === one.name && other.series === series)?.letter ?? "";
   const choose = ({ family, options }: Candidate) => {
@@ -48,7 +44,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
       <label className="flex items-center gap-2">
         <span className="text-mute">Find</span>
         <input
-          className="field w-64"
+          className="field w-80 max-w-full"
           type="search"
           placeholder="a name, or what it is for: decay, peak, tide"
           value={wanted}
@@ -60,19 +56,23 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
           No model is called that. An own formula can be anything.
         </p>
       )}
-      <ul aria-label="Models" className={GRID}>
-        {shown.map((one) => (
-          <Card
-            key={one.key}
-            one={one}
-            best={one.key === best && !one.refusal}
-            letter={letterOf(one)}
-            said={reasons.get(one.key) ?? ""}
-            also={matched.get(one.key) ?? ""}
-            onChoose={choose}
-          />
-        ))}
-      </ul>
+      {inSections(models, ranking).map(({ title, of }) => (
+        <Fragment key={title}>
+          {title && <h3 className="font-book text-lead font-semibold">{title}</h3>}
+          <ul aria-label={title || "Models"} className={GRID}>
+            {of.map((one) => (
+              <Card
+                key={one.key}
+                one={one}
+                letter={letterOf(one)}
+                said={reasons.get(one.key) ?? ""}
+                also={matched.get(one.key) ?? ""}
+                onChoose={choose}
+              />
+            ))}
+          </ul>
+        </Fragment>
+      ))}
       {interpolations.length > 0 && (
         <>
           <div>
@@ -84,7 +84,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
           </div>
           <ul aria-label="Interpolations" className={GRID}>
             {interpolations.map((one) => (
-              <Card key={one.key} one={one} best={false} letter={letterOf(one)} said={one.said ?? ""} also="" onChoose={choose} />
+              <Card key={one.key} one={one} letter={letterOf(one)} said={one.said ?? ""} also="" onChoose={choose} />
             ))}
           </ul>
         </>
@@ -95,7 +95,6 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
 
 interface CardProps {
   one: Candidate;
-  best: boolean;
   /** Of the fit that is this model already; empty for none. */
   letter: string;
   said: string;
@@ -104,12 +103,12 @@ interface CardProps {
   onChoose: (one: Candidate) => void;
 }
 
-function Card({ one, best, letter, said, also, onChoose }: CardProps) {
+function Card({ one, letter, said, also, onChoose }: CardProps) {
   const figures = one.group === "model" && !one.refusal;
   return (
     <li>
       <button
-        className={`flex h-full w-full flex-col border text-left hover:border-ink ${best ? "border-pine" : "border-rule"}`}
+        className="flex h-full w-full flex-col border border-rule text-left hover:border-ink"
         onClick={() => onChoose(one)}
         aria-label={`${one.name}: ${one.refusal || (figures ? `R² ${one.r_squared}, typical miss ${one.typical_miss}. ${said}` : said)}`}
       >
@@ -134,11 +133,19 @@ function Card({ one, best, letter, said, also, onChoose }: CardProps) {
   );
 }
 
-/** In the order of the ranking, once that is known. */
-function inOrder(models: Candidate[], ranking: Ranking | null): Candidate[] {
-  const places = new Map(ranking?.order.map((key, place) => [key, place]));
-  const last = places.size;
-  return [...models].sort((a, b) => (places.get(a.key) ?? last) - (places.get(b.key) ?? last));
+/** Those that hold on these readings apart from the others, each in the order of the ranking; all together until that is known. */
+function inSections(models: Candidate[], ranking: Ranking | null): { title: string; of: Candidate[] }[] {
+  if (!ranking) return [{ title: "", of: models }];
+  const holding = new Set(ranking.order.filter((_, place) => ranking.suggested[place]));
+  const ordered = ranking.order.flatMap((key) => models.filter((one) => one.key === key));
+  return [
+    { title: "These hold", of: ordered.filter((one) => holding.has(one.key) && !one.refusal) },
+    {
+      title: holding.size ? "These do less well" : "None of these holds",
+      of: ordered.filter((one) => !holding.has(one.key) && !one.refusal),
+    },
+    { title: "Not for these readings", of: ordered.filter((one) => one.refusal) },
+  ].filter(({ of }) => of.length);
 }
 
 function useTried(): Offer[] {

@@ -1,6 +1,7 @@
 import { line } from "d3-shape";
 
 import type { Candidate } from "../api/client";
+import { Hatch } from "../plot/Ground";
 import { useAnalysis } from "../study/context";
 import { STATUS } from "../study/status";
 
@@ -22,13 +23,15 @@ export function MiniPlot({ candidate }: { candidate: Candidate }) {
   );
   const [low, high] = measured ? [measured.low, measured.high] : [view.x.low, view.x.high];
   const curve = candidate.curve ?? [];
+  const hatch = `hatch-${candidate.key}`;
   const inside = curve.filter((place) => place.x >= low && place.x <= high);
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full border-b border-rule" aria-hidden="true">
-      <g fill="var(--color-well)">
-        <rect x={0} y={0} width={Math.max(0, x(low))} height={FLOOR} />
-        <rect x={x(high)} y={0} width={Math.max(0, WIDTH - x(high))} height={FLOOR} />
-      </g>
+      <defs>
+        <Hatch id={hatch} />
+      </defs>
+      <rect x={0} y={0} width={Math.max(0, x(low))} height={FLOOR} fill={`url(#${hatch})`} />
+      <rect x={x(high)} y={0} width={Math.max(0, WIDTH - x(high))} height={FLOOR} fill={`url(#${hatch})`} />
       <line x1={x(low)} x2={x(high)} y1={FLOOR} y2={FLOOR} stroke="var(--color-ink)" strokeWidth="3" />
       {used
         .filter((_, i) => i % every === 0)

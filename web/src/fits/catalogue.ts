@@ -34,8 +34,7 @@ export function matching(offers: Offer[], wanted: string): Map<string, string> {
 }
 
 /** The first of the usual models that is not laid over the readings yet. */
-export function nextModel(offers: Offer[], fits: Fit[]): Pick<Offer, "family" | "options"> {
+export function nextModel(offers: Offer[], fits: Fit[]): Offer {
   const taken = new Set(fits.map((fit) => fit.form));
-  const { family, options } = offers.find((offer) => offer.group === "model" && !taken.has(offer.key)) ?? offers[0]!;
-  return { family, options };
+  return offers.find((offer) => offer.group === "model" && !taken.has(offer.key)) ?? offers[0]!;
 }

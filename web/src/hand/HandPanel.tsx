@@ -1,6 +1,8 @@
-import type { HandFit } from "../fits/kinds";
-import { useAnalysisPart, useChange } from "../study/context";
 import { useState } from "react";
+
+import { type HandFit, isDrawn } from "../fits/kinds";
+import { FitCard } from "../plot/small/FitCard";
+import { useAnalysis, useAnalysisPart, useChange } from "../study/context";
 import { Handle } from "./Handle";
 import { useTurning } from "./useTurning";
 
@@ -18,6 +20,10 @@ export function HandPanel({ fit }: { fit: HandFit }) {
       aria-label={`Fit ${fit.letter} by hand`}
       className="no-print mt-1.5 grid grid-cols-[minmax(0,1fr)] gap-2.5 border border-rule bg-well px-3 py-2.5"
     >
+      {/* Where the plot is out of sight, the curve is seen as it is turned. */}
+      <ul aria-label="The curve" className="sticky -top-4 z-10 -mx-1 pair:hidden">
+        <Seen letter={fit.letter} />
+      </ul>
       {fit.handles.map((handle) => (
         <Handle key={handle.name} handle={handle} onTurn={turn} onKeep={settle} onDrop={abandon} />
       ))}
@@ -47,6 +53,12 @@ export function HandPanel({ fit }: { fit: HandFit }) {
       </div>
     </div>
   );
+}
+
+function Seen({ letter }: { letter: string }) {
+  const analysis = useAnalysis();
+  const fit = analysis.fits.filter(isDrawn).find((one) => one.letter === letter && one.curve);
+  return fit ? <FitCard fit={fit} analysis={analysis} /> : null;
 }
 
 /** How far the curve misses, at once with the curve itself. */

@@ -1,48 +1,34 @@
-import { Copy } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
-
 import type { ComputedFit } from "../fits/kinds";
 import { Sideways } from "../ui/Sideways";
-import { mathmlOf, Typeset } from "../ui/Typeset";
-import { copyText } from "./copy";
+import { Typeset } from "../ui/Typeset";
+import { EquationMenu } from "./EquationMenu";
+import { useInLetters } from "./inLetters";
 import { Rounding } from "./Rounding";
 
-/** The equation in rounded numbers, with a way to copy it in numbers that are safe to use. */
+/** The equation in rounded numbers, in letters too when wished; what is copied has numbers that are safe to use. */
 export function Equation({ fit }: { fit: ComputedFit }) {
-  const text = fit.equation_text;
-  const latex = fit.equation_latex;
-  const safe = { text: fit.safe_text, latex: fit.safe_latex };
+  const inLetters = useInLetters() && fit.kind !== "known";
+  const long = Math.max(fit.equation_text.length, inLetters ? fit.form_text.length : 0) > 34;
+  const size = `numerals font-book ${long ? "text-body" : "text-lead"}`;
   return (
     <>
-      <div className="flex items-center justify-between gap-2">
-        <Sideways label={`Equation of ${fit.letter}`} className="py-1">
-          <Typeset latex={latex} text={text} className={`numerals font-book ${text.length > 34 ? "text-body" : "text-lead"}`} />
+      {inLetters && (
+        <div className="flex flex-wrap items-center justify-between gap-x-2">
+          <Sideways label={`Equation of ${fit.letter} in letters`} className="max-w-full py-1">
+            <Typeset latex={fit.form_latex} text={fit.form_text} className={size} />
+          </Sideways>
+          <span className="no-print ml-auto">
+            <EquationMenu letter={fit.letter} text={fit.form_text} latex={fit.form_latex} letters />
+          </span>
+        </div>
+      )}
+      <div className="flex flex-wrap items-center justify-between gap-x-2">
+        <Sideways label={`Equation of ${fit.letter}`} className="max-w-full py-1">
+          <Typeset latex={fit.equation_latex} text={fit.equation_text} className={size} />
         </Sideways>
-        <span className="no-print flex items-center gap-1">
+        <span className="no-print ml-auto flex items-center gap-1">
           {fit.kind === "fit" && fit.rounding && <Rounding fit={fit} />}
-          <DropdownMenu.Root modal={false}>
-            <DropdownMenu.Trigger asChild>
-              <button className="icon-button" aria-label="Copy the equation">
-                <Copy size={15} />
-              </button>
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content align="end" className="floating p-1">
-                <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(safe.text, "Equation as text")}>
-                  Copy as text
-                </DropdownMenu.Item>
-                <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(safe.latex, "Equation as LaTeX")}>
-                  Copy as LaTeX
-                </DropdownMenu.Item>
-                <DropdownMenu.Item
-                  className="menu-item"
-                  onSelect={() => void mathmlOf(safe.latex).then((mathml) => copyText(mathml, "Equation as MathML"))}
-                >
-                  Copy as MathML
-                </DropdownMenu.Item>
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
+          <EquationMenu letter={fit.letter} text={fit.safe_text} latex={fit.safe_latex} letters={false} />
         </span>
       </div>
       {fit.kind === "fit" && fit.rounding_cost && (

@@ -11,7 +11,7 @@ export async function copyText(text: string, what: string) {
 }
 
 /** Put a picture that is still being made on the clipboard. */
-export async function copyPicture(address: string) {
+export async function copyPicture(address: string, what: string) {
   const made = fetch(address).then((response) => {
     if (!response.ok) throw new Error("The picture could not be made.");
     return response.blob();
@@ -19,8 +19,8 @@ export async function copyPicture(address: string) {
   try {
     // The promise, not the picture: browsers allow it only at once after the press.
     await navigator.clipboard.write([new ClipboardItem({ "image/png": made })]);
-    notify("Figure copied.");
+    notify(`${what} copied.`);
   } catch {
-    notify("The figure could not be copied. Save it as a file instead.");
+    notify(`${what} could not be copied. Save it as a file instead.`);
   }
 }

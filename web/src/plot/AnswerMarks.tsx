@@ -2,12 +2,15 @@ import type { Answer } from "../api/client";
 import { useNaming } from "../study/context";
 import { setView, useView } from "../study/view";
 import { readNumber, sixDigits, toStep } from "../ui/numbers";
+import { singly, type ValuePlace } from "./answerValues";
 import type { Scale } from "./scales";
 import { pixelOf } from "./nearest";
 import { polyline } from "./path";
 
 interface Props {
+  /** Those that are kept, each with one result, and where their values stand. */
   answers: Answer[];
+  values: (ValuePlace | null)[];
   asked: Answer | null;
   /** Keys of the answers whose rows are chosen. */
   lit: string[];
@@ -16,14 +19,25 @@ interface Props {
 }
 
 /** Drop lines from axis to curve to axis, with a diamond where they meet; the asked one carries its number. */
-export function AnswerMarks({ answers, asked, lit, x, y }: Props) {
-  const kept = answers.flatMap(single).filter((answer) => answer.mark && !(asked?.mark && same(answer, asked)));
-  const wanted = asked ? single(asked) : [];
+export function AnswerMarks({ answers, values, asked, lit, x, y }: Props) {
+  const wanted = asked ? singly(asked) : [];
+  const faint = answers.length > 6;
   return (
     <>
-      {kept.map((answer, i) => (
-        <Drop key={`${answer.key}-${i}`} answer={answer} x={x} y={y} faint={kept.length > 6} lit={lit.includes(answer.key)} />
-      ))}
+      {answers.map(
+        (answer, i) =>
+          !(asked && same(answer, asked)) && (
+            <Drop
+              key={`${answer.key}-${i}`}
+              answer={answer}
+              x={x}
+              y={y}
+              faint={faint}
+              lit={lit.includes(answer.key)}
+              value={faint ? null : (values[i] ?? null)}
+            />
+          ),
+      )}
       {wanted.map(
         (answer, i) => answer.mark && <Drop key={i} answer={answer} x={x} y={y} faint={wanted.length > 6} pill={wanted.length === 1} />,
       )}
@@ -31,15 +45,19 @@ export function AnswerMarks({ answers, asked, lit, x, y }: Props) {
   );
 }
 
-/** An answer with several results as so many with one. */
-function single(answer: Answer): Answer[] {
-  const rows = answer.rows ?? [];
-  return rows.length > 1 ? rows.map((row) => ({ ...answer, mark: row.mark, asked: row.asked, asked_at: "", short: row.short })) : [answer];
-}
-
 const same = (a: Answer, b: Answer) => a.mark?.x === b.mark?.x && a.mark?.y === b.mark?.y;
 
-function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y: Scale; faint?: boolean; pill?: boolean; lit?: boolean }) {
+interface DropProps {
+  answer: Answer;
+  x: Scale;
+  y: Scale;
+  faint?: boolean;
+  pill?: boolean;
+  lit?: boolean;
+  value?: ValuePlace | null;
+}
+
+function Drop({ answer, x, y, faint, pill, lit, value }: DropProps) {
   const mark = answer.mark!;
   const px = x(mark.x);
   const py = y(mark.y);
@@ -96,7 +114,7 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
           strokeWidth={lit ? 2.2 : 1.2}
         />
       ))}
-      {!pill && !faint && answer.short && <KeptValue text={answer.short} at={[px, py]} left={left} />}
+      {value && answer.short && <KeptValue text={answer.short} place={value} at={px} />}
       {pill && (
         <g
           pointerEvents="none"
@@ -117,15 +135,15 @@ function Drop({ answer, x, y, faint, pill, lit }: { answer: Answer; x: Scale; y:
   );
 }
 
-/** The value of a kept answer at its mark. */
-function KeptValue({ text, at: [px, py], left }: { text: string; at: [number, number]; left: number }) {
-  const before = px - left > 8 * text.length;
+/** The value of a kept answer beside its mark, set towards it. */
+function KeptValue({ text, place, at }: { text: string; place: ValuePlace; at: number }) {
+  const before = place.right <= at;
   return (
     <text
       data-testid="kept-value"
       pointerEvents="none"
-      x={before ? px - 10 : px + 10}
-      y={py - 7}
+      x={before ? place.right : place.left}
+      y={place.base}
       textAnchor={before ? "end" : "start"}
       className="numerals"
       fontSize="var(--text-note)"

@@ -3,6 +3,7 @@ import { memo, type PointerEvent, useState } from "react";
 import type { Curve, Fit, PlotSettings } from "../api/client";
 import { lookOf } from "../fits/looks";
 import { useChange } from "../study/context";
+import type { ValuePlace } from "./answerValues";
 import type { Scale } from "./scales";
 import { isComputed } from "../fits/kinds";
 import { pairOf } from "../ui/pairs";
@@ -14,14 +15,18 @@ interface Props {
   x: Scale;
   y: Scale;
   points: [number, number][];
+  /** Where values at answers stand. */
+  values: (ValuePlace | null)[];
 }
 
 type Box = { x: number; y: number; width: number };
 
 /** A letter or an equation beside each curve, clear of readings, curves and one another; dragged where they are wanted. */
-export const CurveLabels = memo(function CurveLabels({ fits, curves, plot, x, y, points }: Props) {
+export const CurveLabels = memo(function CurveLabels({ fits, curves, plot, x, y, points, values }: Props) {
   if (plot.label === "none") return null;
-  const taken: Box[] = [];
+  const taken = values.flatMap((place): Box[] =>
+    place ? [{ x: (place.left + place.right) / 2, y: place.base, width: place.right - place.left }] : [],
+  );
   const lines = curves.map((curve) => (curve ? trace(curve, x, y) : []));
   return (
     <>

@@ -6,6 +6,7 @@ import { Grips } from "../hand/Grips";
 import { useStudy } from "../study/context";
 import { isLit, useView } from "../study/view";
 import { AnswerMarks } from "./AnswerMarks";
+import { placeValues, singly } from "./answerValues";
 import type { Areas } from "./areas";
 import { CurveLabels } from "./CurveLabels";
 import { InHand } from "./InHand";
@@ -42,18 +43,15 @@ export function PlotContent({ analysis, areas, scales, marks }: Props) {
     [many, still, x, y],
   );
   const unknowns = analysis.unknowns;
-  const answers = [...analysis.answers, ...unknowns.map(({ answer }) => answer)];
-  // Labels keep clear of the values at kept answers too, which stand before their marks.
-  const values = answers.flatMap(({ mark, short }): [number, number][] =>
-    mark && short ? [[x(mark.x) - 3.5 * short.length, y(mark.y) - 10]] : [],
-  );
+  const answers = [...analysis.answers, ...unknowns.map(({ answer }) => answer)].flatMap(singly).filter(({ mark }) => mark);
+  const values = placeValues(answers, x, y);
   const litAnswers = unknowns.filter(({ rows }) => rows.some((row) => isLit(lit, row))).map(({ answer }) => answer.key);
   return (
     <>
       {plot.join && !many && <JoiningLine placed={placed} x={x} y={y} />}
       <PlotCurves analysis={analysis} curves={curves} plot={plot} x={x} y={y} cased={many || marks.crowded} />
       <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={marks.caught} assumed={marks.assumed} only={marks.single} />
-      <AnswerMarks answers={answers} asked={asked} lit={litAnswers} x={x} y={y} />
+      <AnswerMarks answers={answers} values={values} asked={asked} lit={litAnswers} x={x} y={y} />
       <Grips analysis={analysis} x={x} y={y} />
       <InHand x={x} y={y} size={plot.size ?? 4.5} />
       <CurveLabels
@@ -62,7 +60,8 @@ export function PlotContent({ analysis, areas, scales, marks }: Props) {
         plot={plot}
         x={x}
         y={y}
-        points={[...points, ...values]}
+        points={points}
+        values={values}
       />
       <SeriesLegend series={analysis.series} plot={plot} right={areas.right} top={areas.top} />
     </>

@@ -1,5 +1,6 @@
 import type { Card } from "../api/client";
 import { lookOf } from "../fits/looks";
+import { Hatch } from "../plot/Ground";
 import { polyline } from "../plot/path";
 
 const WIDTH = 240;
@@ -15,9 +16,7 @@ export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string })
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" aria-hidden="true">
       <defs>
-        <pattern id={hatch} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="6" stroke="var(--color-rule)" strokeWidth="1.2" />
-        </pattern>
+        <Hatch id={hatch} />
         <clipPath id={`clip-${id}`}>
           <rect width={WIDTH} height={FLOOR} />
         </clipPath>

@@ -1,11 +1,17 @@
 import { Popover, Tooltip } from "radix-ui";
 import { type ReactNode, useState } from "react";
 
-/** A short explanation on hover or focus. */
+import { useLongPress } from "./useLongPress";
+
+/** A short explanation on hover or focus; a finger that stays is told too, and then presses nothing. */
 export function Hint({ text, children }: { text: ReactNode; children: ReactNode }) {
+  const [open, setOpen] = useState(false);
+  const press = useLongPress(() => setOpen(true));
   return (
-    <Tooltip.Root>
-      <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
+    <Tooltip.Root open={open} onOpenChange={setOpen}>
+      <Tooltip.Trigger asChild {...press}>
+        {children}
+      </Tooltip.Trigger>
       <Tooltip.Portal>
         <Tooltip.Content
           sideOffset={5}

@@ -1,8 +1,6 @@
 import { type MouseEvent, type ReactNode, useEffect, useRef, useState } from "react";
 
-import { notify } from "./Notices";
-import { messageIn } from "./messageIn";
-import { saidBy } from "../api/client";
+import { saveFile, whySaving } from "./saveFile";
 
 interface Props {
   href: string;
@@ -28,16 +26,16 @@ export function SaveLink({ href, className, children }: Props) {
     say("preparing");
     const clock = window.setInterval(() => say(`preparing, ${Math.round((performance.now() - begun) / 1000)} s`), 1000);
     try {
-      const response = await fetch(href, { signal: control.signal });
-      window.clearInterval(clock);
-      if (!response.ok) throw new Error(await reasonOf(response));
-      const name = /filename="([^"]+)"/.exec(response.headers.get("Content-Disposition") ?? "")?.[1] ?? "study";
-      const blob = await received(response, (share) => say(`${Math.round(share * 100)} % here`));
-      offer(blob, name);
-      notify(`${name} is saved.`);
+      await saveFile(href, {
+        signal: control.signal,
+        onShare: (share) => {
+          window.clearInterval(clock);
+          say(`${Math.round(share * 100)} % here`);
+        },
+      });
       setState(null);
     } catch (problem) {
-      const reason = problem instanceof TypeError ? "The server cannot be reached. Try again." : messageIn(problem);
+      const reason = whySaving(problem);
       setState(control.signal.aborted ? null : { said: reason, failed: true });
     } finally {
       window.clearInterval(clock);
@@ -65,40 +63,4 @@ export function SaveLink({ href, className, children }: Props) {
       )}
     </span>
   );
-}
-
-async function reasonOf(response: Response): Promise<string> {
-  try {
-    const message = saidBy(await response.json());
-    if (message) return message;
-  } catch {
-    // Not from the API: a proxy, or a server that is about to stop.
-  }
-  return "The file could not be made. Try again.";
-}
-
-/** The whole body, with the share that is there as it comes in. */
-async function received(response: Response, onShare: (share: number) => void): Promise<Blob> {
-  const total = Number(response.headers.get("Content-Length"));
-  const reader = response.body!.getReader();
-  const pieces: BlobPart[] = [];
-  let length = 0;
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) break;
-    pieces.push(value);
-    length += value.length;
-    if (total > 1e6) onShare(length / total);
-  }
-  return new Blob(pieces, { type: response.headers.get("Content-Type") ?? "" });
-}
-
-function offer(blob: Blob, name: string) {
-  const address = URL.createObjectURL(blob);
-  const link = document.createElement("a");
-  link.href = address;
-  link.download = name;
-  link.click();
-  // The browser needs the address until it has taken the file.
-  window.setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }

@@ -127,7 +127,8 @@ class SetFit(Change):
 
     def _label(self, old: FitState, new: FitState, state: StudyState) -> str:
         if old.family != new.family or old.options != new.options:
-            return f"make fit {self.letter} a {_called(new, state)}"
+            called = _called(new, state)
+            return f"make fit {self.letter} {'an' if called[:1] in 'aeiou' else 'a'} {called}"
         if self.fixed is not None:
             names = _letters(self.fixed, state)
             return f"fix {names} of fit {self.letter}" if names else f"fit all parameters of {self.letter} again"

@@ -4,7 +4,7 @@ import { pathOf } from "../../plot/path";
 import { makeScale } from "../../plot/scales";
 import { useAnalysis } from "../../study/context";
 import { STATUS } from "../../study/status";
-import { Ticks } from "../Ticks";
+import { Ticks } from "../../plot/small/Ticks";
 
 const MOST_MARKS = 600;
 

@@ -3,7 +3,7 @@ import type { MouseEvent } from "react";
 import { isLit } from "../../study/view";
 import { nearestMark, pixelOf } from "../../plot/nearest";
 import { makeScale } from "../../plot/scales";
-import { Ticks } from "../Ticks";
+import { Ticks } from "../../plot/small/Ticks";
 
 const WIDTH = 330;
 const HEIGHT = 196;

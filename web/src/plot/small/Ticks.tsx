@@ -1,5 +1,5 @@
-import type { Scale } from "../plot/scales";
-import { ticksOf } from "../plot/ticks";
+import type { Scale } from "../scales";
+import { ticksOf } from "../ticks";
 
 interface Props {
   x: Scale;

@@ -1,0 +1,58 @@
+import { LayoutGrid, Pencil, Plus, Spline } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+
+import { useAnalysisPart, useChange } from "../study/context";
+import { nextModel, useCatalogue } from "./catalogue";
+import { Gallery } from "./Gallery";
+
+const MOST_FITS = 6;
+
+/** One more fit, by every way there is: the next usual model, one of all, an own formula, a curve through every reading. */
+export function AddModel() {
+  const change = useChange();
+  const fits = useAnalysisPart((analysis) => analysis.fits);
+  const offers = useCatalogue();
+  const [choosing, setChoosing] = useState(false);
+  const full = fits.length >= MOST_FITS;
+  const next = offers.length ? nextModel(offers, fits) : null;
+  const through = offers.find((offer) => offer.group === "interpolation");
+  return (
+    <>
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger asChild>
+          <button className="button" disabled={!next || full} title={full ? `A study holds ${MOST_FITS} fits at most` : undefined}>
+            <Plus size={14} /> Add a model
+          </button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
+            {next && (
+              <DropdownMenu.Item
+                className="menu-item"
+                onSelect={() => change({ kind: "add_fit", family: next.family, options: next.options })}
+              >
+                <Plus size={15} /> <span className="font-book text-body">{next.name}</span>
+              </DropdownMenu.Item>
+            )}
+            <DropdownMenu.Item className="menu-item" onSelect={() => setChoosing(true)}>
+              <LayoutGrid size={15} /> All models, drawn over these readings
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "add_fit", family: "formula" })}>
+              <Pencil size={15} /> Own formula, or a known curve for comparison
+            </DropdownMenu.Item>
+            {through && (
+              <DropdownMenu.Item
+                className="menu-item"
+                onSelect={() => change({ kind: "add_fit", family: through.family, options: through.options })}
+              >
+                <Spline size={15} /> A curve through every reading
+              </DropdownMenu.Item>
+            )}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {choosing && <Gallery fit={null} onClose={() => setChoosing(false)} />}
+    </>
+  );
+}
