@@ -64,6 +64,7 @@ def straightened(page: Page) -> None:
     open_study(page, "A can of soup in a breezy galley")
     page.get_by_label("Model of fit A").select_option(label="exponential with level")
     page.get_by_role("button", name="Add a model").click()
+    page.get_by_role("menuitem").first.click()
     page.get_by_label("Model of fit B").select_option(label="line")
     page.get_by_role("button", name="Plot settings: axes, ticks, markers, lines").click()
     page.get_by_label("straight", exact=False).first.check()

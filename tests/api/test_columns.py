@@ -13,6 +13,7 @@ from ridge.exchange.cells import NotANumber
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.changes import ChangeRefused, read_change
+from ridge.studies.content.changes.cells import SetCells
 from ridge.studies.content.columns import read_uncertainty
 from ridge.studies.content.fields import Role
 from ridge.studies.content.readings import Status, read_table
@@ -71,6 +72,15 @@ class Calculated(SimpleTestCase):
         slope = computed(analyse(state).fits[0]).parameters[0]
         expected = sm.OLS([2, 4, 6, 8, 1], sm.add_constant([1.0, 2, 3, 4, 0])).fit()
         self.assertAlmostEqual(float(slope.full), expected.params[1], places=12)
+
+    def test_nothing_is_written_over_a_calculated_column(self) -> None:
+        state = study(D, calculated("r", "sqrt(d)", 5), Q)
+        for at, width in ((1, 1), (0, 2), (0, 3), (1, 2)):
+            with self.assertRaisesRegex(ChangeRefused, "is calculated as"):
+                SetCells(row=1, column=at, block=[["7"] * width]).apply(state)
+        for at in (0, 2):
+            written = SetCells(row=1, column=at, block=[["7"]]).apply(state).state
+            self.assertEqual(written.columns[at].cells[1], "7")
 
     def test_a_calculated_x_without_a_value_is_no_unknown(self) -> None:
         state = study(replace(D, role="other"), calculated("u", "1/d", 5, "x"), Q)

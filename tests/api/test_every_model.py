@@ -1,4 +1,4 @@
-"""Every model over every sample: as leading fit and behind another, with x and y as they are and swapped."""
+"""Every model over every sample, with x and y as they are and swapped; every third as leading fit and behind another."""
 
 from __future__ import annotations
 
@@ -39,9 +39,12 @@ class EveryModel(SimpleTestCase):
     def test_a_fit_or_a_reason_for_each(self) -> None:
         refused = 0
         other = FitState("A", "line")
-        for name, state, wanted in cases():
+        for place, (name, state, wanted) in enumerate(cases()):
             with self.subTest(name):
                 leading = self.sound(analyse(replace(state, fits=(wanted, other))), "B")
+                if place % 3:
+                    refused += bool(refusal_of(leading))
+                    continue
                 following = self.sound(analyse(replace(state, fits=(other, wanted))), "B")
                 # Its place among the fits changes nothing about it.
                 self.assertEqual(refusal_of(leading), refusal_of(following))

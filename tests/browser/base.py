@@ -123,6 +123,12 @@ class BrowserCase(LiveServerTestCase):
         self.page.get_by_role("button", name=f"More for fit {letter}").click()
         self.page.get_by_role("menuitem", name=item, exact=True).click()
 
+    def add_model(self, way: str | re.Pattern[str] = "") -> None:
+        """One more fit: the next usual model, or by the way that is named."""
+        self.page.get_by_role("button", name="Add a model").click()
+        items = self.page.get_by_role("menuitem")
+        (items.filter(has_text=way) if way else items).first.click()
+
     def swap(self) -> None:
         self.choose_from("More", re.compile("^Swap"))
 

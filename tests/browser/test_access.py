@@ -46,7 +46,7 @@ class Wide(BrowserCase):
         if tab.is_visible():
             tab.click()
         for letter in "CDE":
-            self.page.get_by_role("button", name="Add a model").click()
+            self.add_model()
             expect(self.page.get_by_label(f"Model of fit {letter}")).to_be_attached()
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollHeight - innerHeight"), 0)
 
@@ -76,6 +76,30 @@ class Wide(BrowserCase):
         self.page.get_by_role("button", name="All models for fit A").click()
         expect(self.page.get_by_role("dialog")).to_contain_text("best of these by AICc")
         self.check("gallery")
+
+    def test_what_is_handed_in_added_and_explained(self) -> None:
+        self.open_sample("Salinity probe, calibration")
+        self.hand_in()
+        self.check("hand in")
+        self.page.keyboard.press("Escape")
+        keys = self.page.get_by_role("button", name="Keyboard shortcuts")
+        if keys.is_visible():
+            keys.click()
+            self.check("keys")
+            self.page.keyboard.press("Escape")
+        self.panel("Page")
+        self.page.get_by_role("button", name="Add a model").click()
+        self.check("ways to add a model")
+        self.page.keyboard.press("Escape")
+        expect(self.page.get_by_role("menu")).to_have_count(0)
+        self.page.get_by_role("button", name="Copy the equation").first.click()
+        self.page.get_by_role("menuitem", name="Show it in letters too").click()
+        self.check("an equation in letters")
+        self.panel("Readings")
+        self.choose_from("Column", "Calculated by a formula")
+        self.page.keyboard.press("Escape")
+        self.page.get_by_role("button", name="More", exact=True).click()
+        self.check("what can be done with the table")
 
     def test_residuals(self) -> None:
         self.open_sample("A draining bucket")

@@ -63,7 +63,7 @@ class TakingFiles(BrowserCase):
         expect(self.page.locator("g[data-status=used] circle")).to_have_count(6)
         self.page.get_by_label("Fitted to").select_option("ebb")
         expect(self.account().locator("math annotation")).to_have_text("y = -0.5\\,t + 3")
-        self.page.get_by_role("button", name="Add a model").click()
+        self.add_model()
         self.page.get_by_label("Model of fit B").select_option("line")
         self.page.get_by_label("Fitted to").nth(1).select_option("flood")
         expect(self.curve()).to_have_count(2)

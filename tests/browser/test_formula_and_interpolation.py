@@ -13,7 +13,7 @@ class Formula(BrowserCase):
     def setUp(self) -> None:
         super().setUp()
         self.open_sample("A can of soup in a breezy galley")
-        self.page.get_by_role("button", name="Own formula or known curve").click()
+        self.add_model("Own formula")
         self.field = self.page.get_by_role("combobox", name="Formula of fit B")
         self.field.focus()
 
@@ -212,7 +212,8 @@ class Compare(BrowserCase):
         lens.get_by_role("button", name="Copy the criteria").click()
         self.page.get_by_role("menuitem", name="Copy as a table").click()
         copied = self.page.evaluate("() => navigator.clipboard.readText()").split("\n")
-        self.assertEqual(copied[0].split("\t")[:3], ["fit", "model", "parameters"])
+        self.assertEqual(copied[0].split("\t"), ["criterion", "A quadratic", "B line"])
+        self.assertEqual(copied[1].split("\t"), ["parameters", "3", "2"])
 
     def test_one_fit_alone(self) -> None:
         self.open_sample("Stretch of the mooring line")

@@ -37,14 +37,17 @@ class Choosing(ModelCase):
         dialog = self.page.get_by_role("dialog", name="A model for fit A")
         expect(dialog).to_contain_text("The exponential with level is the best of these by AICc")
         expect(dialog.get_by_role("list", name="Interpolations").get_by_role("listitem")).to_have_count(4)
-        cards = dialog.get_by_role("list", name="Models").get_by_role("listitem")
-        expect(cards).to_have_count(len(CANDIDATES))
-        expect(cards.first).to_contain_text("exponential with level")
-        expect(dialog.get_by_role("button", name=re.compile("^logarithmic: ln"))).to_be_visible()
-        cards.first.get_by_role("button").press("Enter")
+        holding = dialog.get_by_role("list", name="These hold").get_by_role("listitem")
+        others = dialog.get_by_role("list", name="These do less well").get_by_role("listitem")
+        not_for_these = dialog.get_by_role("list", name="Not for these readings").get_by_role("listitem")
+        expect(holding.first).to_contain_text("exponential with level")
+        expect(holding.first).to_contain_text("the lowest AICc")
+        self.assertEqual(holding.count() + others.count() + not_for_these.count(), len(CANDIDATES))
+        expect(not_for_these.get_by_role("button", name=re.compile("^logarithmic: ln"))).to_be_visible()
+        holding.first.get_by_role("button").press("Enter")
         expect(dialog).to_be_hidden()
         expect(self.model("A")).to_contain_text("17.4 ± 0.2")
-        self.page.get_by_role("button", name="All models", exact=True).click()
+        self.add_model("All models")
         self.page.get_by_role("dialog").get_by_role("button", name=re.compile("^quartic")).click()
         expect(self.curve()).to_have_count(2)
 
@@ -57,7 +60,7 @@ class Choosing(ModelCase):
 
     def test_a_second_model_led_with_and_removed(self) -> None:
         self.open_sample("Stretch of the mooring line")
-        self.page.get_by_role("button", name="Add a model").click()
+        self.add_model()
         expect(self.curve()).to_have_count(2)
         expect(self.page.locator("[data-fit=B] [data-testid=curve]")).to_have_attribute(
             "stroke-dasharray", re.compile(".")

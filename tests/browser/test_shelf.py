@@ -23,7 +23,8 @@ class Shelf(BrowserCase):
         self.page.get_by_role("link", name="back to the shelf").click()
         studies = self.page.get_by_role("list", name="Studies").get_by_role("listitem")
         expect(studies).to_have_count(1)
-        expect(studies.first).to_contain_text("16 readings · U = 21.60·S + 16.7")
+        expect(studies.first).to_contain_text("16 readings · ")
+        expect(studies.first.get_by_role("math").locator("annotation")).to_have_text(r"U = 21.60\,S + 16.7")
 
         self.menu("Salinity probe, calibration", "Rename")
         self.page.get_by_label("Title of the study").fill("Probe 3")

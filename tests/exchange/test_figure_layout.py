@@ -103,47 +103,51 @@ def scaled(size: float) -> StudyState:
 
 
 class EveryText(TestCase):
-    cases: ClassVar[list[tuple[str, FigureContent]]]
+    laid_out: ClassVar[list[tuple[str, FigureContent, int, Figure, list[Box]]]]
 
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        cls.cases = list(cases())
+        cls.laid_out = []
+        for name, content in cases():
+            for width in WIDTHS:
+                with matplotlib.rc_context(SETTINGS):
+                    figure = lay_out(content, width)
+                    cls.laid_out.append((name, content, width, figure, boxes(figure)))
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.laid_out.clear()
+        super().tearDownClass()
 
     def test_lies_inside_the_canvas_and_on_no_other(self) -> None:
-        for name, content in self.cases:
-            for width in WIDTHS:
-                with self.subTest(name, width=width), matplotlib.rc_context(SETTINGS):
-                    figure = lay_out(content, width)
-                    height = figure.get_size_inches()[1] * 25.4
-                    found = boxes(figure)
-                    self.assertGreater(len(found), 6)
-                    for box in found:
-                        self.assertGreaterEqual(box.left, 0, box)
-                        self.assertGreaterEqual(box.bottom, 0, box)
-                        self.assertLessEqual(box.right, width, box)
-                        self.assertLessEqual(box.top, height, box)
-                    for place, box in enumerate(found):
-                        for other in found[place + 1 :]:
-                            self.assertFalse(box.meets(other), (box, other))
+        for name, _, width, figure, found in self.laid_out:
+            with self.subTest(name, width=width):
+                height = figure.get_size_inches()[1] * 25.4
+                self.assertGreater(len(found), 6)
+                for box in found:
+                    self.assertGreaterEqual(box.left, 0, box)
+                    self.assertGreaterEqual(box.bottom, 0, box)
+                    self.assertLessEqual(box.right, width, box)
+                    self.assertLessEqual(box.top, height, box)
+                for place, box in enumerate(found):
+                    for other in found[place + 1 :]:
+                        self.assertFalse(box.meets(other), (box, other))
 
     def test_covers_no_reading(self) -> None:
-        for name, content in self.cases:
-            for width in WIDTHS:
-                with self.subTest(name, width=width), matplotlib.rc_context(SETTINGS):
-                    figure = lay_out(content, width)
-                    found = boxes(figure)
-                    plot = figure.axes[-1]
-                    used = np.logical_or.reduce([series.used | series.aside for series in content.series])
-                    known = used & np.isfinite(content.x) & np.isfinite(content.y)
-                    mm = 25.4 / figure.dpi
-                    points = plot.transData.transform(np.column_stack((content.x[known], content.y[known]))) * mm
-                    frame = np.array(plot.get_window_extent().extents) * mm
-                    inside = (points >= frame[:2]).all(axis=1) & (points <= frame[2:]).all(axis=1)
-                    for x, y in points[inside]:
-                        for box in found:
-                            hit = box.left < x < box.right and box.bottom < y < box.top
-                            self.assertFalse(hit, (box, x, y))
+        for name, content, width, figure, found in self.laid_out:
+            with self.subTest(name, width=width):
+                plot = figure.axes[-1]
+                used = np.logical_or.reduce([series.used | series.aside for series in content.series])
+                known = used & np.isfinite(content.x) & np.isfinite(content.y)
+                mm = 25.4 / figure.dpi
+                points = plot.transData.transform(np.column_stack((content.x[known], content.y[known]))) * mm
+                frame = np.array(plot.get_window_extent().extents) * mm
+                inside = (points >= frame[:2]).all(axis=1) & (points <= frame[2:]).all(axis=1)
+                for x, y in points[inside]:
+                    for box in found:
+                        hit = box.left < x < box.right and box.bottom < y < box.top
+                        self.assertFalse(hit, (box, x, y))
 
     def test_nothing_is_cut_at_the_edge_in_any_format(self) -> None:
         content = shown(build_sample("sheer-line"))

@@ -11,7 +11,6 @@ import numpy as np
 from ridge.core.interpolation import Interpolation
 from ridge.core.numerals import group
 from ridge.core.results.fit import Fit
-from ridge.core.wording.equation import word_equation
 from ridge.studies.analysis.curves import StretchOut, default_view
 from ridge.studies.analysis.fits import Fitted, fit_all
 from ridge.studies.apart import Failures
@@ -20,7 +19,7 @@ from ridge.studies.content.state import StudyState
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Study
 from ridge.studies.recent import Recent
-from ridge.studies.words.fit_words import name_of
+from ridge.studies.words.fit_words import equation_of, name_of
 from ridge.studies.words.schemas import CardOut, PointOut, ThumbnailCurveOut, ThumbnailOut
 
 POINTS_DRAWN = 80
@@ -36,7 +35,7 @@ class _Drawn:
 
     readings: int
     summary: str
-    equation: str
+    equation: tuple[str, str]
     thumbnail: ThumbnailOut
     whole: bool
 
@@ -49,7 +48,7 @@ def card(study: Study) -> CardOut:
     drawn = _recent.get_or_make((study.pk, study.version), lambda: _draw(study), worth=lambda one: one.whole)
     return CardOut(
         id=study.pk, title=study.title, question=study.question, changed=study.changed, deleted=study.deleted,
-        readings=drawn.readings, summary=drawn.summary, equation=drawn.equation, thumbnail=drawn.thumbnail,
+        readings=drawn.readings, summary=drawn.summary, equation=drawn.equation[0], equation_latex=drawn.equation[1], thumbnail=drawn.thumbnail,
     )  # fmt: skip
 
 
@@ -57,13 +56,13 @@ def _draw(study: Study) -> _Drawn:
     failures = Failures()
     table = failures.apart("reading the study", lambda: _read(study), lambda: None)
     if table is None:
-        return _Drawn(0, "could not be read; nothing of it is lost", "", _BLANK, False)
+        return _Drawn(0, "could not be read; nothing of it is lost", ("", ""), _BLANK, False)
     state, readings = table
     used = readings.count(Status.USED)
     summary = f"{group(str(used))} reading{'' if used == 1 else 's'}" if used else "no readings yet"
     fitted = failures.apart("the fits of a card", lambda: fit_all(readings, state.linked_fits), lambda: [])
     seen = [one for one in fitted if one.curve is not None and not one.wanted.hidden]
-    equation = failures.apart("the equation of a card", lambda: _equation(seen, readings), lambda: "")
+    equation = failures.apart("the equation of a card", lambda: _equation(seen, readings), lambda: ("", ""))
     curves = [(one.wanted.letter, one.curve) for one in seen if one.curve]
     thumbnail = failures.apart("a thumbnail", lambda: _thumbnail(readings, curves), lambda: _BLANK)
     if failures or any(one.refusal for one in fitted):
@@ -76,12 +75,15 @@ def _read(study: Study) -> tuple[StudyState, Table]:
     return state, read_table(state)
 
 
-def _equation(seen: Sequence[Fitted], table: Table) -> str:
-    """What leads, in one line."""
+def _equation(seen: Sequence[Fitted], table: Table) -> tuple[str, str]:
+    """What leads, in one line: as text and as LaTeX, that empty where it has no equation."""
     leading = seen[0] if seen else None
     if leading is None:
-        return ""
-    return word_equation(leading.fit, table.naming).text if leading.fit else name_of(leading)
+        return "", ""
+    if leading.fit is None:
+        return name_of(leading), ""
+    equation = equation_of(leading, leading.fit, table.naming)
+    return equation.text, equation.latex
 
 
 def _thumbnail(table: Table, fits: Sequence[tuple[str, Fit | Interpolation]]) -> ThumbnailOut:

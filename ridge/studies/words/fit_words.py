@@ -99,6 +99,11 @@ def described(one: Fitted, table: Table | None = None) -> dict[str, Any]:
     }
 
 
+def equation_of(one: Fitted, fit: Fit, naming: Naming) -> Equation:
+    """The equation with as many digits as it needs; numbers that a hand has set need no more than ``BY_HAND_DIGITS``."""
+    return word_equation(fit, naming, given_digits=BY_HAND_DIGITS if one.kind == "hand" else None)
+
+
 def _range_text(one: Fitted, naming: Naming) -> str:
     said = []
     if one.wanted.x_range is not None:
@@ -120,7 +125,7 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
     if one.fit is None:
         return _refused(one, table)
     limits = intervals(one.fit, state.level, checked=checked)
-    equation = word_equation(one.fit, table.naming, given_digits=BY_HAND_DIGITS if one.kind == "hand" else None)
+    equation = equation_of(one, one.fit, table.naming)
     about = _computed(one, one.fit, table, state.level, limits, equation)
     if one.kind == "hand":
         return _by_hand(one, table, about, equation)

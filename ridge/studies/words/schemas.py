@@ -279,6 +279,8 @@ class ThumbnailOut(Schema):
 
 
 class CardOut(Schema):
+    """``equation``: that of the leading fit, or its name where it has none; ``equation_latex`` is then empty."""
+
     id: UUID
     title: str
     question: str
@@ -287,6 +289,7 @@ class CardOut(Schema):
     readings: int
     summary: str
     equation: str
+    equation_latex: str
     thumbnail: ThumbnailOut
 
 

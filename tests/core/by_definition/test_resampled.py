@@ -18,7 +18,7 @@ from ridge.core.judging.resampling import (
     random_shares,
     root_mean_square,
 )
-from ridge.core.models import Line
+from ridge.core.models import Formula, Line
 from ridge.core.readings import Readings
 
 Floats = npt.NDArray[np.float64]
@@ -85,6 +85,20 @@ class Resampled(unittest.TestCase):
         self.assertAlmostEqual(moved.largest, float(apart.max()), 12)
         self.assertEqual(moved.at, x[int(np.argmax(apart))])
         self.assertTrue(np.isnan(movement(draws[:1], self.found).typical))
+
+    def test_movement_where_the_curves_have_values_only_in_part(self) -> None:
+        x = np.linspace(1, 10, 12)
+        found = fit(Readings(x, np.log(x - 0.9) + np.sin(9 * x) / 9), Formula("a*ln(x - b)"), start={"a": 1, "b": 0.9})
+        draws = random_shares(found, 0.6, 8, seed=2)
+        places = np.linspace(1, 10, 121)
+        with np.errstate(all="ignore"):
+            curves = np.array([draw.fit.evaluate(places) for draw in draws if draw.fit])
+            apart = np.std(curves, axis=0, ddof=1)
+        # Some of the curves begin only behind the first reading.
+        self.assertTrue(np.isnan(apart).any() and np.isfinite(apart).any())
+        moved = movement(draws, found)
+        self.assertAlmostEqual(moved.typical, float(np.nanmedian(apart)), 12)
+        self.assertAlmostEqual(moved.largest, float(np.nanmax(apart)), 12)
 
     def test_the_bootstrap_follows_davison_and_hinkley(self) -> None:
         design = np.stack([np.ones(24), self.x], axis=1)

@@ -1101,7 +1101,10 @@ export interface components {
              */
             typical_miss?: string;
         };
-        /** CardOut */
+        /**
+         * CardOut
+         * @description ``equation``: that of the leading fit, or its name where it has none; ``equation_latex`` is then empty.
+         */
         CardOut: {
             /**
              * Changed
@@ -1112,6 +1115,8 @@ export interface components {
             deleted: string | null;
             /** Equation */
             equation: string;
+            /** Equation Latex */
+            equation_latex: string;
             /**
              * Id
              * Format: uuid

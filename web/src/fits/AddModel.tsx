@@ -5,6 +5,7 @@ import { useState } from "react";
 import { useAnalysisPart, useChange } from "../study/context";
 import { nextModel, useCatalogue } from "./catalogue";
 import { Gallery } from "./Gallery";
+import { Menu } from "../ui/Menu";
 
 const MOST_FITS = 6;
 
@@ -25,32 +26,30 @@ export function AddModel() {
             <Plus size={14} /> Add a model
           </button>
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
-            {next && (
-              <DropdownMenu.Item
-                className="menu-item"
-                onSelect={() => change({ kind: "add_fit", family: next.family, options: next.options })}
-              >
-                <Plus size={15} /> <span className="font-book text-body">{next.name}</span>
-              </DropdownMenu.Item>
-            )}
-            <DropdownMenu.Item className="menu-item" onSelect={() => setChoosing(true)}>
-              <LayoutGrid size={15} /> All models, drawn over these readings
+        <Menu>
+          {next && (
+            <DropdownMenu.Item
+              className="menu-item"
+              onSelect={() => change({ kind: "add_fit", family: next.family, options: next.options })}
+            >
+              <Plus size={15} /> <span className="font-book text-body">{next.name}</span>
             </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "add_fit", family: "formula" })}>
-              <Pencil size={15} /> Own formula, or a known curve for comparison
+          )}
+          <DropdownMenu.Item className="menu-item" onSelect={() => setChoosing(true)}>
+            <LayoutGrid size={15} /> All models, drawn over these readings
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "add_fit", family: "formula" })}>
+            <Pencil size={15} /> Own formula, or a known curve for comparison
+          </DropdownMenu.Item>
+          {through && (
+            <DropdownMenu.Item
+              className="menu-item"
+              onSelect={() => change({ kind: "add_fit", family: through.family, options: through.options })}
+            >
+              <Spline size={15} /> A curve through every reading
             </DropdownMenu.Item>
-            {through && (
-              <DropdownMenu.Item
-                className="menu-item"
-                onSelect={() => change({ kind: "add_fit", family: through.family, options: through.options })}
-              >
-                <Spline size={15} /> A curve through every reading
-              </DropdownMenu.Item>
-            )}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+          )}
+        </Menu>
       </DropdownMenu.Root>
       {choosing && <Gallery fit={null} onClose={() => setChoosing(false)} />}
     </>

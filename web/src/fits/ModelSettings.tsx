@@ -8,7 +8,7 @@ import { Hint } from "../ui/Hint";
 import { useCatalogue } from "./catalogue";
 import { Gallery } from "./Gallery";
 import { SettingControl } from "./SettingControl";
-import { Select } from "../ui/Select";
+import { Select, widthOf } from "../ui/Select";
 
 /** What a fit is, changed where it stands: the model, what can be chosen within it, the series it is fitted to. */
 export function ModelSettings({ fit }: { fit: Fit }) {
@@ -74,6 +74,7 @@ function ModelChoice({ fit }: { fit: Fit }) {
       className="inline-choice font-book text-body"
       aria-label={`Model of fit ${fit.letter}`}
       value={fit.form}
+      style={widthOf(offers.find(({ key }) => key === fit.form)?.name ?? fit.name)}
       onChange={(event) => {
         const chosen = offers.find(({ key }) => key === event.target.value);
         if (chosen) change({ kind: "set_fit", letter: fit.letter, family: chosen.family, options: chosen.options });

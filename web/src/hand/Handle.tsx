@@ -62,7 +62,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
         <Term word={<Symbol text={name} />} meaning={handle.does} />
         <span className="min-w-0 grow text-note leading-[1.2] text-mute">{handle.does}</span>
         <input
-          className="field numerals !h-[26px] w-[84px] shrink-0 text-right"
+          className="field numerals !h-[26px] w-[84px] max-w-36 shrink-0 [field-sizing:content] min-w-[84px] text-right"
           aria-label={`${name}, value`}
           aria-invalid={wrong !== ""}
           inputMode="decimal"
@@ -77,7 +77,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
             }
           }}
         />
-        <span className="w-9 shrink-0 truncate font-book text-note text-mute">{handle.unit}</span>
+        <span className="min-w-9 shrink-0 font-book text-note text-mute">{handle.unit}</span>
       </div>
       {wrong && (
         <p role="alert" className="text-plain text-amber">

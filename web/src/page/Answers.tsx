@@ -11,6 +11,7 @@ import { EditableText } from "../ui/EditableText";
 import { copyText } from "./copy";
 import { Section } from "./Section";
 import { percent } from "../ui/numbers";
+import { Menu } from "../ui/Menu";
 
 const LEVELS = [0.68, 0.9, 0.95, 0.99];
 
@@ -114,23 +115,21 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
               <Ellipsis size={15} />
             </button>
           </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
-              <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
-                <Pencil size={15} /> Rename
+          <Menu>
+            <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
+              <Pencil size={15} /> Rename
+            </DropdownMenu.Item>
+            {place > 0 && (
+              <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place - 1 })}>
+                <ArrowUp size={15} /> Move up
               </DropdownMenu.Item>
-              {place > 0 && (
-                <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place - 1 })}>
-                  <ArrowUp size={15} /> Move up
-                </DropdownMenu.Item>
-              )}
-              {!last && (
-                <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place + 1 })}>
-                  <ArrowDown size={15} /> Move down
-                </DropdownMenu.Item>
-              )}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
+            )}
+            {!last && (
+              <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place + 1 })}>
+                <ArrowDown size={15} /> Move down
+              </DropdownMenu.Item>
+            )}
+          </Menu>
         </DropdownMenu.Root>
         <button
           className="icon-button no-print"

@@ -7,6 +7,7 @@ import { saveFile, whySaving } from "../ui/saveFile";
 import { mathmlOf } from "../ui/Typeset";
 import { copyPicture, copyText } from "./copy";
 import { setInLetters, useInLetters } from "./inLetters";
+import { Menu } from "../ui/Menu";
 
 interface Props {
   letter: string;
@@ -37,18 +38,16 @@ export function EquationMenu({ letter, text, latex, letters }: Props) {
           <Copy size={15} />
         </button>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
-          {ways.map(([label, run]) => (
-            <DropdownMenu.Item key={label} className="menu-item" onSelect={run}>
-              {label}
-            </DropdownMenu.Item>
-          ))}
-          <DropdownMenu.Item className="menu-item border-t border-rule" onSelect={() => setInLetters(!shown)}>
-            {shown ? "Show it in numbers only" : "Show it in letters too"}
+      <Menu>
+        {ways.map(([label, run]) => (
+          <DropdownMenu.Item key={label} className="menu-item" onSelect={run}>
+            {label}
           </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+        ))}
+        <DropdownMenu.Item className="menu-item border-t border-rule" onSelect={() => setInLetters(!shown)}>
+          {shown ? "Show it in numbers only" : "Show it in letters too"}
+        </DropdownMenu.Item>
+      </Menu>
     </DropdownMenu.Root>
   );
 }

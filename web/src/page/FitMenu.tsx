@@ -8,6 +8,7 @@ import { copyText } from "./copy";
 import { latexTable } from "./latexTable";
 import { parameterCells } from "./Parameters";
 import { type FittedFit } from "../fits/kinds";
+import { Menu } from "../ui/Menu";
 
 interface Props {
   fit: Fit;
@@ -31,73 +32,71 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
           <Ellipsis size={16} />
         </button>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="floating p-1" collisionPadding={8}>
-          {movable && (
-            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true })}>
-              <Hand size={15} /> Set by hand
-            </DropdownMenu.Item>
-          )}
-          {fit.kind === "fit" && fit.parameters.length > 0 && (
-            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true, values: free(fit) })}>
-              <Hand size={15} /> Set by hand, from the fitted values
-            </DropdownMenu.Item>
-          )}
-          {fit.by_hand && (
-            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: false })}>
-              <Ruler size={15} /> Fit by least squares
-            </DropdownMenu.Item>
-          )}
-          {fit.started && (
-            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, values: {} })}>
-              <Ruler size={15} /> Search without the given values
-            </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item className={item} onSelect={onRange}>
-            <Ruler size={15} /> Fit part of the range
+      <Menu>
+        {movable && (
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true })}>
+            <Hand size={15} /> Set by hand
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={onRename}>
-            <Pencil size={15} /> Rename
+        )}
+        {fit.kind === "fit" && fit.parameters.length > 0 && (
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: true, values: free(fit) })}>
+            <Hand size={15} /> Set by hand, from the fitted values
           </DropdownMenu.Item>
-          {fit.kind === "fit" && fit.parameters.length > 0 && (
-            <>
-              <DropdownMenu.Item className={item} onSelect={() => void copyText(tabbed(parameterCells(fit)), "Parameters")}>
-                <ClipboardCopy size={15} /> Copy the parameters as a table
-              </DropdownMenu.Item>
-              <DropdownMenu.Item
-                className={item}
-                onSelect={() => void copyText(tabbed(parameterCells(fit, true)), "Parameters with all digits")}
-              >
-                <ClipboardCopy size={15} /> Copy the parameters with all digits
-              </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => void copyText(latexTable(parameterCells(fit)), "Parameters in LaTeX")}>
-                <ClipboardCopy size={15} /> Copy the parameters as LaTeX
-              </DropdownMenu.Item>
-            </>
-          )}
-          <DropdownMenu.Item className={item} disabled={count >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
-            <Copy size={15} /> Duplicate
+        )}
+        {fit.by_hand && (
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, by_hand: false })}>
+            <Ruler size={15} /> Fit by least squares
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, hidden: !fit.hidden })}>
-            {fit.hidden ? <Eye size={15} /> : <EyeOff size={15} />} {fit.hidden ? "Show on the plot" : "Hide on the plot"}
+        )}
+        {fit.started && (
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, values: {} })}>
+            <Ruler size={15} /> Search without the given values
           </DropdownMenu.Item>
-          {place > 0 && (
-            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place - 1 })}>
-              <ArrowUp size={15} /> {place === 1 ? "Move up (leading fit)" : "Move up"}
+        )}
+        <DropdownMenu.Item className={item} onSelect={onRange}>
+          <Ruler size={15} /> Fit part of the range
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={item} onSelect={onRename}>
+          <Pencil size={15} /> Rename
+        </DropdownMenu.Item>
+        {fit.kind === "fit" && fit.parameters.length > 0 && (
+          <>
+            <DropdownMenu.Item className={item} onSelect={() => void copyText(tabbed(parameterCells(fit)), "Parameters")}>
+              <ClipboardCopy size={15} /> Copy the parameters as a table
             </DropdownMenu.Item>
-          )}
-          {place < count - 1 && (
-            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place + 1 })}>
-              <ArrowDown size={15} /> Move down
+            <DropdownMenu.Item
+              className={item}
+              onSelect={() => void copyText(tabbed(parameterCells(fit, true)), "Parameters with all digits")}
+            >
+              <ClipboardCopy size={15} /> Copy the parameters with all digits
             </DropdownMenu.Item>
-          )}
-          {count > 1 && (
-            <DropdownMenu.Item className={item} onSelect={() => change({ kind: "remove_fit", letter })}>
-              <X size={15} /> Remove
+            <DropdownMenu.Item className={item} onSelect={() => void copyText(latexTable(parameterCells(fit)), "Parameters in LaTeX")}>
+              <ClipboardCopy size={15} /> Copy the parameters as LaTeX
             </DropdownMenu.Item>
-          )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+          </>
+        )}
+        <DropdownMenu.Item className={item} disabled={count >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
+          <Copy size={15} /> Duplicate
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, hidden: !fit.hidden })}>
+          {fit.hidden ? <Eye size={15} /> : <EyeOff size={15} />} {fit.hidden ? "Show on the plot" : "Hide on the plot"}
+        </DropdownMenu.Item>
+        {place > 0 && (
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place - 1 })}>
+            <ArrowUp size={15} /> {place === 1 ? "Move up (leading fit)" : "Move up"}
+          </DropdownMenu.Item>
+        )}
+        {place < count - 1 && (
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "move_fit", letter, to: place + 1 })}>
+            <ArrowDown size={15} /> Move down
+          </DropdownMenu.Item>
+        )}
+        {count > 1 && (
+          <DropdownMenu.Item className={item} onSelect={() => change({ kind: "remove_fit", letter })}>
+            <X size={15} /> Remove
+          </DropdownMenu.Item>
+        )}
+      </Menu>
     </DropdownMenu.Root>
   );
 }

@@ -34,13 +34,13 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
   const difference = differenceOf(fit);
   return (
     <section className="mt-4" aria-label={`Model ${fit.letter}`}>
-      <div className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center justify-end gap-x-2">
         <h2 className="flex items-center gap-2 text-note font-semibold text-mute">
           Model <Swatch letter={fit.letter} />
           <span className="hidden font-book text-body text-ink print:inline">{fit.label || fit.name}</span>
         </h2>
         {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-note text-mute">not on the plot</span>}
-        <span className="h-px grow bg-rule" />
+        <span className="h-px min-w-2 grow bg-rule" />
         {isComputed(fit) && <Judgement fit={fit} />}
         {!leading && (
           <Hint text="Make this the leading fit: its residuals are shown and answers use it">

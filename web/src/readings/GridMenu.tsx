@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { useChange, useStudy } from "../study/context";
 import { isLit, litColumns, litRows } from "../study/view";
 import { notify } from "../ui/Notices";
+import { useMain } from "../ui/useMain";
 import { cellAt } from "./cellAt";
 import type { GridControl } from "./useGrid";
 
@@ -11,6 +12,7 @@ import type { GridControl } from "./useGrid";
 export function GridMenu({ grid, children }: { grid: GridControl; children: ReactNode }) {
   const study = useStudy();
   const change = useChange();
+  const main = useMain();
   const column = study.columns[grid.active.col];
   const lit = litRows(grid.selection) ?? [grid.active.row, grid.active.row];
   const rows = lit[1] > lit[0] ? `rows ${lit[0] + 1} to ${lit[1] + 1}` : `row ${lit[0] + 1}`;
@@ -42,7 +44,7 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
       <ContextMenu.Trigger asChild onContextMenu={aim}>
         {children}
       </ContextMenu.Trigger>
-      <ContextMenu.Portal container={document.querySelector("main")}>
+      <ContextMenu.Portal container={main}>
         <ContextMenu.Content
           className="floating min-w-52 p-1"
           collisionPadding={8}

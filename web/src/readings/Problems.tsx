@@ -20,7 +20,7 @@ export function Problems() {
         {problems.slice(0, SHOWN).map((problem) => (
           <li key={problem.row}>
             <button
-              className="rounded-sm text-left underline-offset-2 hover:underline"
+              className="min-h-6 rounded-sm text-left underline-offset-2 hover:underline"
               onClick={() =>
                 select({
                   row: problem.row,

@@ -5,6 +5,7 @@ import type { Change, Role } from "../api/client";
 import { useAnalysisPart, useNaming, useChange, useStudy } from "../study/context";
 import { select, setView } from "../study/view";
 import { FileButton } from "./FileButton";
+import { Menu } from "../ui/Menu";
 
 type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: "add_column" }>> };
 
@@ -29,7 +30,7 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
   return (
     <>
       <FileButton word="Open file" className="button" onTable={(incoming) => setView({ incoming })} />
-      <Menu word="Column" icon={<Plus size={14} />}>
+      <Opening word="Column" icon={<Plus size={14} />}>
         <DropdownMenu.Item className="menu-item" onSelect={() => add("other")}>
           Label or other
         </DropdownMenu.Item>
@@ -41,8 +42,8 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
             {word}
           </DropdownMenu.Item>
         ))}
-      </Menu>
-      <Menu word="More" plain icon={<MoreHorizontal size={14} />}>
+      </Opening>
+      <Opening word="More" plain icon={<MoreHorizontal size={14} />}>
         <DropdownMenu.Item className="menu-item" onSelect={onFind}>
           Find a value
         </DropdownMenu.Item>
@@ -71,13 +72,13 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
             Show repeated {naming.x} ({repeated.length} rows)
           </DropdownMenu.Item>
         )}
-      </Menu>
+      </Opening>
     </>
   );
 }
 
 /** `plain`: its icon says enough, and the word is for those who cannot see it. */
-function Menu({ word, plain, icon, children }: { word: string; plain?: boolean; icon: React.ReactNode; children: React.ReactNode }) {
+function Opening({ word, plain, icon, children }: { word: string; plain?: boolean; icon: React.ReactNode; children: React.ReactNode }) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
@@ -85,11 +86,9 @@ function Menu({ word, plain, icon, children }: { word: string; plain?: boolean; 
           {icon} <span className={plain ? "sr-only" : ""}>{word}</span>
         </button>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" side="top" sideOffset={4} collisionPadding={8} className="floating p-1">
-          {children}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <Menu align="start" side="top" sideOffset={4}>
+        {children}
+      </Menu>
     </DropdownMenu.Root>
   );
 }

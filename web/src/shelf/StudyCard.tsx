@@ -4,7 +4,9 @@ import { useEffect, useRef, useState } from "react";
 
 import type { Card } from "../api/client";
 import { navigate } from "../route";
+import { Typeset } from "../ui/Typeset";
 import { Thumbnail } from "./Thumbnail";
+import { Menu } from "../ui/Menu";
 
 interface Props {
   card: Card;
@@ -53,7 +55,11 @@ export function StudyCard({ card, onRename, onDuplicate, onDelete }: Props) {
           {card.equation && (
             <>
               {" · "}
-              <span className="text-ink">{card.equation}</span>
+              {card.equation_latex ? (
+                <Typeset latex={card.equation_latex} text={card.equation} className="text-ink" />
+              ) : (
+                <span className="text-ink">{card.equation}</span>
+              )}
             </>
           )}
         </p>
@@ -65,19 +71,17 @@ export function StudyCard({ card, onRename, onDuplicate, onDelete }: Props) {
             <EllipsisVertical size={16} />
           </button>
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="floating p-1" onCloseAutoFocus={(event) => renaming && event.preventDefault()}>
-            <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
-              <Pencil size={14} /> Rename
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" onSelect={onDuplicate}>
-              <Copy size={14} /> Duplicate
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" onSelect={onDelete}>
-              <Trash2 size={14} /> Delete
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+        <Menu onCloseAutoFocus={(event) => renaming && event.preventDefault()}>
+          <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
+            <Pencil size={14} /> Rename
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={onDuplicate}>
+            <Copy size={14} /> Duplicate
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={onDelete}>
+            <Trash2 size={14} /> Delete
+          </DropdownMenu.Item>
+        </Menu>
       </DropdownMenu.Root>
     </li>
   );

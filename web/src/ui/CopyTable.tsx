@@ -3,6 +3,7 @@ import { DropdownMenu } from "radix-ui";
 
 import { copyText } from "../page/copy";
 import { latexTable } from "../page/latexTable";
+import { Menu } from "./Menu";
 
 /** A table for the clipboard: for a spreadsheet, or in LaTeX. `rows`: its cells as they are shown, the first row its heading; `full`: the same with all digits. */
 export function CopyTable({ label, what, rows, full }: { label: string; what: string; rows: () => string[][]; full?: () => string[][] }) {
@@ -13,21 +14,19 @@ export function CopyTable({ label, what, rows, full }: { label: string; what: st
           <Copy size={15} />
         </button>
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="floating p-1">
-          <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(tabbed(rows()), what)}>
-            Copy as a table
+      <Menu>
+        <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(tabbed(rows()), what)}>
+          Copy as a table
+        </DropdownMenu.Item>
+        {full && (
+          <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(tabbed(full()), `${what} with all digits`)}>
+            Copy with all digits
           </DropdownMenu.Item>
-          {full && (
-            <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(tabbed(full()), `${what} with all digits`)}>
-              Copy with all digits
-            </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(latexTable(rows()), `${what} in LaTeX`)}>
-            Copy as LaTeX
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+        )}
+        <DropdownMenu.Item className="menu-item" onSelect={() => void copyText(latexTable(rows()), `${what} in LaTeX`)}>
+          Copy as LaTeX
+        </DropdownMenu.Item>
+      </Menu>
     </DropdownMenu.Root>
   );
 }

@@ -30,10 +30,10 @@ export function EditableText({
   const field = useRef<HTMLTextAreaElement>(null);
   const shown = draft ?? value;
 
-  // As tall as its text: measured again when it changes and when the field gets its width, as in a tab just shown.
+  // As tall as its text; where the browser does not see to that, measured again when it changes and when the field gets its width, as in a tab just shown.
   useEffect(() => {
     const element = field.current;
-    if (!element) return;
+    if (!element || CSS.supports("field-sizing", "content")) return;
     const fit = () => {
       element.style.height = "auto";
       // The height holds the border too, which the text's own does not: without it descenders are cut.
@@ -74,7 +74,7 @@ export function EditableText({
           setDraft(null);
         }
       }}
-      className={`-mx-1.5 block w-[calc(100%+0.75rem)] resize-none overflow-hidden rounded-(--radius) border border-transparent bg-transparent px-1.5 placeholder:text-mute print:placeholder:text-transparent hover:border-rule focus:border-edge ${className}`}
+      className={`-mx-1.5 block w-[calc(100%+0.75rem)] [field-sizing:content] resize-none overflow-hidden rounded-(--radius) border border-transparent bg-transparent px-1.5 pb-[3px] -mb-[3px] placeholder:text-mute print:placeholder:text-transparent hover:border-rule focus:border-edge ${className}`}
     />
   );
 }

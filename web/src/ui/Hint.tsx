@@ -1,6 +1,7 @@
 import { Popover, Tooltip } from "radix-ui";
 import { type ReactNode, useState } from "react";
 
+import { isReturning } from "./lastFocus";
 import { useLongPress } from "./useLongPress";
 
 /** A short explanation on hover or focus; a finger that stays is told too, and then presses nothing. */
@@ -8,7 +9,7 @@ export function Hint({ text, children }: { text: ReactNode; children: ReactNode 
   const [open, setOpen] = useState(false);
   const press = useLongPress(() => setOpen(true));
   return (
-    <Tooltip.Root open={open} onOpenChange={setOpen}>
+    <Tooltip.Root open={open} onOpenChange={(next) => setOpen(next && !isReturning())}>
       <Tooltip.Trigger asChild {...press}>
         {children}
       </Tooltip.Trigger>

@@ -2,6 +2,8 @@ import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 
+import { returnFocus } from "./lastFocus";
+
 interface Props {
   title: string;
   /** A line under the title. */
@@ -21,6 +23,10 @@ export function Sheet({ title, note, width, open = true, onClose, children }: Pr
         <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
         <Dialog.Content
           aria-describedby={undefined}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            returnFocus();
+          }}
           className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-plain ${width}`}
         >
           <div className="flex items-start justify-between gap-3">
