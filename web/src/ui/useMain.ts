@@ -1,8 +1,7 @@
-import { useEffect, useState } from "react";
+import { useSyncExternalStore } from "react";
 
-/** The main part of the page, known once it is there: while a page is being drawn, it is still that of the page before. */
-export function useMain(): Element | null {
-  const [main, setMain] = useState<Element | null>(null);
-  useEffect(() => setMain(document.querySelector("main")), []);
-  return main;
-}
+const never = () => () => undefined;
+const find = () => document.querySelector("main");
+
+/** The main part of the page. Looked for again once a page is drawn: until then it is still that of the page before. */
+export const useMain = (): Element | null => useSyncExternalStore(never, find);
