@@ -10,3 +10,7 @@ class User(AbstractUser):
     """An account, or a guest who is known only by a signed cookie."""
 
     is_guest = models.BooleanField(default=False)
+    decimal_sign = models.CharField(
+        max_length=5, blank=True, default="", choices=[("point", "decimal point"), ("comma", "decimal comma")]
+    )
+    """How numbers are written for this user, in every study; empty as long as neither readings nor the user have said."""

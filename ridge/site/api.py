@@ -14,6 +14,7 @@ from ninja.parser import Parser
 from ninja.renderers import BaseRenderer
 from ninja.utils import check_csrf
 
+from ridge.accounts.sign_of_user import sign_for
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.apart import FAILED
 from ridge.studies.api.admission import NotYours, admit
@@ -22,16 +23,26 @@ from ridge.studies.api.fits import router as fits
 from ridge.studies.api.out import router as out
 from ridge.studies.api.studies import router as studies
 from ridge.studies.api.tables import router as tables
+from ridge.studies.content.store import read_state
+from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
 
 log = logging.getLogger(__name__)
 
 
+AS_TYPED = "/api/tables"
+"""What is said there of a table that is about to be read is its own text."""
+
+
 class StrictJSON(BaseRenderer):
-    """JSON as the standard has it: NaN and infinities, which it does not know, are null."""
+    """JSON as the standard has it: NaN and infinities, which it does not know, are null. Texts have the decimal sign of whoever
+    asks."""
 
     media_type = "application/json"
 
     def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
+        if sign_for(request) == "comma" and not request.path.startswith(AS_TYPED):
+            study = getattr(request, "study", None)
+            data = data_in_comma(data, typed_in(read_state(study)) if study else None)
         return orjson.dumps(data, option=orjson.OPT_NON_STR_KEYS)
 
 

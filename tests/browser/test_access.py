@@ -1,4 +1,5 @@
-"""Every screen in every width: no violation found by axe, nothing wider than the window."""
+"""Every screen wide and on a phone, the main ones on a tablet, all of them in the dark too: no violation found by axe, nothing
+wider than the window."""
 
 from __future__ import annotations
 
@@ -10,7 +11,7 @@ from playwright.sync_api import expect
 from tests.browser.base import BrowserCase
 
 
-class Wide(BrowserCase):
+class Screens(BrowserCase):
     def check(self, where: str) -> None:
         # Colours are judged once nothing moves any more.
         self.page.wait_for_timeout(250)
@@ -21,7 +22,36 @@ class Wide(BrowserCase):
         ]
         self.assertEqual(found, [], where)
         self.assertLessEqual(self.page.evaluate("document.documentElement.scrollWidth"), self.width, where)
+        self.page.emulate_media(color_scheme="dark")
+        self.page.wait_for_timeout(100)
+        results = Axe().run(self.page, options={"runOnly": ["color-contrast"]})
+        faint = [
+            (one["id"], [node["html"][:160] for node in one["nodes"][:3]]) for one in results.response["violations"]
+        ]
+        self.page.emulate_media(color_scheme="light")
+        self.assertEqual(faint, [], f"{where}, in the dark")
 
+    def panel(self, name: str) -> None:
+        """Where there is no room for all three: to one of them."""
+        tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name=name)
+        if tab.is_visible():
+            tab.click()
+
+    def open_new(self) -> None:
+        self.open_shelf()
+        self.page.get_by_role("button", name="New study", exact=True).click()
+        tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings")
+        expect(self.page.get_by_test_id("saving")).to_be_attached()
+        if tab.is_visible():
+            tab.click()
+
+    def cell_of_row_nine(self) -> None:
+        """Choose a reading on the plot, so that what depends on a choice is there."""
+        self.page.locator("g[data-status=aside] circle").first.click(force=True)
+        expect(self.page.get_by_test_id("chosen")).to_contain_text("Row 9")
+
+
+class Wide(Screens):
     def test_shelf(self) -> None:
         self.open_shelf()
         self.check("empty shelf")
@@ -124,12 +154,6 @@ class Wide(BrowserCase):
         expect(frame.get_by_role("heading", name="A draining bucket")).to_be_visible()
         self.check("report")
 
-    def panel(self, name: str) -> None:
-        """Where there is no room for all three: to one of them."""
-        tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name=name)
-        if tab.is_visible():
-            tab.click()
-
     def test_by_hand_and_compared(self) -> None:
         self.open_sample("A draining bucket")
         self.panel("Page")
@@ -213,27 +237,22 @@ class Wide(BrowserCase):
         self.expect_saved()
         self.check("a cell that is no number")
 
-    def open_new(self) -> None:
-        self.open_shelf()
-        self.page.get_by_role("button", name="New study", exact=True).click()
-        tab = self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings")
-        expect(self.page.get_by_test_id("saving")).to_be_attached()
-        if tab.is_visible():
-            tab.click()
-
-    def cell_of_row_nine(self) -> None:
-        """Choose a reading on the plot, so that what depends on a choice is there."""
-        self.page.locator("g[data-status=aside] circle").first.click(force=True)
-        expect(self.page.get_by_test_id("chosen")).to_contain_text("Row 9")
-
-
-class Tablet(Wide):
-    width, height = 820, 1100
-
 
 class Phone(Wide):
     width, height = 390, 780
 
 
-class Dark(Wide):
-    dark = True
+class Tablet(Screens):
+    width, height = 820, 1100
+
+    def test_main_screens(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.cell_of_row_nine()
+        self.check("bench")
+        for panel in ("Readings", "Page", "Plot"):
+            self.panel(panel)
+            self.check(f"bench, {panel}")
+        for lens in ("Residuals", "Compare", "Resample", "Report"):
+            self.page.get_by_role("radio", name=lens).click()
+            self.page.wait_for_timeout(1000)
+            self.check(lens)

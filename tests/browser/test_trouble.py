@@ -114,7 +114,12 @@ class TwoWindows(BrowserCase):
         self.page.keyboard.type("9")
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_role("alert")).to_be_visible()
-        self.page.get_by_role("button", name="Discard my change").click()
+        self.expect_cell(2, 1, "9")
+        self.page.keyboard.type("8")
+        self.page.keyboard.press("Enter")
+        self.expect_cell(3, 1, "8")
+        expect(self.page.get_by_role("alert")).to_contain_text("Apply my 2 changes")
+        self.page.get_by_role("button", name="Discard my 2 changes").click()
         self.expect_cell(2, 1, "3.1")
         expect(self.page.get_by_label("Title")).to_have_value("From the second window")
 
@@ -190,7 +195,8 @@ class NoConnection(BrowserCase):
         self.page.unroute("**/changes")
         self.page.reload()
         expect(self.page.get_by_role("alert")).to_contain_text("changed in another window")
-        self.expect_cell(1, 1, "2")
+        # What was typed stays in sight until it is decided.
+        self.expect_cell(1, 1, "44")
         self.page.get_by_role("button", name="Apply my change to the newer version").click()
         self.expect_saved()
         self.expect_cell(1, 1, "44")
@@ -281,3 +287,20 @@ class StoppedServer(BrowserCase):
             finally:
                 os.killpg(server.pid, signal.SIGKILL)
                 server.wait()
+
+
+class PartsThatDoNotCome(BrowserCase):
+    def test_a_lens_whose_script_is_lost_takes_only_itself_down(self) -> None:
+        self.expected_problem = "Failed to"
+        self.page.route("**/CompareLens*.js", lambda route: route.abort())
+        self.open_sample("A draining bucket")
+        self.page.get_by_role("radio", name="Compare").click()
+        expect(self.page.get_by_role("alert")).to_contain_text("This part of Ridge could not be loaded.")
+        expect(self.account()).to_contain_text("31.41 ± 0.07")
+        self.page.get_by_role("radio", name="Residuals").click()
+        expect(self.page.get_by_role("list", name="What the residuals show")).to_be_visible()
+        self.page.unroute("**/CompareLens*.js")
+        self.page.get_by_role("radio", name="Compare").click()
+        self.page.get_by_role("button", name="Load the page again").click()
+        self.page.get_by_role("radio", name="Compare").click()
+        expect(self.page.get_by_role("region", name="Fits side by side")).to_contain_text("R² never falls")

@@ -12,6 +12,8 @@ from ninja import Query, Router, Schema
 from pydantic import Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import user_or_new_guest
+from ridge.accounts.sign_of_user import sign_for
+from ridge.core.wording.decimal_sign import in_comma, latex_in_comma
 from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
 from ridge.exchange.figure import FORMATS, CannotDraw, draw
 from ridge.exchange.figure.paper import INK
@@ -22,12 +24,14 @@ from ridge.exchange.typeset import as_png, as_svg, draw_equation
 from ridge.studies.api.admission import own_study
 from ridge.studies.api.shelf import card
 from ridge.studies.content.store import create_study, read_state
+from ridge.studies.out.comma_in_files import figure_in_comma, sheet_in_comma
 from ridge.studies.out.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
 from ridge.studies.out.figure import ASPECT, figure_content
 from ridge.studies.out.report import report_of
 from ridge.studies.out.scripts import script_of
 from ridge.studies.out.study_file import LARGEST, NotAStudy, read_study, write_study
 from ridge.studies.words.analyse import analysis_of
+from ridge.studies.words.comma_in_texts import typed_in
 from ridge.studies.words.schemas import CardOut, Message
 
 router = Router(tags=["out"])
@@ -70,6 +74,8 @@ def figure(
     state = read_state(study)
     view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
     content = figure_content(state, analysis_of(study, state), *view, aspect=wanted.aspect)
+    if sign_for(request) == "comma":
+        content = figure_in_comma(content)
     try:
         drawing = draw(content, kind, wanted.width, wanted.resolution, wanted.grey)
     except CannotDraw as reason:
@@ -96,6 +102,8 @@ def equation(
         return 400, Message(message="There is no equation in numbers as long as nothing is fitted.")
     else:
         text, latex = fit.equation_text, fit.equation_latex
+    if sign_for(request) == "comma":
+        text, latex = in_comma(text), latex_in_comma(latex)
     drawing = draw_equation(latex, EQUATION_SIZE) if latex else None
     if drawing is None:
         return 400, Message(message=NO_PICTURE)
@@ -114,7 +122,7 @@ def report(
     """The report to be handed in. ``inline``: to be looked at in the page, not saved."""
     study = own_study(request)
     state = read_state(study)
-    content = report_of(state, analysis_of(study, state), "png" if kind == "docx" else "svg")
+    content = report_of(state, analysis_of(study, state), "png" if kind == "docx" else "svg", sign_for(request))
     if kind == "docx":
         return _file(write_docx(content, timezone.now()), DOCX, state.title, kind)
     if kind == "pdf":
@@ -166,10 +174,12 @@ def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xl
     """The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about."""
     study = own_study(request)
     state = read_state(study)
-    sheet = readings_sheet(state)
+    sheet, comma = readings_sheet(state), sign_for(request) == "comma"
     if kind == "csv":
-        return _file(write_csv(sheet), KINDS[kind], state.title, kind)
+        return _file(write_csv(sheet, comma), KINDS[kind], state.title, kind)
     analysis = analysis_of(study, state)
-    sheets = [sheet, parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
+    said = [parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
+    typed = typed_in(state)
+    sheets = [sheet, *(sheet_in_comma(one, typed) if comma else one for one in said)]
     write = write_xlsx if kind == "xlsx" else write_ods
     return _file(write(sheets), KINDS[kind], state.title, kind)

@@ -14,8 +14,10 @@ from ninja import Router, Schema
 from pydantic import BaseModel, Field, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
+from ridge.accounts.sign_of_user import choose, sign_for, take_from_readings
 from ridge.core.interpolation import Interpolation
 from ridge.core.results.fit import Fit
+from ridge.core.wording.decimal_sign import Sign
 from ridge.core.wording.headings import over
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.fits import fit_all, fit_one
@@ -29,6 +31,7 @@ from ridge.studies.content.fields import Asked, Direction
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.repeated import made_by
 from ridge.studies.content.samples import SAMPLES, build_sample
+from ridge.studies.content.sign_in_readings import sign_in
 from ridge.studies.content.state import ColumnState, Question, StudyState, empty_study
 from ridge.studies.content.store import (
     NothingToStep,
@@ -45,6 +48,7 @@ from ridge.studies.content.store import (
 from ridge.studies.models import Study
 from ridge.studies.words.analyse import analyse, analysis_of
 from ridge.studies.words.answers import answer
+from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
 from ridge.studies.words.reading_details import describe_reading
 from ridge.studies.words.schemas import (
     AnalysisOut,
@@ -71,7 +75,7 @@ HISTORY_SHOWN = 200
 CONFLICT = "This study was changed in another window. Here is the newer state; your last change was not made."
 
 
-def _study_out(study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
+def _study_out(request: HttpRequest, study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
     """``known`` is the state that the client already has: columns of unchanged cells are left out."""
     undo, redo = step_labels(study)
     held = {column.key: column.cells for column in known.columns} if known else {}
@@ -95,6 +99,7 @@ def _study_out(study: Study, state: StudyState, known: StudyState | None = None)
         undo=undo,
         redo=redo,
         analysis=analysis_of(study, state),
+        decimal_sign=sign_for(request),
     )
 
 
@@ -133,12 +138,15 @@ def _news(known: tuple[str, ...] | None, cells: tuple[str, ...]) -> tuple[list[s
 
 def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictOut]:
     study = own_study(request)
-    return 409, ConflictOut(message=CONFLICT, study=_study_out(study, read_state(study)))
+    return 409, ConflictOut(message=CONFLICT, study=_study_out(request, study, read_state(study)))
 
 
-def _json(out: BaseModel) -> HttpResponse:
+def _json(request: HttpRequest, out: BaseModel, state: StudyState) -> HttpResponse:
     """What was made by its schema needs no second check: an analysis of many readings is sent as it is."""
-    return HttpResponse(orjson.dumps(out.model_dump()), content_type="application/json")
+    data = out.model_dump()
+    if sign_for(request) == "comma":
+        data = data_in_comma(data, typed_in(state))
+    return HttpResponse(orjson.dumps(data), content_type="application/json")
 
 
 def _leading(state: StudyState) -> Fit | Interpolation | None:
@@ -200,8 +208,20 @@ def shelf(request: HttpRequest) -> ShelfOut:
         guest=user is None or user.is_guest,
         cards=[card(study) for study in studies if study.deleted is None],
         bin=[card(study) for study in studies if study.deleted is not None],
+        decimal_sign=sign_for(request),
         samples=[SampleOut(name=s.name, title=s.title, question=s.question, discover=s.discover) for s in SAMPLES],
     )
+
+
+class SignIn(Schema):
+    sign: Sign
+
+
+@router.put("/decimal_sign", response={204: None})
+def choose_sign(request: HttpRequest, body: SignIn) -> tuple[int, None]:
+    """How numbers are written for whoever asks, in all studies."""
+    choose(user_or_new_guest(request), body.sign)
+    return 204, None
 
 
 @router.post("/studies", response={201: CardOut, 400: Message})
@@ -220,6 +240,7 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
             return 201, card(known)
         with transaction.atomic():
             made = [create_study(user, state, body.request_key if not i else "") for i, state in enumerate(states)]
+            take_from_readings(user, sign_in(body.table))
         return 201, card(made[0])
     else:
         state = empty_study(body.title or "New study")
@@ -229,7 +250,8 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
 @router.get("/studies/{study_id}", response={200: StudyOut, 404: Message})
 def read(request: HttpRequest, study_id: uuid.UUID) -> Any:
     study = own_study(request)
-    return _json(_study_out(study, read_state(study)))
+    state = read_state(study)
+    return _json(request, _study_out(request, study, state), state)
 
 
 @router.post("/studies/{study_id}/changes", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
@@ -241,8 +263,10 @@ def change(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
         return _conflict(request, study_id)
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
+    if (user := current_user(request)) is not None:
+        take_from_readings(user, sign_in(body.change))
     # A repeated request is answered whole: whether the first answer arrived is not known.
-    return _json(_study_out(study, after, None if before is after else before))
+    return _json(request, _study_out(request, study, after, None if before is after else before), after)
 
 
 @router.post("/studies/{study_id}/undo", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
@@ -263,7 +287,7 @@ def _step(request: HttpRequest, study_id: uuid.UUID, body: StepIn, direction: in
         return _conflict(request, study_id)
     except NothingToStep:
         return 400, Message(message=f"There is nothing to {'undo' if direction < 0 else 'redo'}.")
-    return _json(_study_out(study, after, None if before is after else before))
+    return _json(request, _study_out(request, study, after, None if before is after else before), after)
 
 
 @router.get("/studies/{study_id}/history", response={200: HistoryOut, 404: Message})
@@ -288,7 +312,7 @@ def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
         return _conflict(request, study_id)
     except NothingToStep:
         return 400, Message(message="That step is no longer in the history.")
-    return _json(_study_out(study, after, None if before is after else before))
+    return _json(request, _study_out(request, study, after, None if before is after else before), after)
 
 
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})
@@ -303,7 +327,7 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     same = (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed)
-    return _json(analyse(after, same_readings=same, preview=True))
+    return _json(request, analyse(after, same_readings=same, preview=True), after)
 
 
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})

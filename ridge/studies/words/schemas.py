@@ -8,6 +8,7 @@ from uuid import UUID
 
 from pydantic import BaseModel as Schema
 
+from ridge.core.wording.decimal_sign import Sign
 from ridge.studies.analysis.curves import StretchOut, ViewOut
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.fields import Direction, Role
@@ -238,6 +239,7 @@ class StudyOut(Schema):
     undo: str | None
     redo: str | None
     analysis: AnalysisOut
+    decimal_sign: Sign
 
 
 class ConflictOut(Schema):
@@ -302,6 +304,7 @@ class SampleOut(Schema):
 
 class ShelfOut(Schema):
     guest: bool
+    decimal_sign: Sign
     cards: list[CardOut]
     bin: list[CardOut]
     samples: list[SampleOut]

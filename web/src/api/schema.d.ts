@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/decimal_sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Sign
+         * @description How numbers are written for whoever asks, in all studies.
+         */
+        put: operations["ridge_studies_api_studies_choose_sign"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/formula_names": {
         parameters: {
             query?: never;
@@ -3619,10 +3639,23 @@ export interface components {
             bin: components["schemas"]["CardOut"][];
             /** Cards */
             cards: components["schemas"]["CardOut"][];
+            /**
+             * Decimal Sign
+             * @enum {string}
+             */
+            decimal_sign: "point" | "comma";
             /** Guest */
             guest: boolean;
             /** Samples */
             samples: components["schemas"]["SampleOut"][];
+        };
+        /** SignIn */
+        SignIn: {
+            /**
+             * Sign
+             * @enum {string}
+             */
+            sign: "point" | "comma";
         };
         /**
          * SortRows
@@ -3769,6 +3802,11 @@ export interface components {
             columns: components["schemas"]["ColumnOut"][];
             /** Date */
             date: string;
+            /**
+             * Decimal Sign
+             * @enum {string}
+             */
+            decimal_sign: "point" | "comma";
             /**
              * Id
              * Format: uuid
@@ -4112,6 +4150,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OfferOut"][];
                 };
+            };
+        };
+    };
+    ridge_studies_api_studies_choose_sign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

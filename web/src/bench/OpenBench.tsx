@@ -1,21 +1,18 @@
 import { ChartLine, FileText, Table2 } from "lucide-react";
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { type ComponentType, useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 
 import type { Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
-import { CompareLens } from "../lenses/compare/CompareLens";
-import { ReportLens } from "../lenses/report/ReportLens";
-import { ResampleLens } from "../lenses/resample/ResampleLens";
-import { ResidualsLens } from "../lenses/residuals/ResidualsLens";
+import { LensTabs } from "../lenses/LensTabs";
 import { Page } from "../page/Page";
 import { Plot } from "../plot/Plot";
 import { takeFile } from "../readings/files";
-import { IncomingTable } from "../readings/IncomingTable";
 import { Readings } from "../readings/Readings";
 import { usePasteAnywhere } from "../readings/usePasteAnywhere";
 import { QueueContext } from "../study/context";
 import { GestureQueue } from "../study/queue";
 import { type Incoming, type Lens, resetView, setView, useView } from "../study/view";
+import { fetchAll, later } from "../ui/later";
 import { loadKatex } from "../ui/Typeset";
 import { DropSign, useDrop } from "../ui/useDrop";
 import { Failures } from "./Failures";
@@ -26,6 +23,12 @@ import { useBenchKeys } from "./useBenchKeys";
 import { WidthHandle } from "./WidthHandle";
 import { Announcer } from "./Announcer";
 
+const CompareLens = later(() => import("../lenses/compare/CompareLens").then((one) => one.CompareLens), <LensTabs />);
+const ReportLens = later(() => import("../lenses/report/ReportLens").then((one) => one.ReportLens), <LensTabs />);
+const ResampleLens = later(() => import("../lenses/resample/ResampleLens").then((one) => one.ResampleLens), <LensTabs />);
+const ResidualsLens = later(() => import("../lenses/residuals/ResidualsLens").then((one) => one.ResidualsLens), <LensTabs />);
+const IncomingTable = later(() => import("../readings/IncomingTable").then((one) => one.IncomingTable));
+
 const take = (incoming: Incoming) => setView({ incoming });
 
 const PANELS = [
@@ -33,7 +36,7 @@ const PANELS = [
   { name: "plot", word: "Plot", icon: ChartLine },
   { name: "page", word: "Page", icon: FileText },
 ] as const;
-const LENSES: Record<Lens, () => React.ReactNode> = {
+const LENSES: Record<Lens, ComponentType> = {
   plot: Plot,
   residuals: ResidualsLens,
   compare: CompareLens,
@@ -57,7 +60,10 @@ export function OpenBench({ study: first }: { study: Study }) {
     if (!begun.current) setView({ panel: "readings" });
     return resetView;
   }, []);
-  useEffect(() => void loadKatex().catch(() => undefined), []);
+  useEffect(() => {
+    void loadKatex().catch(() => undefined);
+    fetchAll();
+  }, []);
   useEffect(() => {
     document.title = `${study.title} · Ridge`;
   }, [study.title]);

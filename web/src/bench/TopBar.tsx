@@ -27,7 +27,7 @@ export function TopBar({ onHelp }: { onHelp: () => void }) {
         <Mark />
       </a>
       <span className="mx-1 hidden h-5 w-px bg-on-bar/25 sm:block" />
-      <h1 className="min-w-0 truncate text-body max-sm:sr-only">{study.title}</h1>
+      <h1 className="min-w-0 truncate text-plain max-sm:sr-only">{study.title}</h1>
       <SavingState />
       <span className="grow" />
       <Hint text={study.undo ? `Undo: ${study.undo} (Ctrl+Z)` : "Nothing to undo"}>

@@ -4,7 +4,7 @@ import { useState } from "react";
 
 import { useAnalysisPart, useChange } from "../study/context";
 import { nextModel, useCatalogue } from "./catalogue";
-import { Gallery } from "./Gallery";
+import { Gallery } from "./lateGallery";
 import { Menu } from "../ui/Menu";
 
 const MOST_FITS = 6;
@@ -32,7 +32,7 @@ export function AddModel() {
               className="menu-item"
               onSelect={() => change({ kind: "add_fit", family: next.family, options: next.options })}
             >
-              <Plus size={15} /> <span className="font-book text-body">{next.name}</span>
+              <Plus size={15} /> <span className="font-book text-plain">{next.name}</span>
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Item className="menu-item" onSelect={() => setChoosing(true)}>

@@ -2,13 +2,15 @@ import { LayoutGrid } from "lucide-react";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
-import { FormulaEditor } from "../formula/FormulaEditor";
 import { useAnalysisPart, useChange } from "../study/context";
 import { Hint } from "../ui/Hint";
+import { later } from "../ui/later";
 import { useCatalogue } from "./catalogue";
-import { Gallery } from "./Gallery";
+import { Gallery } from "./lateGallery";
 import { SettingControl } from "./SettingControl";
 import { Select, widthOf } from "../ui/Select";
+
+const FormulaEditor = later(() => import("../formula/FormulaEditor").then((one) => one.FormulaEditor));
 
 /** What a fit is, changed where it stands: the model, what can be chosen within it, the series it is fitted to. */
 export function ModelSettings({ fit }: { fit: Fit }) {
@@ -71,7 +73,7 @@ function ModelChoice({ fit }: { fit: Fit }) {
   ];
   return (
     <select
-      className="inline-choice font-book text-body"
+      className="inline-choice font-book text-plain"
       aria-label={`Model of fit ${fit.letter}`}
       value={fit.form}
       style={widthOf(offers.find(({ key }) => key === fit.form)?.name ?? fit.name)}

@@ -110,7 +110,7 @@ function PartCurve({ xs, ys, label }: { xs: number[]; ys: (number | null)[]; lab
       aria-label={`Curve of ${label}`}
       data-testid="part-curve"
     >
-      <g fontSize="var(--text-fine)" fill="var(--color-mute)">
+      <g fontSize="var(--text-note)" fill="var(--color-mute)">
         {ticksOf(y, 3).map(({ key, at, text }) => (
           <g key={key}>
             <line x1="46" x2={WIDTH - 6} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.6" />

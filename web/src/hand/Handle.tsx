@@ -127,7 +127,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
 function Scaled({ word, name, hint, onPress }: { word: string; name: string; hint: string; onPress: () => void }) {
   return (
     <Hint text={hint}>
-      <button type="button" className="icon-button numerals !w-auto px-1 text-fine" aria-label={`${name}: ${word} steps`} onClick={onPress}>
+      <button type="button" className="icon-button numerals !w-auto px-1 text-note" aria-label={`${name}: ${word} steps`} onClick={onPress}>
         {word}
       </button>
     </Hint>

@@ -49,7 +49,7 @@ export function Answers() {
       <ul className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
         {unknowns.map((unknown) => (
           <li key={unknown.answer.key} className="group flex items-start gap-1">
-            <div className="grow font-book text-body leading-snug">
+            <div className="grow font-book text-plain leading-snug">
               <button
                 className="rounded-sm text-left underline-offset-2 hover:underline"
                 onClick={() => select({ row: unknown.rows[unknown.rows.length - 1]!, col: 0 }, { row: unknown.rows[0]!, col: 0 })}
@@ -95,7 +95,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
           label={`Name of the answer for ${answer.asked}`}
           value={answer.name ?? ""}
           placeholder="Name"
-          className="font-book text-body font-semibold"
+          className="font-book text-plain font-semibold"
           focused={renaming}
           onCommit={(name) => {
             setRenaming(false);
@@ -104,7 +104,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
         />
       )}
       <div className="flex items-start gap-1">
-        <p className="min-w-0 grow font-book text-body leading-snug">
+        <p className="min-w-0 grow font-book text-plain leading-snug">
           {answer.direction === "y_at_x" || answer.direction === "x_at_y" ? "At " : ""}
           <AnswerText answer={answer} />
         </p>

@@ -9,7 +9,7 @@ import { Rounding } from "./Rounding";
 export function Equation({ fit }: { fit: ComputedFit }) {
   const inLetters = useInLetters() && fit.kind !== "known";
   const long = Math.max(fit.equation_text.length, inLetters ? fit.form_text.length : 0) > 34;
-  const size = `numerals font-book ${long ? "text-body" : "text-lead"}`;
+  const size = `numerals font-book ${long ? "text-plain" : "text-lead"}`;
   return (
     <>
       {inLetters && (

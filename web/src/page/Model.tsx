@@ -5,11 +5,11 @@ import type { Fit } from "../api/client";
 import { useLastGood } from "../fits/lastGood";
 import { ModelSettings } from "../fits/ModelSettings";
 import { Swatch } from "../fits/Swatch";
-import { HandPanel } from "../hand/HandPanel";
 import { useAnalysisPart, useChange } from "../study/context";
 import { select } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { Hint, Term } from "../ui/Hint";
+import { later } from "../ui/later";
 import { Actions } from "./Actions";
 import { Cautions } from "./Cautions";
 import { Checklist } from "./Checklist";
@@ -22,6 +22,8 @@ import { Pieces } from "./Pieces";
 import { RangeForm } from "./RangeForm";
 import { Statistics } from "./Statistics";
 import { type ComputedFit, differenceOf, type InterpolationFit, isComputed, type RefusedFit } from "../fits/kinds";
+
+const HandPanel = later(() => import("../hand/HandPanel").then((one) => one.HandPanel));
 
 /** The account of one fit: the leading one in full, the others with their equation and the rest one step away. */
 export const Model = memo(function Model({ fit, place }: { fit: Fit; place: number }) {
@@ -37,7 +39,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
       <div className="flex flex-wrap items-center justify-end gap-x-2">
         <h2 className="flex items-center gap-2 text-note font-semibold text-mute">
           Model <Swatch letter={fit.letter} />
-          <span className="hidden font-book text-body text-ink print:inline">{fit.label || fit.name}</span>
+          <span className="hidden font-book text-plain text-ink print:inline">{fit.label || fit.name}</span>
         </h2>
         {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-note text-mute">not on the plot</span>}
         <span className="h-px min-w-2 grow bg-rule" />
@@ -81,7 +83,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           <>
             <Equation fit={fit} />
             {fit.kind === "hand" && <HandPanel fit={fit} />}
-            {difference && <p className="mt-1 font-book text-body leading-snug">{difference.sentence}</p>}
+            {difference && <p className="mt-1 font-book text-plain leading-snug">{difference.sentence}</p>}
             {!leading && (
               <button
                 aria-expanded={open}
@@ -98,7 +100,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
               {fit.plus_minus && <p className="mt-0.5 text-note text-mute">{fit.plus_minus}</p>}
               {fit.kind === "fit" && fit.other_way && <OtherWay way={fit.other_way} />}
               <h3 className="mt-3 text-note font-semibold text-mute">How well it fits</h3>
-              <p className="mt-1 font-book text-body leading-snug">{fit.how_well}</p>
+              <p className="mt-1 font-book text-plain leading-snug">{fit.how_well}</p>
               <Statistics fit={fit} leading={place === 0} />
               <Cautions fit={fit} />
               {fit.kind === "fit" && <Checklist checks={fit.checklist} />}
@@ -114,7 +116,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
 function Interpolated({ fit }: { fit: InterpolationFit }) {
   return (
     <>
-      <p className="mt-1 font-book text-body leading-snug">{fit.how_well}</p>
+      <p className="mt-1 font-book text-plain leading-snug">{fit.how_well}</p>
       <Pieces fit={fit} />
       <Cautions fit={fit} />
       <p className="mt-2 font-book text-plain leading-snug text-mute">{fit.method}</p>
@@ -148,7 +150,7 @@ function Refusal({ fit }: { fit: RefusedFit }) {
   const text = String(fit.options.text ?? "");
   const [from, to] = fit.refused_at;
   return (
-    <div role="status" className="mt-1 grid gap-1.5 font-book text-body leading-snug">
+    <div role="status" className="mt-1 grid gap-1.5 font-book text-plain leading-snug">
       {from !== undefined && to !== undefined && text && (
         <p className="font-mono text-plain" aria-hidden="true">
           {text.slice(0, from)}

@@ -14,7 +14,7 @@ export const PrintedReadings = memo(function PrintedReadings() {
     <section className="paper-table mt-6 hidden print:block" aria-hidden="true">
       <h2 className="text-note font-semibold">Readings</h2>
       <div className="columns-2 gap-8">
-        <table className="numerals w-full text-fine">
+        <table className="numerals w-full text-note">
           <thead>
             <tr className="border-b border-ink">
               <th className="text-left font-normal">row</th>
@@ -44,7 +44,7 @@ export const PrintedReadings = memo(function PrintedReadings() {
         </table>
       </div>
       {study.row_count > MOST && (
-        <p className="text-fine">
+        <p className="text-note">
           The first {MOST} of {study.row_count} rows.
         </p>
       )}

@@ -1,6 +1,7 @@
 import type { Answer } from "../api/client";
 import { useNaming } from "../study/context";
 import { setView, useView } from "../study/view";
+import { inSign } from "../ui/decimalSign";
 import { readNumber, sixDigits, toStep } from "../ui/numbers";
 import { singly, type ValuePlace } from "./answerValues";
 import type { Scale } from "./scales";
@@ -174,14 +175,14 @@ function Holders({ answer, at: [px, py], x, y }: { answer: Answer; at: [number, 
     const put = (end: number) => (text: string) =>
       ask(
         ends()
-          .map((value, i) => (i === end ? text : String(value ?? 0)))
+          .map((value, i) => (i === end ? text : inSign(String(value ?? 0))))
           .join(" to "),
       );
     return [mark.x, mark.to_x].map((value, end) => (
       <Holder
         key={end}
         name={end ? "end" : "beginning"}
-        said={String(value)}
+        said={inSign(String(value))}
         at={[x(value), py]}
         scale={x}
         now={() => ends()[end] ?? null}
@@ -223,7 +224,7 @@ function Holder({ name, said, at: [px, py], scale, alongY = false, now, onPut }:
     const [value, next] = [scale.invert(pixel), scale.invert(pixel + 1)];
     if (!Number.isFinite(value) || !Number.isFinite(next)) return;
     const step = 10 ** Math.floor(Math.log10(Math.abs(next - value) || 1e-9));
-    onPut(toStep(value, step));
+    onPut(inSign(toStep(value, step)));
   };
   if (!Number.isFinite(place)) return null;
   return (

@@ -29,7 +29,7 @@ function Title({ name, symbol, over }: { name: string; symbol: string; over: str
         {head}
       </tspan>
       {tail.length > 0 && (
-        <tspan fontFamily="var(--font-book)" fontSize="var(--text-fine)" dy="3">
+        <tspan fontFamily="var(--font-book)" fontSize="var(--text-note)" dy="3">
           {tail.join("_")}
         </tspan>
       )}
@@ -56,7 +56,7 @@ export const YAxis = memo(function YAxis({
 }) {
   const [bottom, top] = y.range();
   const height = bottom - top;
-  const along = residual ? axisTicks(y, 3) : axisTicks(y, Math.max(2, Math.floor(height / 60)), division.step, division.clock);
+  const along = residual ? axisTicks(y, 3) : axisTicks(y, tickCount(height, 34), division.step, division.clock);
   const ticks = within(along.ticks, [bottom, top]);
   const over = overWithPower(residual ? naming.y_over : division.over, along.power);
   const lines = !residual && division.grid !== "none";
@@ -124,10 +124,15 @@ export const XAxis = memo(function XAxis({
   );
 });
 
+const MOST = 8;
+
+/** How many ticks are wanted along a length: about eight, fewer where their numbers need the room. */
+const tickCount = (length: number, room: number) => Math.min(MOST, Math.max(2, Math.floor(length / room)));
+
 /** Ticks of the x axis that lie within it. */
 export function xTicks(x: Scale, division: Division): Ticks {
   const [left, right] = x.range();
-  const found = axisTicks(x, Math.max(2, Math.floor((right - left) / 70)), division.step, division.clock);
+  const found = axisTicks(x, tickCount(right - left, 58), division.step, division.clock);
   return { ...found, ticks: within(found.ticks, [left, right]) };
 }
 

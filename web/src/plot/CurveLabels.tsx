@@ -111,7 +111,7 @@ function Label({
         strokeWidth="3.5"
         paintOrder="stroke"
         strokeLinejoin="round"
-        fontSize={text.length > 1 ? "var(--text-note)" : "var(--text-body)"}
+        fontSize={text.length > 1 ? "var(--text-note)" : "var(--text-plain)"}
         fontWeight="650"
         textAnchor="middle"
         fontFamily={text.length > 1 ? "var(--font-book)" : undefined}

@@ -1,6 +1,7 @@
 import { curveOf, isDrawn } from "../fits/kinds";
 import { useCalmAnalysis, useNaming, useStudy } from "../study/context";
 import { isDrawnRow } from "../study/status";
+import { inSign } from "../ui/decimalSign";
 import { sixDigits } from "../ui/numbers";
 
 const MOST_ROWS = 200;
@@ -18,7 +19,9 @@ export function PlotTwin() {
   const step = curve ? Math.max(1, Math.floor((curve.x.length - 1) / (PLACES - 1))) : 1;
   const of = (symbol: string, over: string) => (over ? `${symbol} / ${over}` : symbol);
   const [xHead, yHead] = [of(naming.x, naming.x_over), of(naming.y, naming.y_over)];
-  const range = measured ? ` from ${naming.x} = ${sixDigits(measured.low)} to ${sixDigits(measured.high)}` : "";
+  const range = measured
+    ? ` from ${naming.x} = ${inSign(String(sixDigits(measured.low)))} to ${inSign(String(sixDigits(measured.high)))}`
+    : "";
   return (
     <section aria-label="The plot in words and tables" className="sr-only">
       <p>
@@ -32,7 +35,7 @@ export function PlotTwin() {
       {curve && (
         <Twin caption={`Curve of fit ${fit.letter}`} heads={[xHead, yHead]}>
           {curve.x.flatMap((at, i): string[][] =>
-            i % step === 0 && curve.y[i] != null ? [[String(sixDigits(at)), String(sixDigits(curve.y[i]))]] : [],
+            i % step === 0 && curve.y[i] != null ? [[inSign(String(sixDigits(at))), inSign(String(sixDigits(curve.y[i])))]] : [],
           )}
         </Twin>
       )}

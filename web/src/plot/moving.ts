@@ -1,5 +1,6 @@
 import type { Change } from "../api/client";
 import type { HeldStudy } from "../study/changes";
+import { inSign } from "../ui/decimalSign";
 import { toStep } from "../ui/numbers";
 import type { Scale } from "./scales";
 
@@ -40,7 +41,7 @@ export function placing(
       continue;
     }
     const step = snapStep(column.cells, scale, value, column.exponent);
-    cells.push({ row, key: column.key, text: toStep(value / 10 ** column.exponent, step, decimalsIn(column.cells)) });
+    cells.push({ row, key: column.key, text: inSign(toStep(value / 10 ** column.exponent, step, decimalsIn(column.cells))) });
   }
   return cells.length ? { kind: "write_cells", cells, what } : null;
 }

@@ -38,7 +38,7 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
               {column.over && <span> / {column.over}</span>}
               {!column.symbol && !column.over && " "}
             </span>
-            <span className="line-clamp-2 text-fine break-words text-mute">
+            <span className="line-clamp-2 text-note break-words text-mute">
               {column.formula ? `= ${column.formula}` : column.name || NAMELESS[column.role]}
               {column.uncertainty && ` ± ${column.uncertainty}`}
             </span>

@@ -111,7 +111,7 @@ function Head({ template, columns }: { template: string; columns: HeldColumn[] }
         <span
           role="columnheader"
           title={fit ? `Residual of fit ${fit.letter}` : "Residual"}
-          className="px-1.5 py-1 text-right text-fine leading-tight text-mute"
+          className="px-1.5 py-1 text-right text-note leading-tight text-mute"
         >
           resid. {fit?.letter ?? ""}
         </span>

@@ -1,3 +1,4 @@
+import { cellInSign } from "../ui/decimalSign";
 import { CornerHandle } from "./CornerHandle";
 import type { RowProps } from "./GridRow";
 
@@ -16,7 +17,9 @@ export function GridCell(props: Props) {
   const first = props.corners.includes("top") && col === props.litFrom;
   const last = props.corners.includes("bottom") && col === props.litTo;
   const unknown = col === props.xColumn && props.unknown && !text;
-  const shown = unknown ? `→ ${props.unknown}` : missing ? "no value" : text.replace(/^-(?=[\d.,])/, "−");
+  const shown = unknown ? `→ ${props.unknown}` : missing ? "no value" : cellInSign(text).replace(/^-(?=[\d.,])/, "−");
+  /** Something else than what was typed stands there. */
+  const instead = unknown || Boolean(missing);
   const faulty = "text-amber underline decoration-wavy decoration-1 underline-offset-2";
   const tone = wrong || missing ? faulty : props.aside !== undefined ? "text-mute" : props.calculated[col] === "1" ? "italic" : "";
   return (
@@ -44,9 +47,9 @@ export function GridCell(props: Props) {
       className={`relative flex items-center border-l border-rule/70 ${inBlock && !active ? "bg-block" : ""} ${first || last ? "z-[1]" : "overflow-hidden"}`}
     >
       {active ? (
-        <ActiveCell {...props} shown={shown} tone={tone} />
+        <ActiveCell {...props} instead={instead ? shown : ""} tone={tone} />
       ) : (
-        <span className={`w-full truncate px-2 text-right ${tone} ${shown !== text ? "text-pine italic" : ""}`}>{shown}</span>
+        <span className={`w-full truncate px-2 text-right ${tone} ${instead ? "text-pine italic" : ""}`}>{shown}</span>
       )}
       {first && <CornerHandle end="top" latest={latest} />}
       {last && <CornerHandle end="bottom" latest={latest} />}
@@ -55,18 +58,19 @@ export function GridCell(props: Props) {
 }
 
 interface ActiveProps extends Props {
-  shown: string;
+  /** What stands there where nothing was typed. */
+  instead: string;
   tone: string;
 }
 
-function ActiveCell({ row, col, text, shown, tone, latest, input, labels, caret, editing, modes, calculated }: ActiveProps) {
+function ActiveCell({ row, col, text, instead, tone, latest, input, labels, caret, editing, modes, calculated }: ActiveProps) {
   return (
     <input
       ref={input}
       aria-label={`${labels[col]}, row ${row + 1}`}
       data-editing={caret}
-      value={editing ?? text}
-      placeholder={shown === text ? undefined : shown}
+      value={editing ?? cellInSign(text)}
+      placeholder={instead || undefined}
       inputMode={modes.split(" ")[col] === "decimal" ? "decimal" : "text"}
       autoComplete="off"
       spellCheck={false}

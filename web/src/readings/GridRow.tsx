@@ -79,7 +79,7 @@ function RowHead({ row, lit, aside, assumed, problem, latest }: RowProps) {
         latest.current.finish(true);
         latest.current.goRow(row, event.shiftKey);
       }}
-      className={`flex cursor-default items-center justify-end gap-1 pr-1.5 text-fine text-mute ${lit ? "" : "bg-well"}`}
+      className={`flex cursor-default items-center justify-end gap-1 pr-1.5 text-note text-mute ${lit ? "" : "bg-well"}`}
     >
       {aside !== undefined && <span aria-label="set aside" role="img" className="size-2 rounded-full border border-ink bg-sheet" />}
       {assumed !== undefined && (

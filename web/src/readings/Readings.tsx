@@ -4,14 +4,16 @@ import { useState } from "react";
 import { useAnalysisPart, useNaming } from "../study/context";
 import { notify } from "../ui/Notices";
 import { NumberStrip } from "../ui/NumberStrip";
-import { CalculatedDialog } from "./CalculatedDialog";
 import { FindBar } from "./FindBar";
-import { GenerateDialog } from "./GenerateDialog";
 import { Grid } from "./Grid";
 import { Problems } from "./Problems";
 import { RowActions } from "./RowActions";
 import { TableMenu } from "./TableMenu";
 import { useGrid } from "./useGrid";
+import { later } from "../ui/later";
+
+const CalculatedDialog = later(() => import("./CalculatedDialog").then((one) => one.CalculatedDialog));
+const GenerateDialog = later(() => import("./GenerateDialog").then((one) => one.GenerateDialog));
 
 /** The left side: the table and what can be done with it. */
 export function Readings() {

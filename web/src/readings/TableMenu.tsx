@@ -5,6 +5,7 @@ import type { Change, Role } from "../api/client";
 import { useAnalysisPart, useNaming, useChange, useStudy } from "../study/context";
 import { select, setView } from "../study/view";
 import { FileButton } from "./FileButton";
+import { chooseSign } from "../ui/chooseSign";
 import { Menu } from "../ui/Menu";
 
 type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: "add_column" }>> };
@@ -27,6 +28,7 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
     change({ kind: "add_column", role, ...more });
     select({ row: 0, col: study.columns.length });
   };
+  const other = study.decimal_sign === "comma" ? "point" : "comma";
   return (
     <>
       <FileButton word="Open file" className="button" onTable={(incoming) => setView({ incoming })} />
@@ -55,6 +57,13 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
         </DropdownMenu.Item>
         <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "remove_empty_rows" })}>
           Remove empty rows
+        </DropdownMenu.Item>
+        <DropdownMenu.Item
+          className="menu-item"
+          // Everything that is said has numbers in it: the page is drawn anew. What is not saved is kept by the browser.
+          onSelect={() => void chooseSign(other).then((known) => known && window.location.reload())}
+        >
+          Write numbers with a decimal {other}
         </DropdownMenu.Item>
         {repeated.length > 0 && (
           <DropdownMenu.Item

@@ -1,3 +1,5 @@
+import { decimalSign } from "../ui/decimalSign";
+
 /** Blocks of cells as text, the way every table hands them to another. */
 
 export function blockToText(block: string[][]): string {
@@ -27,7 +29,7 @@ const THOUSANDS = /^[1-9]\d{0,2}( \d{3})+$/;
 
 /**
  * Whether a pasted text can go straight into the cells: one cell, or nothing but numbers that read in one way. A single
- * column whose every cell holds a comma may be two columns, so it is looked through first.
+ * column whose every cell holds a comma may be two columns, so it is looked through first, unless numbers have one anyway.
  */
 export function isPlain(text: string): boolean {
   const block = textToBlock(text);
@@ -39,7 +41,7 @@ export function isPlain(text: string): boolean {
       .split(/\r?\n/)
       .filter(Boolean)
       .every((line) => THOUSANDS.test(line.trim())) || cells.some((cell) => UNCLEAR.test(cell));
-  return !commas && !unclear && cells.every((cell) => NUMBER.test(cell));
+  return (!commas || decimalSign() === "comma") && !unclear && cells.every((cell) => NUMBER.test(cell));
 }
 
 function unquote(cell: string): string {

@@ -2,6 +2,7 @@ import type { ClipboardEvent } from "react";
 
 import { useQueue, useStudy } from "../study/context";
 import { select, setView } from "../study/view";
+import { cellInSign } from "../ui/decimalSign";
 import { blockToText, isPlain, textToBlock } from "./clipboard";
 import { type Block, textsOf } from "./gridBlock";
 import type { useCellText } from "./useCellText";
@@ -18,7 +19,7 @@ interface Wanted {
 export function useGridClipboard({ block, text, want, clear }: Wanted) {
   const study = useStudy();
   const queue = useQueue();
-  const selected = () => blockToText(textsOf(study, block));
+  const selected = () => blockToText(textsOf(study, block).map((line) => line.map(cellInSign)));
 
   function paste(pasted: string) {
     const [row, col] = [block.top, block.left];

@@ -4,7 +4,6 @@ import { useCallback, useEffect, useState } from "react";
 import type { Card, Sample } from "../api/client";
 import { FileButton } from "../readings/FileButton";
 import { takeFile } from "../readings/files";
-import { TableDialog } from "../readings/TableDialog";
 import { usePasteAnywhere } from "../readings/usePasteAnywhere";
 import type { Incoming } from "../study/view";
 import { Mark } from "../ui/Mark";
@@ -14,6 +13,11 @@ import { StudyCard } from "./StudyCard";
 import { useShelf } from "./useShelf";
 import { Select } from "../ui/Select";
 import { wordsOf } from "../ui/keys";
+import { chooseSign } from "../ui/chooseSign";
+import type { DecimalSign } from "../ui/decimalSign";
+import { later } from "../ui/later";
+
+const TableDialog = later(() => import("../readings/TableDialog").then((one) => one.TableDialog));
 
 export function Shelf() {
   const { shelf, create, rename, duplicate, restore, remove } = useShelf();
@@ -72,6 +76,7 @@ export function Shelf() {
           </ul>
         )}
         {data && <Samples samples={data.samples} onOpen={(sample) => create.mutate({ sample })} />}
+        {data && <Sign sign={data.decimal_sign} onChosen={() => void shelf.refetch()} />}
         {data && data.bin.length > 0 && <Bin cards={data.bin} onRestore={(card) => restore.mutate(card)} />}
       </main>
       {dropping && <DropSign />}
@@ -127,7 +132,7 @@ function Empty({ onStart, busy }: { onStart: () => void; busy: boolean }) {
       <h2 className="font-book text-lead font-semibold">Nothing here yet</h2>
       <p className="mt-1 max-w-prose text-mute">
         A study holds your readings, the curves through them, and the answers you take from it. Everything is saved as you make it; no
-        account is needed.
+        account is needed. A table can be pasted or a file dropped anywhere on this page.
       </p>
       <button className="button-main mt-4" onClick={onStart} disabled={busy}>
         <Plus size={15} /> Type or paste readings
@@ -161,6 +166,27 @@ function Samples({ samples, onOpen }: { samples: Sample[]; onOpen: (name: string
         ))}
       </ul>
     </section>
+  );
+}
+
+const SIGNS = [
+  ["point", "1.5"],
+  ["comma", "1,5"],
+] as const;
+
+/** How numbers are written, in all studies and all files. */
+function Sign({ sign, onChosen }: { sign: DecimalSign; onChosen: () => void }) {
+  return (
+    <label className="mt-10 flex w-fit items-center gap-2 text-plain text-mute">
+      Numbers are written like
+      <Select
+        aria-label="Decimal sign"
+        value={sign}
+        words={SIGNS}
+        onPick={(next) => void chooseSign(next).then((known) => known && onChosen())}
+      />
+      in all your studies and in what you hand in
+    </label>
   );
 }
 

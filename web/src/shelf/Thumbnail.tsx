@@ -51,7 +51,7 @@ export function Thumbnail({ plot, id }: { plot: Card["thumbnail"]; id: string })
       </g>
       {bar && <line x1={x(bar.low)} x2={x(bar.high)} y1={FLOOR} y2={FLOOR} stroke="var(--color-ink)" strokeWidth={4} />}
       {!plot.points.length && (
-        <text x={WIDTH / 2} y={60} textAnchor="middle" fontSize="var(--text-fine)" fill="var(--color-mute)">
+        <text x={WIDTH / 2} y={60} textAnchor="middle" fontSize="var(--text-note)" fill="var(--color-mute)">
           no readings yet
         </text>
       )}

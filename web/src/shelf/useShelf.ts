@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { api, type Card, messageOf, type TakeTable } from "../api/client";
 import { navigate } from "../route";
+import { setDecimalSign } from "../ui/decimalSign";
 import { notify } from "../ui/Notices";
 
 async function must<T>(request: Promise<{ data?: T; error?: unknown }>): Promise<T> {
@@ -21,10 +22,16 @@ async function sure<T>(request: (key: string) => Promise<{ data?: T; error?: unk
   return must(request(key).catch(() => request(key)));
 }
 
+async function read() {
+  const shelf = await must(api.GET("/api/shelf"));
+  setDecimalSign(shelf.decimal_sign);
+  return shelf;
+}
+
 /** The shelf and what can be done on it. */
 export function useShelf() {
   const queries = useQueryClient();
-  const shelf = useQuery({ queryKey: ["shelf"], queryFn: () => must(api.GET("/api/shelf")), staleTime: 0 });
+  const shelf = useQuery({ queryKey: ["shelf"], queryFn: read, staleTime: 0 });
   const again = () => queries.invalidateQueries({ queryKey: ["shelf"] });
   const failed = (error: Error) => notify(error.message);
   const path = (card: Card) => ({ params: { path: { study_id: card.id } } });

@@ -26,6 +26,7 @@ function patched(cells: string[], patch: { row: number; text: string }[]): strin
 /** What was typed or arranged, shown at once, before the server has answered; everything computed from it follows with the answer. */
 export function showTyped(study: HeldStudy, change: Change): HeldStudy {
   if (change.kind === "write_cells") return showWritten(study, change.cells);
+  if (change.kind === "edit_study") return { ...study, title: change.title ?? study.title, question: change.question ?? study.question };
   if (change.kind === "set_plot") return { ...study, plot: { ...study.plot, ...change.settings } };
   if (change.kind === "set_report")
     return { ...study, author: change.author ?? study.author, date: change.date ?? study.date, report: change.parts ?? study.report };

@@ -82,15 +82,19 @@ describe("gestures on their way", () => {
     answers = [{ error: { message: "changed elsewhere", study: study(9, "newer") }, response: { status: 409 } }];
     queue.change({ kind: "edit_study", title: "mine" });
     await vi.waitFor(() => expect(queue.read().saving).toBe("conflict"));
-    expect(queue.read()).toMatchObject({ held: 1, study: { title: "newer", version: 9 } });
+    // What was typed stays in sight over the newer state, and so does what is typed while the decision is open.
+    expect(queue.read()).toMatchObject({ held: 1, study: { title: "mine", version: 9 } });
+    queue.change({ kind: "set_cells", row: 1, column: 0, block: [["7"]] });
+    expect(queue.read()).toMatchObject({ held: 2, study: { title: "mine", version: 9 } });
+    expect(queue.read().study.columns[0]!.cells).toEqual(["1", "7"]);
     queue.redo();
     await calm();
     expect(sent.length).toBe(1);
-    answers = [done(10), done(11)];
+    answers = [done(10), done(11), done(12)];
     queue.applyHeld();
     await settled();
     await calm();
-    expect(sent.slice(1).map(({ body }) => body.version)).toEqual([9, 10]);
+    expect(sent.slice(1).map(({ body }) => body.version)).toEqual([9, 10, 11]);
     expect(queue.read().saving).toBe("saved");
   });
 

@@ -1,5 +1,6 @@
 import { api, type Change, messageOf, type Study } from "../api/client";
 import { type HeldStudy, merge, showTyped } from "./changes";
+import { setDecimalSign } from "../ui/decimalSign";
 import { share } from "./sharing";
 import { keep, takeUp } from "./unsent";
 import { useView } from "./view";
@@ -46,6 +47,7 @@ export class GestureQueue {
   private madeOn: number | null = null;
 
   constructor(study: Study) {
+    setDecimalSign(study.decimal_sign);
     this.confirmed = merge(undefined, study);
     this.snapshot = { study: this.confirmed, saving: "saved", message: "", held: 0 };
     void takeUp<Gesture>(study.id).then((left) => {
@@ -130,6 +132,7 @@ export class GestureQueue {
       this.madeOn = answer.outcome === "conflict" ? (this.madeOn ?? this.confirmed.version) : null;
       if (answer.study) {
         const shown = useView.getState().preview ?? this.confirmed.analysis;
+        setDecimalSign(answer.study.decimal_sign);
         this.confirmed = merge(this.confirmed, { ...answer.study, analysis: share(shown, answer.study.analysis) });
       }
       if (answer.outcome === "conflict") {
@@ -172,11 +175,11 @@ export class GestureQueue {
   }
 
   private show(saving: Saving, message = this.snapshot.message) {
-    // In a conflict the newer state is shown as it is; otherwise what was typed stands in the table at once.
-    const study =
-      saving === "conflict"
-        ? this.confirmed
-        : this.pending.reduce((held, gesture) => (gesture.action === "change" ? showTyped(held, gesture.change) : held), this.confirmed);
+    // What was typed stands in its place at once, and stays there, over a newer state too, until it is saved or let go.
+    const study = this.pending.reduce(
+      (held, gesture) => (gesture.action === "change" ? showTyped(held, gesture.change) : held),
+      this.confirmed,
+    );
     this.snapshot = { study, saving, message, held: this.pending.length };
     this.listeners.forEach((listener) => listener());
   }

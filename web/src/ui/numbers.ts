@@ -1,3 +1,5 @@
+import { inSign } from "./decimalSign";
+
 /** A number that the hand sets, with the decimals of its step, or with `fewest` where these are more. */
 export function toStep(value: number, step: number, fewest = 0): string {
   const decimals = Math.max(fewest, Math.ceil(-Math.log10(step) - 1e-9));
@@ -6,7 +8,7 @@ export function toStep(value: number, step: number, fewest = 0): string {
 }
 
 /** A number in a field, every digit of it, with a true minus sign; where a clock shows it, as that does: 13:30. */
-export const inField = (value: number, clock = "") => (clock ? clockText(value, clock) : String(value).replaceAll("-", "−"));
+export const inField = (value: number, clock = "") => (clock ? clockText(value, clock) : inSign(String(value)).replaceAll("-", "−"));
 
 /** A number as typed: a decimal comma and a true minus sign are understood, and 13:30 where a clock shows it; null where it is none. */
 export function readNumber(text: string, clock = ""): number | null {
@@ -32,13 +34,13 @@ function clockText(value: number, clock: string): string {
 }
 
 /** A share as per cent, two decimals at most. */
-export const percent = (share: number) => `${+(share * 100).toFixed(2)} %`;
+export const percent = (share: number) => `${inSign(String(+(share * 100).toFixed(2)))} %`;
 
 /** A number without the digits that only its binary form has. */
 export const sixDigits = (value: number) => Number(value.toPrecision(6));
 
 /** A number that the hand sets as it is shown: with a true minus sign. */
-export const shownToStep = (value: number, step: number) => toStep(value, step).replace("-", "−");
+export const shownToStep = (value: number, step: number) => inSign(toStep(value, step)).replace("-", "−");
 
 const RAISED = "⁰¹²³⁴⁵⁶⁷⁸⁹";
 
@@ -64,7 +66,7 @@ export function commonPower(values: number[], step: number): number {
 export function scaledTick(value: number, step: number, power: number): string {
   if (value === 0) return "0";
   const decimals = Math.max(0, power - Math.floor(Math.log10(step) + 1e-9));
-  return (value / 10 ** power).toFixed(decimals).replace("-", "−");
+  return inSign((value / 10 ** power).toFixed(decimals)).replace("-", "−");
 }
 
 /** What an axis is over, the power of ten at its ticks included: 10⁻⁷ A, (10³ m/s). */
@@ -81,11 +83,11 @@ export function tickText(value: number, step: number): string {
     const [digits, power] = value
       .toExponential(Math.min(6, Math.max(0, Math.floor(Math.log10(size)) - Math.floor(Math.log10(step)))))
       .split("e");
-    return `${digits!.replace("-", "−")}×10${raised(Number(power))}`;
+    return `${inSign(digits!).replace("-", "−")}×10${raised(Number(power))}`;
   }
   const decimals = Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
   const [whole, rest] = size.toFixed(Math.max(decimals, decimalsOf(step))).split(".");
-  return (value < 0 ? "−" : "") + groupDigits(whole!) + (rest ? `.${rest}` : "");
+  return (value < 0 ? "−" : "") + groupDigits(whole!) + (rest ? inSign(`0.${rest}`).slice(1) : "");
 }
 
 /** Decimals that a step needs to be told, four at most beyond its first digit. */

@@ -9,6 +9,7 @@ from typing import Literal
 
 from ridge.core.numerals import capital
 from ridge.core.results.fit import Fit
+from ridge.core.wording.decimal_sign import Sign
 from ridge.core.wording.naming import NO_BREAK
 from ridge.exchange.report.content import Text, joined, symbol
 from ridge.studies.analysis.fits import Fitted, fit_all
@@ -20,11 +21,13 @@ from ridge.studies.words.schemas import AnalysisOut
 
 @dataclass(frozen=True)
 class Source:
-    """A study, what was computed from it, and whether its figures are to be drawings or pictures."""
+    """A study, what was computed from it, and whether its figures are to be drawings or pictures; the sign at
+    the ticks of these."""
 
     state: StudyState
     analysis: AnalysisOut
     picture: Literal["svg", "png"] = "svg"
+    sign: Sign = "point"
 
     @cached_property
     def table(self) -> Table:

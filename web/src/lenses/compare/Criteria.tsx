@@ -15,7 +15,7 @@ export function Criteria({ found }: { found: Comparison }) {
       label="Criteria of the fits"
       copy={{ label: "Copy the criteria", what: "The criteria", rows: table }}
       below={
-        <div className="grid gap-1 px-2.5 py-2 font-book text-body leading-snug">
+        <div className="grid gap-1 px-2.5 py-2 font-book text-plain leading-snug">
           {found.remark && <p className="text-amber">{found.remark}</p>}
           {found.nested.map((test) => (
             <p key={test.smaller + test.larger}>{test.sentence}</p>

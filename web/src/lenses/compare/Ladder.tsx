@@ -26,7 +26,7 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
     <figure className="border border-rule bg-sheet px-2.5 py-2">
       <figcaption>
         <h2 className="text-note font-semibold text-mute">Why R² cannot choose: polynomials by degree</h2>
-        <p className="mt-0.5 font-book text-body leading-snug">{sentence}</p>
+        <p className="mt-0.5 font-book text-plain leading-snug">{sentence}</p>
       </figcaption>
       <svg
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -34,7 +34,7 @@ export function Ladder({ rungs, sentence }: { rungs: Comparison["ladder"]; sente
         role="img"
         aria-label={`R² and leave-one-out error of polynomials of degree 1 to ${rungs.length}. ${sentence}`}
       >
-        <g fontSize="var(--text-fine)" fill="var(--color-mute)">
+        <g fontSize="var(--text-note)" fill="var(--color-mute)">
           {ticksOf(e, 4).map(({ key, at, text }) => (
             <g key={key}>
               <line x1={AREA.left} x2={AREA.right} y1={at} y2={at} stroke="var(--color-rule)" strokeWidth="0.6" />

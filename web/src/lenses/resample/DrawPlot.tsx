@@ -30,7 +30,7 @@ export function DrawPlot({ found, places, wide = false, label }: { found: Resamp
       <clipPath id={clip}>
         <rect x={area.left} y={area.top} width={area.right - area.left} height={area.bottom - area.top} />
       </clipPath>
-      <g fontSize={wide ? "var(--text-fine)" : "var(--text-note)"} fill="var(--color-mute)">
+      <g fontSize={wide ? "var(--text-note)" : "var(--text-note)"} fill="var(--color-mute)">
         <Ticks x={x} y={y} area={area} count={wide ? { x: 7, y: 6 } : { x: 3, y: 3 }} base={height - 6} />
         <path d={`M${area.left} ${area.top}V${area.bottom}H${area.right}`} fill="none" stroke="var(--color-edge)" />
       </g>

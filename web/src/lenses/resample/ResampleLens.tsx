@@ -43,7 +43,7 @@ export function ResampleLens() {
       >
         <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
           <ResampleControls chosen={chosen} put={put} data={data ?? null} />
-          {data?.remark && <p className="border border-rule bg-sheet px-4 py-2.5 font-book text-body text-amber">{data.remark}</p>}
+          {data?.remark && <p className="border border-rule bg-sheet px-4 py-2.5 font-book text-plain text-amber">{data.remark}</p>}
           {data && data.fits.length > 0 && (
             <>
               <Outcome found={data} />
@@ -104,7 +104,7 @@ function Outcome({ found }: { found: Resampling }) {
         label="Errors of the fits"
         copy={{ label: "Copy what the subsets show", what: "What the subsets show", rows: cells }}
         below={
-          <ul className="grid gap-1 px-2.5 py-2 font-book text-body leading-snug">
+          <ul className="grid gap-1 px-2.5 py-2 font-book text-plain leading-snug">
             {found.fits.map((fit) => (
               <li key={fit.letter}>
                 {found.fits.length > 1 && <span className="font-semibold">{fit.letter}: </span>}

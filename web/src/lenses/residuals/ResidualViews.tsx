@@ -27,7 +27,7 @@ export function ResidualViews({ fit, titled }: { fit: ComputedFit; titled: boole
   return (
     <div>
       {titled && (
-        <h2 className="mb-1 flex items-center gap-2 font-book text-body">
+        <h2 className="mb-1 flex items-center gap-2 font-book text-plain">
           <Swatch letter={fit.letter} /> {fit.label || fit.name}
         </h2>
       )}
@@ -46,7 +46,7 @@ function Views({ found, deviation }: { found: Residuals; deviation: number }) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
       <ul
-        className="grid gap-0.5 border border-rule bg-sheet px-4 py-2.5 font-book text-body leading-snug"
+        className="grid gap-0.5 border border-rule bg-sheet px-4 py-2.5 font-book text-plain leading-snug"
         aria-label="What the residuals show"
       >
         {found.sentences.map((sentence) => (

@@ -128,7 +128,7 @@ function Axes({ x: xDomain, y: yDomain, xTitle, yTitle }: Frame) {
   const x = makeScale(xDomain, [AREA.left, AREA.right]);
   const y = makeScale(yDomain, [AREA.bottom, AREA.top]);
   return (
-    <g fontSize="var(--text-fine)" fill="var(--color-mute)">
+    <g fontSize="var(--text-note)" fill="var(--color-mute)">
       <Ticks x={x} y={y} area={AREA} count={{ x: 4, y: 4 }} base={AREA.bottom + 15} />
       <path d={`M${AREA.left} ${AREA.top}V${AREA.bottom}H${AREA.right}`} fill="none" stroke="var(--color-edge)" />
       <text x={(AREA.left + AREA.right) / 2} y={HEIGHT - 7} textAnchor="middle" fill="var(--color-ink)">

@@ -39,7 +39,7 @@ export function FitCard({ fit, analysis }: { fit: DrawnFit; analysis: Analysis }
     <li className="border border-rule bg-sheet">
       <h2 className="flex items-center gap-2 px-2.5 pt-1.5 text-plain">
         <Swatch letter={fit.letter} />{" "}
-        <span title={name} className="truncate font-book text-body leading-normal">
+        <span title={name} className="truncate font-book text-plain leading-normal">
           {name}
         </span>
       </h2>
@@ -59,7 +59,7 @@ export function FitCard({ fit, analysis }: { fit: DrawnFit; analysis: Analysis }
               </clipPath>
             </defs>
             <Ground x={x} top={area.top} bottom={area.bottom} measured={ends} hatch={hatch} />
-            <g fontSize="var(--text-fine)" fill="var(--color-mute)">
+            <g fontSize="var(--text-note)" fill="var(--color-mute)">
               <Ticks x={x} y={y} area={area} count={{ x: Math.max(2, width / 60), y: 4 }} base={strip.bottom + MARGIN.base - 5} />
             </g>
             <MeasuredBar x={x} y={area.bottom} measured={ends} />

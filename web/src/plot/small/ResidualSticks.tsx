@@ -33,7 +33,7 @@ export function ResidualSticks({ fit, analysis, rows, x, area }: Props) {
   const { color } = lookOf(fit.letter);
   return (
     <>
-      <text x={area.left} y={area.top - 5} fontSize="var(--text-fine)" fill="var(--color-mute)">
+      <text x={area.left} y={area.top - 5} fontSize="var(--text-note)" fill="var(--color-mute)">
         residuals{factor > 1 && ` × ${groupDigits(factor)}`}
       </text>
       <line x1={area.left} x2={area.right} y1={r(0)} y2={r(0)} stroke={color} />

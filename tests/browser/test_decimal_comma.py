@@ -1,0 +1,51 @@
+"""A decimal comma: chosen on the shelf, seen on page and plot, typed and read everywhere."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserCase
+
+
+class DecimalComma(BrowserCase):
+    def test_chosen_once_for_all_studies(self) -> None:
+        self.open_shelf()
+        self.page.get_by_label("Decimal sign").select_option("comma")
+        expect(self.page.get_by_label("Decimal sign")).to_have_value("comma")
+        self.page.get_by_role("button", name="Open a copy of Salinity probe, calibration").click()
+        expect(self.curve().first).to_be_attached()
+        expect(self.account()).to_contain_text("21,60")
+        expect(self.account()).to_contain_text("27,08 ± 0,27")
+        expect(self.account().get_by_role("math").first.locator("annotation")).to_contain_text("21{,}60")
+        texts = self.page.locator("[role=application] text").all_text_contents()
+        self.assertFalse([text for text in texts if re.search(r"\d\.\d", text)])
+        self.page.get_by_label("S, given").fill("20,5")
+        expect(self.page.get_by_test_id("asked")).to_contain_text(re.compile(r"U = \d+,\d ±"))
+        said = self.page.evaluate(r"document.querySelector('article').innerText.match(/\d\.\d+/g)")
+        self.assertIsNone(said)
+
+        self.choose_from("More", "Write numbers with a decimal point")
+        expect(self.account()).to_contain_text("27.08 ± 0.27")
+
+    def test_taken_from_what_is_typed_first_and_dragged_in_it(self) -> None:
+        self.open_new()
+        for row, (x, y) in enumerate((("1", "2,1"), ("2", "3,9"), ("3", "6,2"), ("4", "7,8")), 1):
+            self.cell(row, 0).click()
+            self.page.keyboard.type(x)
+            self.page.keyboard.press("Tab")
+            self.page.keyboard.type(y)
+            self.page.keyboard.press("Enter")
+        self.expect_saved()
+        expect(self.account()).to_contain_text(re.compile(r"1,94 ± 0,09"))
+        self.page.reload()
+        expect(self.account()).to_contain_text(re.compile(r"1,94 ± 0,09"))
+        self.expect_cell(2, 1, "3,9")
+        self.cell(1, 1).click()
+        self.page.keyboard.press("Control+c")
+        self.assertEqual(self.page.evaluate("() => navigator.clipboard.readText()"), "2,1")
+        self.cell(6, 1).click()
+        self.paste("9,5\n11,25")
+        self.expect_saved()
+        self.expect_cell(7, 1, "11,25")
