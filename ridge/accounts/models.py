@@ -11,6 +11,10 @@ class User(AbstractUser):
 
     is_guest = models.BooleanField(default=False)
     decimal_sign = models.CharField(
-        max_length=5, blank=True, default="", choices=[("point", "decimal point"), ("comma", "decimal comma")]
+        max_length=5,
+        blank=True,
+        default="",
+        db_default="",
+        choices=[("point", "decimal point"), ("comma", "decimal comma")],
     )
     """How numbers are written for this user, in every study; empty as long as neither readings nor the user have said."""

@@ -21,7 +21,8 @@ def cases() -> Iterator[tuple[str, StudyState, FitState]]:
     for sample in SAMPLES:
         plain = build_sample(sample.name)
         for name, state in ((sample.name, plain), (f"{sample.name}, swapped", SwapAxes().apply(plain).state)):
-            for one in CANDIDATES:
+            # Swapped, every third does: what is new then is the data, not the model.
+            for one in CANDIDATES if state is plain else CANDIDATES[len(sample.name) % 3 :: 3]:
                 yield f"{name}: {one.family} {one.options}", state, FitState("B", one.family, options=one.options)
 
 

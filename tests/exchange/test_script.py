@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import atexit
 import re
 import subprocess
 import sys
 from dataclasses import replace
+from functools import cache
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -28,17 +30,50 @@ from ridge.studies.out.scripts import script_of
 LINE = re.compile(r"(\w)  (.+?) = (\S+?),?(?: ± (\S+))?(?: from (\S+) to (\S+))?(?: (\S+))?$")
 
 
+INTERPRETER = """
+import os, runpy, sys
+import numpy, scipy.optimize, scipy.stats, scipy.interpolate, scipy.special
+for line in sys.stdin:
+    child = os.fork()
+    if not child:
+        with open("printed", "w") as out, open("failed", "w") as err:
+            os.dup2(out.fileno(), 1), os.dup2(err.fileno(), 2)
+            runpy.run_path(line.strip(), run_name="__main__")
+        sys.stdout.flush()
+        os._exit(0)
+    print(os.waitstatus_to_exitcode(os.waitpid(child, 0)[1]), flush=True)
+"""
+"""An interpreter that holds NumPy and SciPy and runs each script in a process of its own, forked: loading both takes a second."""
+
+
+@cache
+def interpreter() -> tuple[Path, subprocess.Popen[str]]:
+    """The folder that it works in, which is not Ridge's, so that nothing of Ridge can be imported; and itself."""
+    folder = TemporaryDirectory()
+    process = subprocess.Popen(
+        [sys.executable, "-c", INTERPRETER], cwd=folder.name, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
+    )
+
+    def end() -> None:
+        process.terminate()
+        process.communicate()
+        folder.cleanup()
+
+    atexit.register(end)
+    return Path(folder.name), process
+
+
 def run(script: str) -> dict[tuple[str, str], tuple[float | None, ...]]:
     """What a script prints: value, standard error, low and high by letter and name."""
-    with TemporaryDirectory() as folder:
-        path = Path(folder) / "study.py"
-        path.write_text(script)
-        # Not Ridge's folder, so that nothing of Ridge can be imported.
-        done = subprocess.run([sys.executable, str(path)], cwd=folder, capture_output=True, text=True, timeout=120)
-    if done.returncode:
-        raise AssertionError(done.stderr[-2000:])
+    folder, process = interpreter()
+    assert process.stdin is not None and process.stdout is not None
+    (folder / "study.py").write_text(script)
+    process.stdin.write("study.py\n")
+    process.stdin.flush()
+    if int(process.stdout.readline()):
+        raise AssertionError((folder / "failed").read_text()[-2000:])
     found = {}
-    for line in done.stdout.splitlines():
+    for line in (folder / "printed").read_text().splitlines():
         match = LINE.fullmatch(line) or LINE.fullmatch(line.replace(", from", " from"))
         assert match is not None, line
         letter, what, value, error, low, high, _ = match.groups()

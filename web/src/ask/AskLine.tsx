@@ -24,7 +24,7 @@ export function AskLine() {
         event.preventDefault();
         if (canKeep) asking.keep();
       }}
-      className="no-print relative flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-2.5 gap-y-1.5 border border-rule bg-sheet px-3 py-1.5"
+      className="no-print relative flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1.5 border border-rule bg-sheet px-3 py-1.5"
     >
       <WhatIsAsked {...asking} />
       {question.direction === "crossing" && <OtherFit {...asking} />}
@@ -84,7 +84,10 @@ function Repeats({ question, put }: Asking) {
 }
 
 function WhichFit({ question, drawn, predicting, put }: Asking) {
-  const words: [string, string][] = [["", "the leading fit"], ...drawn.map(({ letter }): [string, string] => [letter, letter])];
+  const words: [string, string][] = [
+    ["", `${drawn[0]!.letter}, leading`],
+    ...drawn.map(({ letter }): [string, string] => [letter, letter]),
+  ];
   if (predicting) words.push(["all", "every fit"]);
   return (
     <label className="flex items-center gap-1 text-plain text-mute">

@@ -29,7 +29,7 @@ export function GivenValue({ question: { direction, given }, looking, put }: Ask
     <>
       <input
         ref={field}
-        className={`field numerals w-24 min-w-24 text-right ${given.length > 9 ? "max-w-56 grow" : ""}`}
+        className={`field numerals w-[84px] min-w-[84px] text-right ${given.length > 9 ? "max-w-56 grow" : ""}`}
         aria-label={`${looking ? naming.y : naming.x}, given`}
         title={says}
         placeholder={direction === "area" ? "0 to 10" : undefined}

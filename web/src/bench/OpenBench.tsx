@@ -94,7 +94,7 @@ function Panels({ columns, title }: { columns: number; title: string }) {
   const narrow = (name: string) => (panel === name ? "" : name === "plot" ? "max-pair:hidden print:block" : "max-bench:hidden print:block");
   // The report needs room, and nothing is asked of it.
   const handing = lens === "report";
-  const readingsWidth = width ?? Math.min(272 + 62 * (columns - 2), 420);
+  const readingsWidth = width ?? Math.min(278 + 62 * (columns - 2), 420);
   const ShownLens = LENSES[lens];
   return (
     <main className="paper-open flex min-h-0 grow max-pair:flex-col">

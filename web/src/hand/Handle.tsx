@@ -55,7 +55,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
   };
   const name = handle.symbol;
   // Until it is moved, the number is the one that the equation shows.
-  const said = held === null || held === handle.value ? handle.text : shownToStep(value, span.step);
+  const said = held === null || held === handle.value ? handle.text.replace(/^-/, "−") : shownToStep(value, span.step);
   return (
     <div className="grid min-w-0 gap-0.5" role="group" aria-label={name}>
       <div className="flex items-center gap-1.5">

@@ -36,26 +36,28 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
   const difference = differenceOf(fit);
   return (
     <section className="mt-4" aria-label={`Model ${fit.letter}`}>
-      <div className="flex flex-wrap items-center justify-end gap-x-2">
+      <div className="flex flex-wrap items-center justify-end gap-x-1.5">
         <h2 className="flex items-center gap-2 text-note font-semibold text-mute">
           Model <Swatch letter={fit.letter} />
           <span className="hidden font-book text-plain text-ink print:inline">{fit.label || fit.name}</span>
         </h2>
         {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-note text-mute">not on the plot</span>}
-        <span className="h-px min-w-2 grow bg-rule" />
+        <span className="h-px min-w-0 grow bg-rule" />
         {isComputed(fit) && <Judgement fit={fit} />}
-        {!leading && (
-          <Hint text="Make this the leading fit: its residuals are shown and answers use it">
-            <button
-              className="icon-button no-print"
-              aria-label={`Make ${fit.letter} the leading fit`}
-              onClick={() => change({ kind: "lead_with", letter: fit.letter })}
-            >
-              <ArrowUp size={15} />
-            </button>
-          </Hint>
-        )}
-        <FitMenu fit={fit} place={place} onRename={() => setNaming(true)} onRange={() => setRanging(true)} />
+        <span className="-mr-1.5 inline-flex">
+          {!leading && (
+            <Hint text="Make this the leading fit: its residuals are shown and answers use it">
+              <button
+                className="icon-button no-print"
+                aria-label={`Make ${fit.letter} the leading fit`}
+                onClick={() => change({ kind: "lead_with", letter: fit.letter })}
+              >
+                <ArrowUp size={15} />
+              </button>
+            </Hint>
+          )}
+          <FitMenu fit={fit} place={place} onRename={() => setNaming(true)} onRange={() => setRanging(true)} />
+        </span>
       </div>
       {(fit.label || renaming) && (
         <EditableText

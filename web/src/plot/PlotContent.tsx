@@ -44,7 +44,7 @@ export function PlotContent({ analysis, areas, scales, marks }: Props) {
   );
   const unknowns = analysis.unknowns;
   const answers = [...analysis.answers, ...unknowns.map(({ answer }) => answer)].flatMap(singly).filter(({ mark }) => mark);
-  const values = placeValues(answers, x, y);
+  const values = placeValues(answers, x, y, points);
   const litAnswers = unknowns.filter(({ rows }) => rows.some((row) => isLit(lit, row))).map(({ answer }) => answer.key);
   return (
     <>

@@ -53,6 +53,19 @@ describe("values at answers", () => {
     expect(many.some((place) => place === null)).toBe(true);
     expect(apart(many)).toBe(true);
   });
+  it("cover no reading", () => {
+    const at: [number, number] = [x(80), y(50)];
+    for (const [dx, dy] of [
+      [-30, -10],
+      [-60, -8],
+      [25, -9],
+      [0, -20],
+    ] as const) {
+      const [place] = placeValues([answer(80, 50)], x, y, [[at[0] + dx, at[1] + dy]]);
+      const covered = place!.left < at[0] + dx && at[0] + dx < place!.right && place!.base - 10 < at[1] + dy && at[1] + dy < place!.base;
+      expect(covered).toBe(false);
+    }
+  });
   it("are none without a mark or a value", () => {
     expect(placeValues([answer(50, 50, ""), { mark: null, short: "3" }], x, y)).toEqual([null, null]);
     expect(placeValues([answer(NaN, 50)], x, y)).toEqual([null]);

@@ -4,6 +4,7 @@ import type { Scale } from "./scales";
 const LETTER = 7; // px of one figure in the size of the values
 const HEIGHT = 14;
 const GAP = 10;
+const MOST_READINGS = 400;
 
 /** Where the value of an answer is written: from `left` to `right` on its `base` line. */
 export interface ValuePlace {
@@ -25,13 +26,14 @@ interface Marked {
 
 /**
  * Places for the values of answers at their marks, one over the other where marks lie close together: before or behind the mark,
- * above or below it, inside the plot. Null for one that has no mark or value, and where there is no place that is free.
+ * above or below it, inside the plot and on no reading (given in pixels). Null for one that has no mark or value, and where there is no place that is free.
  */
-export function placeValues(answers: Marked[], x: Scale, y: Scale): (ValuePlace | null)[] {
+export function placeValues(answers: Marked[], x: Scale, y: Scale, readings: [number, number][] = []): (ValuePlace | null)[] {
   const taken: ValuePlace[] = [];
   const [left, right] = x.range();
   const [bottom, top] = y.range();
-  const marks = answers.flatMap(({ mark }) => (mark ? [[x(mark.x), y(mark.y)] as const] : []));
+  const own = answers.flatMap(({ mark }): [number, number][] => (mark ? [[x(mark.x), y(mark.y)]] : []));
+  const marks = [...own, ...readings.slice(0, MOST_READINGS)];
   return answers.map(({ mark, short }) => {
     if (!mark || !short) return null;
     const [px, py] = [x(mark.x), y(mark.y)];
