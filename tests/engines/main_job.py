@@ -119,7 +119,7 @@ class MainJob:
         for path in ("figure.svg", "report.pdf", "readings.xlsx", "study.json"):
             status = one.run(
                 "(path) => { const request = new XMLHttpRequest();"
-                " request.open('GET', '/api' + location.pathname + '/' + path, false); request.send(); return request.status; }",
+                " request.open('GET', '/api' + location.pathname.replace('study', 'studies') + '/' + path, false); request.send(); return request.status; }",
                 path,
             )
             assert status == 200, path

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 
 import { returnFocus } from "./lastFocus";
 
@@ -17,15 +17,19 @@ interface Props {
 
 /** A dialog over the page: its title, a way to close it, and what it holds. */
 export function Sheet({ title, note, width, open = true, onClose, children }: Props) {
+  const opener = useRef<HTMLElement | null>(null);
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-bar/40" />
         <Dialog.Content
           aria-describedby={undefined}
+          onOpenAutoFocus={() => {
+            opener.current = document.activeElement instanceof HTMLElement ? document.activeElement : null;
+          }}
           onCloseAutoFocus={(event) => {
             event.preventDefault();
-            returnFocus();
+            returnFocus(opener.current);
           }}
           className={`fixed top-1/2 left-1/2 z-50 flex max-h-[92vh] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 overflow-auto rounded-(--radius) border border-edge bg-sheet p-5 text-plain ${width}`}
         >

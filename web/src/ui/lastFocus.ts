@@ -10,9 +10,10 @@ let returning = false;
 /** Whether the focus is being put back at this very moment: nobody asked for an explanation then. */
 export const isReturning = () => returning;
 
-/** Put the focus back there, if it is still on the page. */
-export function returnFocus() {
+/** Put the focus back there, if it is still on the page; or else to `opener`: in a window that is not in front nothing is told of focus. */
+export function returnFocus(opener: HTMLElement | null) {
+  const goal = [last, opener].find((one) => one?.isConnected);
   returning = true;
-  if (last?.isConnected) last.focus();
+  goal?.focus();
   returning = false;
 }
