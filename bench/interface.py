@@ -139,7 +139,7 @@ def script_size(*entries: str) -> float:
 
 
 def run() -> None:
-    shelf, study = script_size("src/main.tsx"), script_size("src/main.tsx", "src/bench/Bench.tsx")
+    shelf, study = script_size("src/main.tsx"), script_size("src/main.tsx", "src/bench/OpenBench.tsx")
     print(f"\nFirst script: {shelf:.0f} kB gzipped for the shelf, {study:.0f} kB for a study (goal 200)")
     with server() as port:
         for readings, repeats in ((1_000, 200), (100_000, 8)):

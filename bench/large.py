@@ -55,7 +55,7 @@ def take_in(page: Page, base: str, text: str) -> tuple[float, float]:
     page.get_by_role("button", name="New study", exact=True).click()
     page.get_by_role("grid").wait_for()
     page.evaluate(CLOCK)
-    page.locator("input[type=file]").set_input_files(
+    page.locator("input[type=file]").first.set_input_files(
         {"name": "log.csv", "mimeType": "text/csv", "buffer": text.encode()}
     )
     page.get_by_role("dialog").get_by_role("button", name="Import").click()
@@ -114,7 +114,7 @@ def reading_dragged(page: Page, base: str) -> list[float]:
     page.goto(base)
     page.get_by_role("button", name="New study", exact=True).click()
     page.get_by_role("grid").wait_for()
-    page.locator("input[type=file]").set_input_files(
+    page.locator("input[type=file]").first.set_input_files(
         {"name": "log.csv", "mimeType": "text/csv", "buffer": table(1000).encode()}
     )
     page.get_by_role("dialog").get_by_role("button", name="Import").click()

@@ -1,9 +1,7 @@
+import { Bench } from "./bench/Bench";
 import { navigate, useRoute } from "./route";
 import { Shelf } from "./shelf/Shelf";
-import { later } from "./ui/later";
 import { Notices } from "./ui/Notices";
-
-const Bench = later(() => import("./bench/Bench").then((one) => one.Bench));
 
 export function App() {
   const route = useRoute();

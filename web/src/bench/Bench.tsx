@@ -2,7 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, messageOf } from "../api/client";
 import { navigate } from "../route";
-import { OpenBench } from "./OpenBench";
+import { later } from "../ui/later";
+
+const OPENING = <p className="grid h-full place-content-center p-6 text-center text-mute">Opening…</p>;
+const OpenBench = later(() => import("./OpenBench").then((one) => one.OpenBench), OPENING);
 
 /** A study: readings on the left, the plot in the middle, the page on the right; tabs where there is no room. */
 export function Bench({ id }: { id: string }) {

@@ -62,7 +62,9 @@ export function OpenBench({ study: first }: { study: Study }) {
   }, []);
   useEffect(() => {
     void loadKatex().catch(() => undefined);
-    fetchAll();
+    // When the study has been drawn: nobody waits for these.
+    const timer = window.setTimeout(fetchAll, 1000);
+    return () => window.clearTimeout(timer);
   }, []);
   useEffect(() => {
     document.title = `${study.title} · Ridge`;

@@ -15,7 +15,7 @@ import { Select } from "../ui/Select";
 import { wordsOf } from "../ui/keys";
 import { chooseSign } from "../ui/chooseSign";
 import type { DecimalSign } from "../ui/decimalSign";
-import { later } from "../ui/later";
+import { fetchAll, later } from "../ui/later";
 
 const TableDialog = later(() => import("../readings/TableDialog").then((one) => one.TableDialog));
 
@@ -23,6 +23,9 @@ export function Shelf() {
   const { shelf, create, rename, duplicate, restore, remove } = useShelf();
   useEffect(() => {
     document.title = "Shelf · Ridge";
+    // A study is likely to be opened next.
+    const timer = window.setTimeout(fetchAll, 1000);
+    return () => window.clearTimeout(timer);
   }, []);
   const [incoming, setIncoming] = useState<Incoming | null>(null);
   const [wanted, setWanted] = useState("");
