@@ -168,4 +168,5 @@ class ByKeyboard(BrowserCase):
         self.expect_saved()
         self.page.keyboard.press("Control+Home")
         self.paste("1 2.5\n2 3.5\n")
-        self.expect_cell(2, 1, "3.5")
+        # Shown with the sign of the first readings.
+        self.expect_cell(2, 1, "3,5")
