@@ -133,6 +133,17 @@ class DecimalSign(ApiCase):
             made = self.post("/studies", {"table": table}, status=201)
             self.assertEqual(Study.objects.get(pk=made["id"]).owner.decimal_sign, sign, text)
 
+    def test_a_table_that_begins_far_down_says_none_and_is_taken_all_the_same(self) -> None:
+        study = self.sample_or_empty()
+        columns = [
+            {"name": "t", "symbol": "t", "unit": "", "role": "x"},
+            {"name": "h", "symbol": "h", "unit": "", "role": "y"},
+        ]
+        text = "# a remark of the logger\n" * 150 + "t;h\n1,5;2\n2,5;3,25\n3,5;4"
+        change = {"kind": "take_table", "text": text, "columns": columns}
+        after = self.post(f"/studies/{study['id']}/changes", {"version": study["version"], "change": change})
+        self.assertEqual(after["columns"][0]["cells"][:3], ["1.5", "2.5", "3.5"])
+
     def test_others_keep_their_own(self) -> None:
         self.choose("comma")
         other = Client()
@@ -186,6 +197,29 @@ class DecimalSign(ApiCase):
         svg = self.get(f"/studies/{study['id']}/fits/A/equation.svg").decode()
         self.assertRegex(svg, r"<title>v = \d,\d")
         self.assertIn(b"<svg", self.get(f"/studies/{study['id']}/figure.svg"))
+
+    def test_what_can_be_done_at_one_press_is_said_with_commas_and_sent_as_it_was(self) -> None:
+        found = 0
+        for name in ("lantern", "draining-bucket", "can-of-soup"):
+            self.choose("point")
+            study = self.sample(name)
+            self.choose("comma")
+            both = (study, self.read(f"/studies/{study['id']}"))
+            sent = [
+                [
+                    action["change"]
+                    for fit in one["analysis"]["fits"]
+                    for caution in fit["cautions"]
+                    for action in caution["actions"]
+                ]
+                for one in both
+            ]
+            self.assertEqual(*sent)
+            found += len(sent[0])
+        self.assertGreater(found, 0)
+        better = self.read(f"/studies/{study['id']}/better/A")
+        self.assertRegex(better["label"], r"\d,\d")
+        self.assertNotRegex(better["label"], r"\d\.\d")
 
     def test_what_was_typed_stays_as_it_was(self) -> None:
         self.choose("comma")

@@ -39,7 +39,13 @@ class InComma(TestCase):
     def test_what_was_typed_stays(self) -> None:
         typed = as_typed(["pump 1.5", "pump 1.5 b", "plain", "0.5*h"])
         self.assertEqual(in_comma("pump 1.5 b: 2.5 m; r = 0.5*h, 0.5 m", typed), "pump 1.5 b: 2,5 m; r = 0.5*h, 0,5 m")
-        self.assertIsNone(as_typed(["plain", "3"]))
+        self.assertIsNone(as_typed(["plain", "3", "0.5"]))
+
+    def test_a_label_that_is_a_number_hides_no_other(self) -> None:
+        typed = as_typed(["0.5", "0.5 A", "1.5 V"])
+        self.assertEqual(
+            in_comma("0.5 A: 10.53 m, 0.5 m; 11.5 V; at 1.5 V.", typed), "0.5 A: 10,53 m, 0,5 m; 11,5 V; at 1.5 V."
+        )
 
     @given(FINITE, st.integers(1, 12))
     def test_every_number_reads_back(self, value: float, digits: int) -> None:

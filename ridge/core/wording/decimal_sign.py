@@ -51,6 +51,8 @@ def latex_in_comma(latex: str) -> str:
 
 
 def as_typed(texts: Iterable[str]) -> Typed:
-    """What finds any of the texts that hold something like a number with a point; None where none does."""
-    with_points = sorted({text for text in texts if re.search(r"\d\.\d", text)}, key=len, reverse=True)
-    return re.compile("|".join(map(re.escape, with_points))) if with_points else None
+    """What finds any of the texts, standing by itself, that hold something like a number with a point; None where none does.
+    A text that is a number and nothing else cannot be told from one that was worded, and is written like these."""
+    found = {text for text in texts if re.search(r"\d\.\d", text) and not _NUMBER.fullmatch(text.strip())}
+    either = "|".join(map(re.escape, sorted(found, key=len, reverse=True)))
+    return re.compile(rf"(?<![\w.])(?:{either})(?![\w.]*\w)") if found else None

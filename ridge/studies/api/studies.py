@@ -263,7 +263,7 @@ def change(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
         return _conflict(request, study_id)
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
-    if (user := current_user(request)) is not None:
+    if (user := current_user(request)) is not None and not user.decimal_sign:
         take_from_readings(user, sign_in(body.change))
     # A repeated request is answered whole: whether the first answer arrived is not known.
     return _json(request, _study_out(request, study, after, None if before is after else before), after)

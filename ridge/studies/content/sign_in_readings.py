@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from ridge.core.wording.decimal_sign import Sign
-from ridge.exchange.tables import read_text_table
+from ridge.exchange.tables import NoTable, read_text_table
 from ridge.studies.content.changes.base import Change
 from ridge.studies.content.changes.cells import SetCells
 from ridge.studies.content.changes.tables import TakeTable
@@ -22,7 +22,10 @@ def sign_in(change: Change) -> Sign | None:
     """The sign that the numbers of a change are written with; None where it has none."""
     if isinstance(change, TakeTable):
         text = "\n".join(change.text[:_LOOKED_AT].splitlines()[:_LINES])
-        sign: Sign = "comma" if read_text_table(text, change.choices).decimal.value == "comma" else "point"
+        try:
+            sign: Sign = "comma" if read_text_table(text, change.choices).decimal.value == "comma" else "point"
+        except NoTable:
+            return None  # it begins farther down
         return sign if _WITH[sign].search(text) else None
     if isinstance(change, SetCells):
         cells = [cell.strip() for line in change.block for cell in line]

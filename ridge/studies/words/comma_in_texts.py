@@ -8,39 +8,12 @@ from typing import Any
 from ridge.core.wording.decimal_sign import Typed, as_typed, in_comma, latex_in_comma
 from ridge.studies.content.state import StudyState
 
-TYPED = frozenset(
-    [
-        "id",
-        "key",
-        "title",
-        "question",
-        "name",
-        "label",
-        "naming",
-        "symbol",
-        "unit",
-        "series",
-        "formula",
-        "options",
-        "fixed",
-        "given",
-        "form",
-        "family",
-        "letter",
-        "letters",
-        "undo",
-        "redo",
-        "aside",
-        "assumed",
-        "plot",
-        "author",
-        "date",
-        "report",
-        "columns",
-        "settings",
-    ]
-)
-"""Fields that hold what a user typed, or names, and no number that Ridge has worded."""
+TYPED = frozenset({
+    "id", "key", "title", "question", "name", "naming", "symbol", "unit", "series", "formula", "options", "fixed", "given", "form",
+    "family", "letter", "letters", "aside", "assumed", "plot", "author", "date", "report", "columns", "settings", "change", "insert",
+    "parts", "possible",
+})  # fmt: skip
+"""Fields that hold what a user typed, names, or what comes back to the server as it went out; no number that Ridge has worded."""
 
 
 def typed_in(state: StudyState) -> Typed:

@@ -3,11 +3,9 @@ import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 
 import { useAnalysisPart, useChange } from "../study/context";
-import { nextModel, useCatalogue } from "./catalogue";
+import { MOST_FITS, nextModel, useCatalogue } from "./catalogue";
 import { Gallery } from "./lateGallery";
 import { Menu } from "../ui/Menu";
-
-const MOST_FITS = 6;
 
 /** One more fit, by every way there is: the next usual model, one of all, an own formula, a curve through every reading. */
 export function AddModel() {

@@ -2,6 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, type Fit, type Offer } from "../api/client";
 
+/** Fits that a study holds at most. */
+export const MOST_FITS = 6;
+
 const NOTHING: Offer[] = [];
 
 /** Every model and interpolation as the server offers them; it never changes while the page is open. Empty until it is here. */

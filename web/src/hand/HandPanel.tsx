@@ -1,12 +1,11 @@
 import { useState } from "react";
 
+import { MOST_FITS } from "../fits/catalogue";
 import { type HandFit, isDrawn } from "../fits/kinds";
 import { FitCard } from "../plot/small/FitCard";
 import { useAnalysis, useAnalysisPart, useChange } from "../study/context";
 import { Handle } from "./Handle";
 import { useTurning } from "./useTurning";
-
-const MOST_FITS = 6;
 
 /** A curve set by hand: a handle for every parameter, how far it misses, and least squares from there. */
 export function HandPanel({ fit }: { fit: HandFit }) {

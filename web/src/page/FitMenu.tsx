@@ -7,6 +7,7 @@ import { tabbed } from "../ui/CopyTable";
 import { copyText } from "./copy";
 import { latexTable } from "./latexTable";
 import { parameterCells } from "./Parameters";
+import { MOST_FITS } from "../fits/catalogue";
 import { type FittedFit } from "../fits/kinds";
 import { Menu } from "../ui/Menu";
 
@@ -75,7 +76,7 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
             </DropdownMenu.Item>
           </>
         )}
-        <DropdownMenu.Item className={item} disabled={count >= 6} onSelect={() => change({ kind: "duplicate_fit", letter })}>
+        <DropdownMenu.Item className={item} disabled={count >= MOST_FITS} onSelect={() => change({ kind: "duplicate_fit", letter })}>
           <Copy size={15} /> Duplicate
         </DropdownMenu.Item>
         <DropdownMenu.Item className={item} onSelect={() => change({ kind: "set_fit", letter, hidden: !fit.hidden })}>
