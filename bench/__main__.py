@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, fits, honesty, interface, large, out
+from bench import accuracy, carried, fits, honesty, interface, large, out, working
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
@@ -20,5 +20,7 @@ if __name__ == "__main__":
         accuracy.show()
         interface.run()
         large.run()
+        working.run()
+        carried.run()
         fits.run()
         out.run()

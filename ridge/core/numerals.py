@@ -63,7 +63,11 @@ def write(value: float, decimals: int) -> NumberText:
             if math.isnan(value)
             else NumberText(infinite, r"\infty", "")
         )
-    rounded = round_to(value, decimals)
+    return write_rounded(round_to(value, decimals), decimals)
+
+
+def write_rounded(rounded: Decimal, decimals: int) -> NumberText:
+    """A number that was already rounded to so many decimals, with a power of ten where it is very large or small."""
     top = rounded.adjusted() if rounded else 0
     if rounded and (top >= 6 or top <= -5 or decimals < -2):
         mantissa = rounded.scaleb(-top)

@@ -16,7 +16,7 @@ LAYERS = ["core", "exchange", "accounts", "studies", "site"]
 # Within the core, the same: plain values, formulas, families, results, solving, prediction, judgement, words, the public face.
 CORE_LAYERS = [
     "errors", "readings", "numerals", "formula", "models", "results", "fitting", "predicting", "interpolation", "catalogue", "judging",
-    "by_hand", "wording", "face",
+    "by_hand", "carrying", "wording", "face", "workings",
 ]  # fmt: skip
 # The rooms of studies: what a study is, what is computed from it, what is said of it, what goes out, the API; below them the tables and two helpers.
 ROOMS = ["apart", "recent", "models", "content", "analysis", "words", "out", "api"]

@@ -57,6 +57,14 @@ class AboutTheMean(TestCase):
                         zero = float(1 - (w @ rest**2) / (w @ Y**2))
                         self.assertAlmostEqual(found.r_squared_about_zero or 0, zero, places=11)
 
+    def test_with_a_fixed_term_too(self) -> None:
+        """Not about what the fixed term leaves: with a fixed slope that would always be zero."""
+        x, y = np.array([1.0, 2, 3, 4, 6, 7]), np.array([2.1, 3.9, 6.2, 7.8, 12.5, 14.1])
+        for model in (Line().with_fixed({"slope": 2.0}), Polynomial(2).with_fixed({"c1": 1.5})):
+            made = fit(Readings(x, y), model)
+            wanted = 1 - np.sum((y - made.fitted) ** 2) / np.sum((y - y.mean()) ** 2)
+            self.assertAlmostEqual(made.statistics.r_squared or 0, wanted, delta=1e-13)
+
     def test_the_better_fit_never_looks_worse(self) -> None:
         """Of fits to the same readings the one with the smaller RSS has the larger R², whatever constants they have."""
         fits = [fit(Readings(X, Y), model) for model in MODELS]

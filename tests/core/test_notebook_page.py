@@ -149,6 +149,11 @@ class Examples(TestCase):
         "judging.influence": ("readings_far_off", "readings_that_decide"),
         "wording.rounding": ("round_with_uncertainty",),
         "wording.equation": ("word_equation",),
+        "carrying.propagation": ("propagate",),
+        "carrying.following": ("follow",),
+        "carrying.agreement": ("agree",),
+        "carrying.next_reading": ("where_next",),
+        "workings.work": ("work",),
         "formula.parse": ("parse",),
         "formula.writing": ("to_latex",),
     }

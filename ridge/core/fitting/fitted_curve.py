@@ -109,10 +109,10 @@ def _derived_powers(u: Any, powers: tuple[int, ...], order: int) -> Any:
         return powers_of(u, powers)
     u = np.asarray(u)
     rows = np.zeros((len(powers), *u.shape), dtype=u.dtype)
-    for row, power in zip(rows, powers, strict=True):
+    for i, power in enumerate(powers):
         if power >= order:
             factor = power if order == 1 else power * (power - 1)
-            row[...] = factor * _raised(u, power - order)
+            rows[i] = factor * _raised(u, power - order)
     return rows
 
 

@@ -51,7 +51,8 @@ def r_squared(y: Array, weights: Array, model: Model, rss: float, ratio: float, 
     """
     if (np.ptp(y) if about == "constant" else np.max(np.abs(y))) == 0:
         return None
-    if model.null == about:
+    brought = any(value for name, value in model.fixed.items() if name != model.constant)
+    if model.null == about and not brought:  # otherwise the ratio is about what the fixed terms leave
         return _share(ratio)
     total = total_sum(y, weights, model, about)
     return 1 - rss / total if total > 0 else None

@@ -10,6 +10,9 @@ from scipy.optimize import brentq
 from ridge.core.readings import Array, Mask
 
 GRID = 2001
+MOST_CHANGES = 120
+"""Changes of sign that are followed, those nearest to the middle of the grid: of a curve that is mere rounding there is one at every
+step, and no end."""
 MOST_TOUCHES = 200
 MOST_EDGES = 20
 
@@ -33,7 +36,8 @@ def find_crossings(function: Callable[[Array], Array], grid: Array, level: float
         with np.errstate(all="ignore"):
             return float(function(np.array([x]))[0])
 
-    for i in np.flatnonzero(both & (np.sign(values[:-1]) * np.sign(values[1:]) < 0)):
+    changes = np.flatnonzero(both & (np.sign(values[:-1]) * np.sign(values[1:]) < 0))
+    for i in np.sort(changes[np.argsort(np.abs(changes - len(grid) // 2), kind="stable")[:MOST_CHANGES]]):
         root = bracketed(at, float(grid[i]), float(grid[i + 1]))
         if abs(at(root)) <= min(abs(values[i]), abs(values[i + 1])) + 1e-9 * size:
             found.append(root)

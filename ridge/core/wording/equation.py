@@ -153,7 +153,7 @@ def write_equation(model: Model, numbers: Mapping[str, NumberText], naming: Nami
         digits = number.plain.removeprefix("-")
         size = Number(float(digits) if digits in ("0", "1") else 2.0, digits)
         inserted[name] = negative(size) if number.plain.startswith("-") else size
-    tree = substitute(_ordered(model, naming), inserted)
+    tree = substitute(in_order(model, naming), inserted)
 
     def text_of(number: Number) -> str:
         return texts[number.text].text if number.text in texts else number.text
@@ -198,14 +198,14 @@ def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:
     def latex_symbol(name: str) -> str:
         return symbol_latex(naming.x) if name == model.variable else symbol_to_latex(naming.letter(name))
 
-    tree = _ordered(model, naming)
+    tree = in_order(model, naming)
     return (
         f"{naming.y} = {to_print(tree, symbol, lambda number: number.text)}",
         f"{symbol_latex(naming.y)} = {to_latex(tree, latex_symbol)}",
     )
 
 
-def _ordered(model: Model, naming: Naming) -> Node:
+def in_order(model: Model, naming: Naming) -> Node:
     """The equation's right side with its terms in the order of the course; an own formula stays as it was typed."""
     tree = model.written_expression
     if not naming.rising or model.typed:

@@ -16,7 +16,7 @@ from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
 from ridge.core.predicting.at_x import predict
 from ridge.core.predicting.at_y import solve
-from ridge.core.predicting.crossings import _halved, bracketed, find_crossings, search_grid
+from ridge.core.predicting.crossings import MOST_CHANGES, _halved, bracketed, find_crossings, search_grid
 from ridge.core.predicting.curve_limits import curve_limits, x_limits
 from ridge.core.predicting.parameter_limits import misleads
 from ridge.core.predicting.sense import Sense, prediction_within, solutions_within
@@ -247,6 +247,18 @@ class Crossings(unittest.TestCase):
 
     def test_what_varies_by_rounding_alone_is_level(self) -> None:
         self.assertEqual(find_crossings(lambda x: 1e-15 * x, self.grid, 1e-13), [])
+
+    def test_what_changes_sign_at_every_step_comes_to_an_end(self) -> None:
+        """Rounding noise, as a curve of 10¹⁰² has it: only so many changes are followed, in work that does not grow with them."""
+        asked = 0
+
+        def noise(x: np.ndarray) -> np.ndarray:
+            nonlocal asked
+            asked += np.size(x)
+            return np.asarray(np.where(np.asarray(x).view(np.int64) % 2 == 0, 1.0, -1.0) * (1 + np.abs(x)))
+
+        find_crossings(noise, np.linspace(0.1, 1, 2001))
+        self.assertLess(asked, 2001 + MOST_CHANGES * 210 + 20_000)
         self.assertEqual(len(find_crossings(lambda x: 1e-12 * x, self.grid, 1e-13)), 1)
 
     def test_bracketed_to_the_last_digit(self) -> None:

@@ -1,0 +1,209 @@
+"""A quantity of one's own that follows from fits: value, standard uncertainty with all covariances, limits, and its budget."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.special import ndtri, stdtrit
+
+from ridge.core.carrying.propagation import Propagated, propagate_tree
+from ridge.core.errors import OutsideSense
+from ridge.core.formula import parse
+from ridge.core.formula.tree import Name, Node, Operation, names_in, substitute, walk
+from ridge.core.results.fit import Fit
+from ridge.core.results.read_only import ReadOnly
+from ridge.core.results.statistics import check_level
+
+
+@dataclass(frozen=True)
+class Follows:
+    """``value`` and ``standard_error`` (None where the scatter of a fit is unknown); ``degrees_of_freedom``: effective ones (JCGM 100,
+    G.4.1), infinite where every uncertainty is known absolutely. ``budget``: share of the variance by source, in the names of the
+    formula, summing to one. ``curved``, ``simulated``, ``unit`` and ``unit_remark`` as in ``Propagated``."""
+
+    value: float
+    standard_error: float | None
+    degrees_of_freedom: float
+    budget: Mapping[str, float]
+    curved: bool
+    simulated: float | None
+    unit: str
+    unit_remark: str
+    denominators: tuple[tuple[float, float], ...] = ()
+    """Value and standard uncertainty of each denominator of the formula."""
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "budget", ReadOnly(self.budget))
+
+    def critical_value(self, level: float) -> float:
+        """Half-width in standard uncertainties: Student's t with the effective degrees of freedom."""
+        check_level(level)
+        share = (1 + level) / 2
+        return float(ndtri(share) if np.isinf(self.degrees_of_freedom) else stdtrit(self.degrees_of_freedom, share))
+
+    def interval(self, level: float = 0.95) -> tuple[float, float]:
+        """Limits at ``level``; infinite where the uncertainty is unknown, or where a denominator is not told apart from zero at this
+        level, so that the quantity has no bound."""
+        if self.standard_error is None or not self.bounded(level):
+            return -np.inf, np.inf
+        half = self.critical_value(level) * (
+            self.simulated if self.curved and self.simulated is not None else self.standard_error
+        )
+        return self.value - half, self.value + half
+
+    def bounded(self, level: float = 0.95) -> bool:
+        """Whether every denominator is told apart from zero at this level."""
+        width = self.critical_value(level)
+        return all(abs(value) > width * error for value, error in self.denominators)
+
+
+def follow(
+    formula: str,
+    fits: Fit | Mapping[str, Fit],
+    *,
+    known: Mapping[str, tuple[float, float]] | None = None,
+    units: Mapping[str, str] | None = None,
+    aliases: Mapping[str, str] | None = None,
+) -> Follows:
+    """What ``formula`` comes to.
+
+    Parameters
+    ----------
+    fits :
+        One fit, whose parameters stand in the formula under their names or letters; or several by letter, whose parameters are
+        ``A_slope``, ``B_slope``. Different fits are taken as independent.
+    known :
+        Further values with their standard uncertainties, by name: measured lengths, constants.
+    units :
+        Of parameters and known values, by name.
+    aliases :
+        Further names for parameters, such as the letters of a course.
+
+    Raises OutsideSense for a name that nothing stands for, FormulaError.
+
+    >>> from ridge.core import Readings, fit
+    >>> from ridge.core.carrying import follow
+    >>> from ridge.core.models import Line
+    >>> line = fit(Readings([0.2, 0.4, 0.6, 0.8], [0.81, 1.60, 2.42, 3.21]), Line())
+    >>> g = follow("4*pi^2/slope", line)
+    >>> round(g.value, 2), round(g.standard_error, 2), [round(end, 2) for end in g.interval(0.95)]
+    (9.84, 0.05, [9.62, 10.07])
+    """
+    tree = parse(formula).tree
+    of_fits, blocks = _parameters(fits)
+    tree = substitute(
+        tree,
+        {
+            name: Name(full)
+            for name, full in _meant(names_in(tree), blocks, of_fits, known or {}, aliases or {}).items()
+        },
+    )
+    names = names_in(tree)
+    sources: dict[str, tuple[float, float]] = {
+        name: (value, error) for name, (value, error) in (known or {}).items() if name in names
+    }
+    correlations: dict[tuple[str, str], float] = {}
+    unknown = False
+    for prefix, fit in blocks.items():
+        inside = [name for name in names if name in of_fits and of_fits[name][0] == prefix]
+        unknown = unknown or _take(fit, inside, of_fits, sources, correlations)
+    found = propagate_tree(tree, sources, units or {}, correlations)
+    error = None if unknown else float(found.standard_error)
+    return Follows(
+        float(found.value), error, _effective(found, of_fits, blocks), {name: float(share) for name, share in found.budget.items()},
+        bool(found.curved), float(found.simulated) if found.curved and np.isfinite(found.simulated) else None, found.unit,
+        found.unit_remark, _denominators(tree, sources, correlations),
+    )  # fmt: skip
+
+
+Known = dict[str, tuple[str, str]]
+"""Full name of a parameter in formulas → letter of its fit, and its name there."""
+
+
+def _parameters(fits: Fit | Mapping[str, Fit]) -> tuple[Known, dict[str, Fit]]:
+    if isinstance(fits, Fit):
+        return {name: ("", name) for name in fits.parameters}, {"": fits}
+    return (
+        {f"{letter}_{name}": (letter, name) for letter, fit in fits.items() for name in fit.parameters},
+        dict(fits),
+    )
+
+
+def _meant(
+    names: tuple[str, ...],
+    fits: Mapping[str, Fit],
+    of_fits: Known,
+    known: Mapping[str, tuple[float, float]],
+    aliases: Mapping[str, str],
+) -> dict[str, str]:
+    """What the names of a formula that are letters of the page stand for: ``m`` for ``slope``. Raises OutsideSense for what is nothing."""
+    letters = {
+        f"{prefix}_{about.letter}" if prefix else about.letter: f"{prefix}_{name}" if prefix else name
+        for prefix, fit in fits.items()
+        for name, about in fit.model.about.items()
+        if about.letter
+    } | dict(aliases)
+    found = {}
+    for name in names:
+        if name in of_fits or name in known:
+            continue
+        if name not in letters:
+            raise OutsideSense(name, f"stands for nothing here; there are {', '.join([*of_fits, *known])}.")
+        found[name] = letters[name]
+    return found
+
+
+def _take(
+    fit: Fit,
+    names: list[str],
+    of_fits: Known,
+    sources: dict[str, tuple[float, float]],
+    correlations: dict[tuple[str, str], float],
+) -> bool:
+    """Put the parameters of a fit among the sources; whether one that is fitted has no known uncertainty."""
+    order = list(fit.parameters)
+    unknown = False
+    for name in names:
+        parameter = fit.parameters[of_fits[name][1]]
+        error = parameter.standard_error
+        unknown = unknown or (not parameter.fixed and (error is None or not np.isfinite(error)))
+        sources[name] = (parameter.value, 0.0 if parameter.fixed or error is None or not np.isfinite(error) else error)
+    for i, one in enumerate(names):
+        for other in names[i + 1 :]:
+            a, b = order.index(of_fits[one][1]), order.index(of_fits[other][1])
+            r = fit.correlations[a, b]
+            if np.isfinite(r):
+                correlations[one, other] = float(np.clip(r, -1, 1))
+    return unknown
+
+
+def _effective(found: Propagated, of_fits: Known, blocks: Mapping[str, Fit]) -> float:
+    """Effective degrees of freedom by the Welch-Satterthwaite formula (JCGM 100, G.4.1), each fit one contribution."""
+    shares: dict[str, float] = {}
+    for name, share in found.budget.items():
+        letter = of_fits[name][0] if name in of_fits else None
+        if letter is not None and np.isfinite(share):
+            shares[letter] = shares.get(letter, 0.0) + float(share)
+    rest = 0.0
+    for letter, whole in shares.items():
+        fit = blocks[letter]
+        degrees = fit.statistics.degrees_of_freedom
+        if fit.readings.absolute_errors or not whole:
+            continue
+        if degrees <= 0:
+            return np.inf
+        rest += whole**2 / degrees
+    return 1 / rest if rest > 0 else np.inf
+
+
+def _denominators(
+    tree: Node, sources: Mapping[str, tuple[float, float]], correlations: Mapping[tuple[str, str], float]
+) -> tuple[tuple[float, float], ...]:
+    found = []
+    for part in walk(tree):
+        if isinstance(part, Operation) and part.sign == "/" and names_in(part.right):
+            below = propagate_tree(part.right, sources, {}, correlations, simulate=False)
+            found.append((float(below.value), float(below.standard_error)))
+    return tuple(found)

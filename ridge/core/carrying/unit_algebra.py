@@ -1,0 +1,174 @@
+"""The unit of what a formula comes to, by pint; units ride beside the numbers and never touch them."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from fractions import Fraction
+from functools import lru_cache
+from typing import Any
+
+import pint
+
+from ridge.core.formula.tree import Call, Constant, Name, Negative, Node, Number, Operation
+
+_RAISED = str.maketrans("0123456789-", "⁰¹²³⁴⁵⁶⁷⁸⁹⁻")
+_LOWERED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
+_WITHOUT = {"sin", "cos", "tan", "asin", "acos", "atan", "exp", "ln", "log", "log10", "log2", "sinh", "cosh", "tanh"}
+"""Functions whose argument should be a plain number, and whose value is one."""
+_SAME = {"abs", "floor", "ceil", "min", "max", "round"}
+_MISREAD = re.compile(r"[√:]|\ba\.\s?u\.|\bM\b")
+"""What pint reads as something else than students mean, without a word."""
+
+
+PintUnit = Any
+"""A unit of pint's registry: its classes are made anew for each."""
+
+
+@lru_cache(maxsize=1)
+def _registry() -> Any:
+    return pint.UnitRegistry(cache_folder=None, autoconvert_offset_to_baseunit=False)
+
+
+_SPELLINGS = {"°C": "degC", "°F": "degF", "°": "degree", "%": "percent", "·": "*", "−": "-", "µ": "u", "μ": "u"}
+_OFFSET = re.compile(r"(?<!delta_)\b(degree_Celsius|degree_Fahrenheit)\b")
+"""Units with a zero of their own: what is computed with them are differences."""
+
+
+@lru_cache(maxsize=512)
+def read_unit(text: str) -> PintUnit | None:
+    """The unit that a text stands for; a plain number for an empty one, None for one that is not known: it stays a text."""
+    if not text.strip():
+        return _registry().Unit("")
+    if _MISREAD.search(text):
+        return None
+    spelled = re.sub(r"([⁰¹²³⁴⁵⁶⁷⁸⁹⁻]+)", lambda match: "**" + match[1].translate(_LOWERED), text.strip())
+    for written, plain in _SPELLINGS.items():
+        spelled = spelled.replace(written, plain)
+    try:
+        unit = _registry().parse_units(spelled)
+        return _registry().Unit(_OFFSET.sub(r"delta_\1", str(unit)))
+    except Exception:  # pint has no one kind of error for what it cannot read
+        return None
+
+
+def write_unit(unit: PintUnit) -> str:
+    """As a page writes it: ``m/s²``."""
+    if unit.dimensionless and not dict(unit._units):
+        return ""
+    above: list[str] = []
+    below: list[str] = []
+    for name, power in sorted(unit._units.items(), key=lambda pair: (pair[1] < 0, pair[0])):
+        symbol = _registry().get_symbol(str(name)).replace("Δ", "").replace("delta_", "")
+        size = Fraction(str(abs(power))).limit_denominator(12)
+        raised = "" if size == 1 else str(size.numerator).translate(_RAISED) if size.denominator == 1 else f"^({size})"
+        (above if power > 0 else below).append(symbol + raised)
+    top = "·".join(above) or "1"
+    if not below:
+        return top
+    return f"{top}/{below[0]}" if len(below) == 1 else f"{top}/({'·'.join(below)})"
+
+
+class _Unclear(Exception):
+    """What is remarked of a formula's units."""
+
+
+def unit_of(tree: Node, units: Mapping[str, str]) -> tuple[str, str]:
+    """The unit of a formula's value, empty where it is not known or is a plain number, and what is to be remarked of it: metres added to
+    seconds, the sine of a length."""
+    known = {name: read_unit(text) for name, text in units.items()}
+    unread = [units[name] for name, unit in known.items() if unit is None]
+    if unread:
+        return "", f"'{unread[0]}' is not a unit that Ridge knows; the unit of the result stays open."
+    if not any(units.values()):
+        return "", ""
+    remarks: list[str] = []
+    try:
+        found = _unit(tree, {name: unit for name, unit in known.items() if unit is not None}, remarks)
+    except _Unclear as remark:
+        return "", str(remark)
+    return write_unit(found), remarks[0] if remarks else ""
+
+
+def _plain() -> PintUnit:
+    return _registry().Unit("")
+
+
+def _is_plain(unit: PintUnit) -> bool:
+    return bool(unit.dimensionless)
+
+
+def _unit(tree: Node, units: Mapping[str, PintUnit], remarks: list[str]) -> PintUnit:
+    match tree:
+        case Number() | Constant():
+            return _plain()
+        case Name(name):
+            return units[name]
+        case Negative(part):
+            return _unit(part, units, remarks)
+        case Operation("+" | "-", left, right):
+            return _sum(left, right, units, remarks)
+        case Operation("*", left, right):
+            return _unit(left, units, remarks) * _unit(right, units, remarks)
+        case Operation("/", left, right):
+            return _unit(left, units, remarks) / _unit(right, units, remarks)
+        case Operation("^", base, exponent):
+            return _raised_to(base, exponent, units, remarks)
+        case Call("sqrt", (part,)):
+            return _unit(part, units, remarks) ** 0.5
+        case Call("cbrt", (part,)):
+            return _unit(part, units, remarks) ** (1 / 3)
+        case Call(function, (part,)) if function in _WITHOUT or function.endswith("_of_degrees"):
+            inside = _unit(part, units, remarks)
+            if not _is_plain(inside):
+                remarks.append(f"{function} is taken of something in {write_unit(inside)}: it counts in this unit.")
+            return _plain()
+        case Call(function, (first, *_)) if function in _SAME:
+            return _unit(first, units, remarks)
+    raise _Unclear("The unit of this formula is not worked out.")
+
+
+def _sum(left: Node, right: Node, units: Mapping[str, PintUnit], remarks: list[str]) -> PintUnit:
+    one, other = _unit(left, units, remarks), _unit(right, units, remarks)
+    if isinstance(left, Number) and _is_plain(one):
+        return other
+    if isinstance(right, Number) and _is_plain(other):
+        return one
+    if one.dimensionality != other.dimensionality:
+        raise _Unclear(f"{write_unit(one) or 'a plain number'} and {write_unit(other) or 'a plain number'} are added.")
+    if one != other:
+        raise _Unclear(f"{write_unit(one)} and {write_unit(other)} are added without being converted.")
+    return one
+
+
+def _raised_to(base: Node, exponent: Node, units: Mapping[str, PintUnit], remarks: list[str]) -> PintUnit:
+    below = _unit(base, units, remarks)
+    match exponent:
+        case Number(value):
+            return below**value
+        case Negative(Number(value)):
+            return below**-value
+        case Operation("/", Number(top), Number(bottom)):
+            return below ** (top / bottom)
+    if not _is_plain(_unit(exponent, units, remarks)):
+        remarks.append("An exponent has a unit.")
+    if not _is_plain(below):
+        raise _Unclear(f"Something in {write_unit(below)} is raised to a power that is no plain number.")
+    return _plain()
+
+
+def simplified(text: str) -> str:
+    """The unit in base units where it is one of them under another name: N/(kg·m/s²) is a plain number. Unknown ones stay."""
+    unit = read_unit(text)
+    if unit is None:
+        return text
+    base = (1 * unit).to_base_units()
+    return write_unit(base.units) if abs(base.magnitude - 1) < 1e-12 else text
+
+
+def factor_between(old: str, new: str) -> float | None:
+    """By what numbers in the unit ``old`` are multiplied to be in ``new``; None where there is no such factor."""
+    one, other = read_unit(old), read_unit(new)
+    if one is None or other is None or one.dimensionality != other.dimensionality:
+        return None
+    return float((1 * one).to(other).magnitude)

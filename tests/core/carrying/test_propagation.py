@@ -1,0 +1,178 @@
+"""Uncertainty carried through formulas: the worked examples of JCGM 100 (numbers from memory), the package ``uncertainties`` on random
+formulas, and simulation."""
+
+from __future__ import annotations
+
+from math import pi
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from uncertainties import correlated_values, ufloat
+from uncertainties import umath as um
+
+from ridge.core.carrying import CONSTANTS, expanded, in_quadrature, propagate, rectangular
+from ridge.core.carrying.unit_algebra import factor_between, simplified
+from ridge.core.errors import LengthsDiffer, OutsideSense
+
+quick = settings(max_examples=80, deadline=None)
+value = st.floats(0.5, 5.0).map(lambda one: round(one, 3))
+error = st.floats(0.0005, 0.05).map(lambda one: round(one, 4))
+
+
+class Guide(TestCase):
+    def test_end_gauge(self) -> None:
+        """JCGM 100, H.1: length 50.000838 mm, combined standard uncertainty 32 nm; with the terms of second order 34 nm."""
+        sources = {
+            "ls": (50.000623e6, 25.0), "d": (215.0, 9.7), "da": (0.0, 0.58e-6), "theta": (-0.1, 0.41),
+            "as": (11.5e-6, 1.2e-6), "dt": (0.0, 0.029),
+        }  # fmt: skip
+        found = propagate("ls + d - ls*(da*theta + as*dt)", sources, units={})
+        self.assertAlmostEqual(float(found.value), 50.000838e6, delta=0.6)
+        self.assertAlmostEqual(float(found.standard_error), 32.0, delta=0.5)
+        self.assertAlmostEqual(sum(float(share) for share in found.budget.values()), 1.0, delta=1e-12)
+        self.assertAlmostEqual(float(found.budget["ls"]), (25 / 31.71) ** 2, delta=0.01)
+
+    def test_simultaneous_resistance_and_reactance(self) -> None:
+        """H.2: correlated means of V, I and φ give R = 127.732(71) Ω, X = 219.847(295) Ω, Z = 254.260(236) Ω."""
+        sources = {"V": (4.9990, 0.0032), "I": (19.661e-3, 0.0095e-3), "phi": (1.04446, 0.00075)}
+        r = {("V", "I"): -0.36, ("V", "phi"): 0.86, ("I", "phi"): -0.65}
+        for formula, result, uncertainty in (
+            ("V/I*cos(phi)", 127.732, 0.071), ("V/I*sin(phi)", 219.847, 0.295), ("V/I", 254.260, 0.236)
+        ):  # fmt: skip
+            found = propagate(formula, sources, correlations=r)
+            self.assertAlmostEqual(float(found.value), result, delta=2e-3, msg=formula)
+            self.assertAlmostEqual(float(found.standard_error), uncertainty, delta=2e-3, msg=formula)
+
+    def test_kinds_of_limits(self) -> None:
+        """4.3.7 and 4.3.3: a rectangular half-width over √3; an expanded uncertainty over its factor; parts in quadrature."""
+        self.assertAlmostEqual(rectangular(0.5), 0.288675, delta=1e-6)
+        self.assertEqual(expanded(0.24, 2), 0.12)
+        self.assertAlmostEqual(in_quadrature(0.5, 0.2), 0.538516, delta=1e-6)
+
+    def test_constants(self) -> None:
+        """CODATA, from SciPy: what is exact since 2019 has no uncertainty; G has one."""
+        self.assertEqual(CONSTANTS["c_light"].value, 299792458.0)
+        for exact in ("c_light", "h_planck", "e_charge", "k_boltzmann", "N_avogadro", "R_gas"):
+            self.assertEqual(CONSTANTS[exact].standard_error, 0.0, exact)
+        self.assertGreater(CONSTANTS["G_newton"].standard_error, 0)
+
+
+class BesideAnotherPackage(TestCase):
+    @quick
+    @given(value, value, value, error, error, error)
+    def test_shared_sources(self, a: float, b: float, c: float, ua: float, ub: float, uc: float) -> None:
+        x, y, z = ufloat(a, ua), ufloat(b, ub), ufloat(c, uc)
+        sources = {"a": (a, ua), "b": (b, ub), "c": (c, uc)}
+        for formula, theirs in (
+            ("a*b + a/c - a", x * y + x / z - x),
+            ("sqrt(a^2 + b^2)*exp(-c)", um.sqrt(x**2 + y**2) * um.exp(-z)),
+            ("ln(a*b)/c + sin(a)", um.log(x * y) / z + um.sin(x)),
+            ("a^b - c^2/a", x**y - z**2 / x),
+        ):
+            mine = propagate(formula, sources, simulate=False)
+            self.assertAlmostEqual(
+                float(mine.value), theirs.nominal_value, delta=1e-10 * max(1, abs(theirs.nominal_value))
+            )
+            self.assertAlmostEqual(float(mine.standard_error), theirs.std_dev, delta=1e-9 * max(1e-3, theirs.std_dev))
+
+    @quick
+    @given(value, value, error.filter(bool), error.filter(bool), st.floats(-0.95, 0.95))
+    def test_correlated_sources(self, a: float, b: float, ua: float, ub: float, r: float) -> None:
+        covariance = [[ua * ua, r * ua * ub], [r * ua * ub, ub * ub]]
+        x, y = correlated_values([a, b], covariance)
+        mine = propagate("a*b^2/(a + b)", {"a": (a, ua), "b": (b, ub)}, correlations={("a", "b"): r}, simulate=False)
+        theirs = x * y**2 / (x + y)
+        self.assertAlmostEqual(float(mine.standard_error), theirs.std_dev, delta=1e-7 * max(1e-3, theirs.std_dev))
+        self.assertAlmostEqual(sum(float(one) for one in mine.budget.values()), 1.0, delta=1e-9)
+
+    def test_a_source_counts_once(self) -> None:
+        found = propagate("x - x + 2*x - x", {"x": (3.0, 0.5)})
+        self.assertEqual((float(found.value), float(found.standard_error)), (3.0, 0.5))
+        self.assertEqual(float(propagate("x - x", {"x": (3.0, 0.5)}).standard_error), 0.0)
+
+
+class Curved(TestCase):
+    def test_where_first_order_is_a_poor_rule_a_simulation_stands_beside_it(self) -> None:
+        found = propagate("x^2", {"x": (np.array([0.0, 0.1, 10.0]), 0.1)})
+        self.assertEqual(found.curved.tolist(), [True, True, False])
+        self.assertTrue(np.isnan(found.simulated[2]))
+        # Of the square of a normal variable about zero: √2·σ² (from its kurtosis, a fact of statistics).
+        self.assertAlmostEqual(float(found.simulated[0]), 2**0.5 * 0.01, delta=3e-4)
+        self.assertEqual(float(found.standard_error[0]), 0.0)
+
+    def test_the_same_every_time(self) -> None:
+        one, other = (propagate("exp(x)", {"x": (0.0, 0.8)}) for _ in range(2))
+        self.assertTrue(one.curved)
+        self.assertEqual(float(one.simulated), float(other.simulated))
+
+    def test_limits_cover_as_often_as_they_say(self) -> None:
+        """Simulated: of 4 000 readings of h and t, the true √h/t lies within ± one standard uncertainty in 68 %."""
+        draw = np.random.default_rng(5)
+        h, t = 2.0 + 0.02 * draw.standard_normal(4000), 3.0 + 0.05 * draw.standard_normal(4000)
+        found = propagate("sqrt(h)/t", {"h": (h, 0.02), "t": (t, 0.05)})
+        inside = np.abs(found.value - 2.0**0.5 / 3.0) <= found.standard_error
+        self.assertAlmostEqual(float(inside.mean()), 0.683, delta=0.03)
+
+
+class Units(TestCase):
+    def test_worked_out(self) -> None:
+        one = (1.0, 0.1)
+        for formula, units, wanted in (
+            ("a/b", {"a": "mV", "b": "g/kg"}, "kg·mV/g"),
+            ("4*pi^2*a/b^2", {"a": "m", "b": "s"}, "m/s²"),
+            ("sqrt(a)/b", {"a": "cm", "b": "s"}, "cm^(1/2)/s"),
+            ("a + b", {"a": "mm", "b": "mm"}, "mm"),
+            ("2*a - 1", {"a": "m"}, "m"),
+            ("a*b", {"a": "°C", "b": "1/min"}, "°C/min"),
+            ("exp(-a/b)", {"a": "s", "b": "s"}, ""),
+        ):
+            names = dict.fromkeys(units, one)
+            self.assertEqual(propagate(formula, names, units=units).unit, wanted, formula)
+
+    def test_pointed_out_not_forbidden(self) -> None:
+        sources = {"a": (2.0, 0.1), "b": (3.0, 0.1)}
+        for formula, units, remark in (
+            ("a + b", {"a": "m", "b": "s"}, "m and s are added"),
+            ("a + b", {"a": "m", "b": "cm"}, "without being converted"),
+            ("sin(a)", {"a": "m"}, "sin is taken of something in m"),
+            ("ln(a)", {"a": "kg"}, "ln is taken of something in kg"),
+            ("a*b", {"a": "flurbs", "b": "s"}, "'flurbs' is not a unit"),
+            ("a*b", {"a": "√cm", "b": "s"}, "'√cm' is not a unit"),
+        ):
+            found = propagate(formula, sources, units=units)
+            self.assertIn(remark, found.unit_remark, formula)
+            self.assertTrue(np.isfinite(found.value))
+
+    def test_simplified_and_converted(self) -> None:
+        self.assertEqual(simplified("N/(kg·m/s²)"), "")
+        self.assertEqual(simplified("flurbs"), "flurbs")
+        self.assertEqual(factor_between("cm", "m"), 0.01)
+        self.assertAlmostEqual(factor_between("rad/s", "rpm") or 0, 30 / pi, delta=1e-12)
+        self.assertIsNone(factor_between("cm", "s"))
+        self.assertIsNone(factor_between("cm", "flurbs"))
+
+
+class BadInput(TestCase):
+    def test_what_is_said(self) -> None:
+        with self.assertRaises(OutsideSense):
+            propagate("a*b", {"a": (1.0, 0.1)})
+        with self.assertRaises(OutsideSense):
+            propagate("a", {"a": (1.0, -0.1)})
+        with self.assertRaises(LengthsDiffer):
+            propagate("a*b", {"a": ([1.0, 2.0], 0.1), "b": ([1.0, 2.0, 3.0], 0.1)})
+        with self.assertRaises(OutsideSense):
+            propagate("a*b", {"a": (1.0, 0.1), "b": (1.0, 0.1)}, correlations={("a", "b"): 1.5})
+
+    def test_rows_fail_alone(self) -> None:
+        found = propagate("1/a + ln(b)", {"a": ([0.0, 1.0, 2.0], 0.1), "b": ([1.0, -1.0, 2.0], [0.0, 0.1, 3.0])})
+        self.assertFalse(np.isfinite(found.value[0]))
+        self.assertTrue(np.isnan(found.value[1]))
+        self.assertTrue(np.isfinite(found.value[2]) and found.curved[2])
+
+    def test_very_large_and_small(self) -> None:
+        for size in (1e-30, 1e30):
+            found = propagate("a*b", {"a": (2 * size, 0.1 * size), "b": (3.0, 0.0)}, units={"a": "m"})
+            self.assertAlmostEqual(float(found.standard_error) / size, 0.3, delta=1e-12)
+            self.assertFalse(found.curved)
