@@ -34,6 +34,11 @@ _ALIASES = {
 }  # fmt: skip
 _ALIAS = re.compile(rf"\\({'|'.join(_ALIASES)})(?![A-Za-z])")
 _DEEPEST = 40
+_THIN = 0.055  # of the size, the lines of brackets and bars
+_MATRIX = re.compile(
+    r"(?P<before>.*?)\\left\[\\begin\{array\}\{(?P<columns>[r|]+)\}(?P<body>.*)\\end\{array\}\\right\](?P<after>.*)",
+    re.DOTALL,
+)
 
 
 @dataclass(frozen=True)
@@ -66,7 +71,11 @@ def to_mathtext(latex: str) -> str | None:
 
 
 def draw_equation(latex: str, size: float = 12) -> Drawing | None:
-    """The equation ``size`` points high, cases under one another behind a brace; None where it cannot be drawn."""
+    """The equation ``size`` points high, cases under one another behind a brace, a matrix in square brackets; None where it cannot be
+    drawn."""
+    matrix = _MATRIX.fullmatch(latex)
+    if matrix is not None:
+        return _draw_matrix(matrix, size)
     before, begin, rest = latex.partition(_BEGIN)
     if not begin:
         text = to_mathtext(latex)
@@ -80,6 +89,17 @@ def draw_equation(latex: str, size: float = 12) -> Drawing | None:
         return None
     block = _behind_brace(_stacked([[part for part in row if part] for row in rows], size), size)
     return _beside([part for part in (outside[0], block, outside[1]) if part and part.width], size)
+
+
+def _draw_matrix(matrix: re.Match[str], size: float) -> Drawing | None:
+    rows = [[draw_equation(part.strip(), size) for part in row.split("&")] for row in matrix["body"].split(r"\\")]
+    outside = [
+        draw_equation(part.strip(), size) if part.strip() else _NOTHING for part in (matrix["before"], matrix["after"])
+    ]
+    if None in outside or any(part is None for row in rows for part in row):
+        return None
+    block = _in_columns([[part for part in row if part] for row in rows], matrix["columns"].find("|"), size)
+    return _beside([part for part in (outside[0], _in_brackets(block, size), outside[1]) if part and part.width], size)
 
 
 def as_svg(drawing: Drawing, color: str, said: str = "") -> bytes:
@@ -175,6 +195,54 @@ def _behind_brace(block: Drawing, size: float) -> Drawing:
     vertices[:, 1] = (vertices[:, 1] - low) / (high - low) * height - block.descent
     tall = Drawing(Path(vertices, brace.path.codes), brace.width, block.ascent, block.descent)
     return _together([tall, block.moved(brace.width + _GAP * size, 0)])
+
+
+def _in_columns(rows: list[list[Drawing]], bar: int, size: float) -> Drawing:
+    """Rows under one another, each column flush right, with a rule before column ``bar`` where that is not −1."""
+    count = max(len(row) for row in rows)
+    widths = [max(row[place].width for row in rows if place < len(row)) for place in range(count)]
+    placed: list[Drawing] = []
+    down = 0.0
+    for row in rows:
+        ascent, descent = max(part.ascent for part in row), max(part.descent for part in row)
+        right = 0.0
+        for part, width in zip(row, widths, strict=False):
+            right += width
+            placed.append(part.moved(right - part.width, -down - ascent))
+            right += 3 * _GAP * size
+        down += ascent + descent + _LEADING * size
+    height = down - _LEADING * size
+    if bar > 0:
+        at = sum(widths[:bar]) + (3 * bar - 1.5) * _GAP * size
+        placed.append(_rule(at, -height, _THIN * size, height))
+    middle = height / 2 + 0.25 * size
+    whole = _together([part.moved(0, middle) for part in placed])
+    return Drawing(whole.path, whole.width, middle, height - middle)
+
+
+def _rule(left: float, bottom: float, width: float, height: float) -> Drawing:
+    """A filled rectangle."""
+    corners = [
+        (left, bottom),
+        (left + width, bottom),
+        (left + width, bottom + height),
+        (left, bottom + height),
+        (left, bottom),
+    ]
+    codes = [Path.MOVETO, Path.LINETO, Path.LINETO, Path.LINETO, Path.CLOSEPOLY]
+    return Drawing(Path(np.array(corners), codes), left + width, bottom + height, -bottom)
+
+
+def _in_brackets(block: Drawing, size: float) -> Drawing:
+    """In square brackets as high as it is."""
+    thin, tick, room = _THIN * size, 0.3 * size, 0.15 * size
+    bottom, height = -block.descent - room, block.ascent + block.descent + 2 * room
+    far = block.width + 2 * (tick + room)
+    parts = [block.moved(tick + room, 0)]
+    for left, inner in ((0.0, 0.0), (far - thin, far - tick)):
+        parts.append(_rule(left, bottom, thin, height))
+        parts += [_rule(inner, at, tick, thin) for at in (bottom, bottom + height - thin)]
+    return _together(parts)
 
 
 def _until_end(text: str) -> tuple[str | None, str]:

@@ -31,7 +31,7 @@ CHROMIUM = [
     "--disable-component-update",
     "--disable-sync",
 ]
-expect.set_options(timeout=10_000)
+expect.set_options(timeout=30_000)  # a busy machine is slow, not wrong
 
 
 class BrowserCase(LiveServerTestCase):

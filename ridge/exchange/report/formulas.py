@@ -45,6 +45,10 @@ def _append_all(into: ElementTree.Element, parts: list[ElementTree.Element]) -> 
             _cases(into, after)
             place += 2
             continue
+        if _is(part, "mo") and (part.text or "") == "[" and after is not None and _is(after, "mtable"):
+            _append_all(_fenced(into, "[", "]"), [after])
+            place += 3  # the closing bracket too
+            continue
         _append(into, part)
         place += 1
 
@@ -55,16 +59,26 @@ def _is(part: ElementTree.Element, name: str) -> bool:
 
 def _cases(into: ElementTree.Element, table: ElementTree.Element) -> None:
     """Rows behind one tall brace that nothing closes."""
+    _rows_of(_fenced(into, "{", ""), table, "left")
+
+
+def _fenced(into: ElementTree.Element, begin: str, end: str) -> ElementTree.Element:
+    """What is put in stands between two fences as high as it is."""
     fence = ElementTree.SubElement(into, f"{_M}d")
     properties = ElementTree.SubElement(fence, f"{_M}dPr")
-    for name, letter in (("begChr", "{"), ("endChr", "")):
+    for name, letter in (("begChr", begin), ("endChr", end)):
         ElementTree.SubElement(properties, f"{_M}{name}", {f"{_M}val": letter})
-    matrix = ElementTree.SubElement(ElementTree.SubElement(fence, f"{_M}e"), f"{_M}m")
+    return ElementTree.SubElement(fence, f"{_M}e")
+
+
+def _rows_of(into: ElementTree.Element, table: ElementTree.Element, side: str) -> None:
+    """A table as a matrix, its columns flush to one side."""
+    matrix = ElementTree.SubElement(into, f"{_M}m")
     columns = ElementTree.SubElement(ElementTree.SubElement(matrix, f"{_M}mPr"), f"{_M}mcs")
     column = ElementTree.SubElement(ElementTree.SubElement(columns, f"{_M}mc"), f"{_M}mcPr")
     widest = str(max((len(row) for row in table), default=1))
     ElementTree.SubElement(column, f"{_M}count", {f"{_M}val": widest})
-    ElementTree.SubElement(column, f"{_M}mcJc", {f"{_M}val": "left"})
+    ElementTree.SubElement(column, f"{_M}mcJc", {f"{_M}val": side})
     for row in table:
         line = ElementTree.SubElement(matrix, f"{_M}mr")
         for cell in row:
@@ -103,12 +117,7 @@ def _append(into: ElementTree.Element, part: ElementTree.Element) -> None:
         # Only accents and limits, which the equations of fits do not have; their base says the most.
         _append(into, children[0])
     elif name == "mtable":
-        matrix = ElementTree.SubElement(into, f"{_M}eqArr")
-        for row in children:
-            line = ElementTree.SubElement(matrix, f"{_M}e")
-            for cell in row:
-                for child in cell:
-                    _append(line, child)
+        _rows_of(into, part, "right")
     elif children:
         _append_all(into, children)
 

@@ -12,8 +12,10 @@ from pydantic import FiniteFloat, StringConstraints
 from ridge.core.catalogue import ENTRIES
 from ridge.studies.analysis.curves import CurveOut, sample_curve
 from ridge.studies.analysis.fits import fit_all
+from ridge.studies.analysis.followed import Wanted
 from ridge.studies.api.admission import own_study
 from ridge.studies.content.allowed import FORMULA_TYPED
+from ridge.studies.content.attempts import attempts_of
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.store import read_state
 from ridge.studies.words.comparison_words import comparison_of, without_reading
@@ -23,15 +25,19 @@ from ridge.studies.words.formula_editor import known_names, look_at
 from ridge.studies.words.gallery_words import candidate, ranking
 from ridge.studies.words.lens_schemas import (
     ComparisonOut,
+    FollowableOut,
     ResamplingIn,
     ResamplingOut,
     ResidualsOut,
     WithoutOut,
+    WorkingIn,
+    WorkingOut,
 )
 from ridge.studies.words.remedies import other_model
 from ridge.studies.words.resampling_words import resampling_of
 from ridge.studies.words.residual_words import residuals_of
 from ridge.studies.words.schemas import CandidateOut, FormulaOut, KnownNameOut, Message, OfferOut, RankingOut
+from ridge.studies.words.working_words import followables_of, working_of
 
 router = Router(tags=["fits"])
 
@@ -118,6 +124,21 @@ def better(request: HttpRequest, study_id: uuid.UUID, letter: str) -> ActionOut 
     """The model of the catalogue that the readings of a fit prefer to it by more than a little, as a change; null where there is
     none."""
     return other_model(read_state(own_study(request)), letter)
+
+
+@router.get("/studies/{study_id}/workings", response={200: list[FollowableOut], 404: Message})
+def workings(request: HttpRequest, study_id: uuid.UUID) -> list[FollowableOut]:
+    """What can be followed step by step in this study."""
+    return followables_of(read_state(own_study(request)))
+
+
+@router.get("/studies/{study_id}/working", response={200: WorkingOut, 404: Message})
+def working(request: HttpRequest, study_id: uuid.UUID, wanted: Query[WorkingIn]) -> WorkingOut:
+    """One of them, its steps with their numbers."""
+    study = own_study(request)
+    letter = wanted.of if wanted.what == "by-hand" and len(wanted.of) == 1 else ""
+    attempts = attempts_of(study, letter) if letter else []
+    return working_of(read_state(study), Wanted(**wanted.dict()), attempts)
 
 
 class FormulaIn(Schema):

@@ -44,6 +44,7 @@ Bounds = Annotated[
     # As a plain array: what reads answers of the API knows no tuples.
     WithJsonSchema({"type": "array", "items": {"type": ["number", "null"]}, "minItems": 2, "maxItems": 2}),
 ]
+QuantityName = Annotated[str, StringConstraints(max_length=60, min_length=1, strip_whitespace=True)]
 FitName = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
 Decimals = Annotated[int, Field(ge=-12, le=15)]
 Parameter = Annotated[str, StringConstraints(pattern=r"^[a-z_0-9]{1,20}$")]
@@ -69,7 +70,12 @@ Author = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)
 ReportDate = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
 PartName = Literal[
     "question", "answers", "figure", "model", "equation_errors", "parameters", "correlations", "judgement", "tests",
-    "residual_plot", "cautions", "readings", "method", "own",
+    "residual_plot", "cautions", "readings", "method", "own", "working",
 ]  # fmt: skip
 PartHeading = Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)]
 PartText = Annotated[str, StringConstraints(max_length=5000)]
+Followed = Annotated[str, StringConstraints(max_length=60)]
+WorkingName = Annotated[str, StringConstraints(max_length=40)]
+NumberKind = Literal["fractions", "decimals"]
+Places = Annotated[int, Field(ge=0, le=12)]
+TypedNumber = Annotated[str, StringConstraints(max_length=60)]

@@ -16,7 +16,9 @@ from pydantic.dataclasses import dataclass as description
 from ridge.studies.content import fields
 from ridge.studies.content.options import FamilyName, Options
 
-PARTS = tuple(part for part in get_args(fields.PartName) if part != "own")
+SEVERAL = ("own", "working")
+"""Parts that a report may have several times."""
+PARTS = tuple(part for part in get_args(fields.PartName) if part not in SEVERAL)
 """What a report can be made of, in its usual order."""
 ON_REQUEST = ("equation_errors", "correlations", "tests", "residual_plot")
 """Parts that are not shown until they are wanted."""
@@ -56,6 +58,17 @@ class ColumnState(ColumnSettings):
 
 
 @description(frozen=True, config=STRICT)
+class OwnQuantity:
+    """A quantity of one's own that follows from the parameters of a fit, and an accepted value to hold it against, as typed with its
+    standard uncertainty; empty for none."""
+
+    name: fields.QuantityName
+    formula: fields.TypedFormula
+    accepted: fields.TypedNumber = ""
+    accepted_error: fields.TypedNumber = ""
+
+
+@description(frozen=True, config=STRICT)
 class FitState:
     """``options`` go to the family's constructor; ``series``: the label of the readings it is fitted to, all if empty;
     ``method``: what least squares is done in, see ``ridge.core.fit``. ``by_hand``: its parameters are ``values`` (read off
@@ -76,6 +89,7 @@ class FitState:
     name: fields.FitName = ""
     hidden: bool = False
     decimals: Mapping[str, fields.Decimals] = field(default_factory=dict)
+    follows: tuple[OwnQuantity, ...] = ()
 
 
 @description(frozen=True, config=STRICT)
@@ -113,12 +127,19 @@ class AnswerState:
 
 @description(frozen=True, config=STRICT)
 class ReportPart:
-    """A part of the report: one of ``PARTS``, or "own" for a paragraph of one's own with its ``heading`` and ``text``."""
+    """A part of the report: one of ``PARTS``, "own" for a paragraph of one's own with its ``heading`` and ``text``, or "working" for the
+    working ``what`` of ``of`` (see ``ridge.studies.analysis.followed``) with its numbers in ``form``, at ``x`` or ``y`` as typed."""
 
     part: fields.PartName
     shown: bool = True
     heading: fields.PartHeading = ""
     text: fields.PartText = ""
+    of: fields.Followed = ""
+    what: fields.WorkingName = ""
+    form: fields.NumberKind = "fractions"
+    places: fields.Places = 4
+    x: fields.TypedNumber = ""
+    y: fields.TypedNumber = ""
 
 
 def with_every_part(parts: Iterable[ReportPart]) -> tuple[ReportPart, ...]:

@@ -11,7 +11,7 @@ from ridge.studies.content.state import StudyState
 TYPED = frozenset({
     "id", "key", "title", "question", "name", "naming", "symbol", "unit", "series", "formula", "options", "fixed", "given", "form",
     "family", "letter", "letters", "aside", "assumed", "plot", "author", "date", "report", "columns", "settings", "change", "insert",
-    "parts", "possible",
+    "parts", "possible", "follows",
 })  # fmt: skip
 """Fields that hold what a user typed, names, or what comes back to the server as it went out; no number that Ridge has worded."""
 

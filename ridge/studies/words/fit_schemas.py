@@ -13,6 +13,7 @@ from ridge.studies.content.changes.marks import MarkRows
 from ridge.studies.content.changes.page import EditStudy
 from ridge.studies.content.fields import Letter, Method
 from ridge.studies.content.options import Family
+from ridge.studies.content.state import OwnQuantity
 
 
 class ActionOut(Schema):
@@ -71,8 +72,17 @@ class StatisticOut(Schema):
     absent: str
 
 
+class ShareOut(Schema):
+    """What a source contributes to the variance, and its share in per cent."""
+
+    source: str
+    share: float
+    text: str
+
+
 class DerivedOut(Schema):
-    """``text`` with its unit, ``value`` without; ``interval`` at the study's level."""
+    """``text`` with its unit, ``value`` without; ``interval`` at the study's level. Of a quantity of one's own ``formula`` is given, with
+    its ``budget``, what is to be said of it (``remark``), whether it agrees with the accepted value, or the ``problem``."""
 
     name: str
     text: str
@@ -81,6 +91,11 @@ class DerivedOut(Schema):
     unit: str = ""
     interval: str = ""
     meaning: str = ""
+    formula: str = ""
+    budget: list[ShareOut] = []
+    remark: str = ""
+    agreement: str = ""
+    problem: str = ""
 
 
 class BoundsOut(Schema):
@@ -189,6 +204,7 @@ class DescribedFit(Schema):
     label: str
     hidden: bool
     by_hand: bool
+    follows: list[OwnQuantity] = []
     options: dict[str, bool | int | float | str | list[int] | list[str] | None]
     fixed: dict[str, float]
     bounds: list[BoundsOut]

@@ -65,6 +65,7 @@ from ridge.studies.words.fit_schemas import (
     StatisticOut,
 )
 from ridge.studies.words.fit_settings import settings, ways
+from ridge.studies.words.own_quantities import own_quantities
 from ridge.studies.words.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
 
 PIECES_SHOWN = 60
@@ -86,6 +87,7 @@ def described(one: Fitted, table: Table | None = None) -> dict[str, Any]:
         "label": wanted.name,
         "hidden": wanted.hidden,
         "by_hand": wanted.by_hand,
+        "follows": list(wanted.follows),
         "options": one.options,
         "fixed": dict(wanted.fixed),
         "bounds": [BoundsOut(name=name, low=low, high=high) for name, (low, high) in wanted.bounds.items()],
@@ -317,7 +319,10 @@ def _computed(
         "rounding": "" if fit.least_squares_in == "given" else rounding_sentence(fit, naming, equation),
         "parameters": parameters,
         "plus_minus": what_plus_minus_is(level, limits_too=unequal) if estimated else "",
-        "derived": [DerivedOut(**vars(text)) for text in word_derived(fit, naming, limits, level)],
+        "derived": [
+            *(DerivedOut(**vars(text)) for text in word_derived(fit, naming, limits, level)),
+            *own_quantities(one.wanted.follows, fit, naming, level),
+        ],
         "r_squared": "–" if r_squared is None else signed_share(r_squared),
         "typical_miss": "–" if s is None or fit.statistics.exact else naming.y_with_unit(significant(s, 3).text),
         "deviation": None if s is None or not math.isfinite(s) else s,

@@ -8,6 +8,7 @@ from pydantic import BaseModel as Schema
 from pydantic import Field, StringConstraints
 
 from ridge.studies.analysis.curves import CurveOut, ViewOut
+from ridge.studies.content import fields
 
 
 class BinOut(Schema):
@@ -148,3 +149,119 @@ class WithoutOut(Schema):
     row: int
     sentence: str
     curve: CurveOut | None
+
+
+class WhatOut(Schema):
+    """A working by its name. ``needs``: "x" or "y" where a number has to be given; ``asks_x``: whether an x may be."""
+
+    what: str
+    title: str
+    needs: Literal["", "x", "y"]
+    asks_x: bool
+
+
+class FollowableOut(Schema):
+    """Something that can be followed: a fit, an answer, a form. ``x`` and ``y``: what an answer is about."""
+
+    key: str
+    kind: Literal["fit", "form", "answer"]
+    name: str
+    x: str
+    y: str
+    whats: list[WhatOut]
+
+
+class WorkingIn(Schema):
+    """Which working of what, how its numbers are written, and for which x or y, as typed."""
+
+    of: fields.Followed
+    what: fields.WorkingName
+    form: fields.NumberKind = "fractions"
+    places: fields.Places = 4
+    x: fields.TypedNumber = ""
+    y: fields.TypedNumber = ""
+
+
+class LineOut(Schema):
+    text: str
+    latex: str
+
+
+class CellOut(Schema):
+    """A number; of a fraction also its parts. ``exact``: the fraction behind a decimal."""
+
+    text: str
+    exact: str
+    minus: bool
+    top: str
+    bottom: str
+
+
+class OriginOut(Schema):
+    """Where numbers come from: cells of an earlier step or of ``readings``; null for all rows or columns, "row" and "column" for
+    the number's own."""
+
+    step: str
+    row: int | Literal["row", "column"] | None
+    column: int | Literal["row", "column"] | None
+
+
+class GridOut(Schema):
+    """A table or a matrix. ``rows`` and ``columns``: those that are shown, of ``count`` rows, from 0; ``readings``: that each row belongs to.
+    ``bar``: columns behind a bar; ``marked``: cells pointed out, by row and column."""
+
+    look: Literal["table", "matrix"]
+    symbol: LineOut
+    heads: list[LineOut]
+    labels: list[LineOut]
+    rows: list[int]
+    columns: list[int]
+    count: int
+    readings: list[int]
+    cells: list[list[CellOut | None]]
+    sums: list[CellOut | None]
+    bar: int
+    marked: list[list[int]]
+    marked_row: int | None
+    zero_rows: int
+    latex: str
+
+
+class WorkingStepOut(Schema):
+    """``folded``: detail that is opened on request; ``holds``: of a check; ``latex``: of the whole step, to be copied."""
+
+    name: str
+    kind: Literal["statement", "equation", "table", "matrix", "operation", "check"]
+    sentence: str
+    lines: list[LineOut]
+    grid: GridOut | None
+    folded: bool
+    holds: bool | None
+    origins: list[OriginOut]
+    latex: str
+
+
+class PathOut(Schema):
+    """Curves at ``x`` of those ``steps`` of a path that are drawn, and the sum of squares of each step."""
+
+    x: list[float]
+    steps: list[int]
+    curves: list[list[float | None]]
+    totals: list[float]
+    totals_text: list[str]
+    readings_x: list[float]
+    readings_y: list[float]
+
+
+class WorkingOut(Schema):
+    """A working; ``text`` and ``latex``: the whole of it, to be copied. ``attempts``: values by hand that can be taken up again;
+    ``refusal``: why there are no steps, otherwise empty."""
+
+    title: str
+    steps: list[WorkingStepOut]
+    note: str
+    text: str
+    latex: str
+    path: PathOut | None
+    attempts: list[dict[str, float]]
+    refusal: str = ""

@@ -22,7 +22,7 @@ from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import Bounds, Decimals, FitName, Label, Letter, Method, Number
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.readings import read_naming, read_table
-from ridge.studies.content.state import FitState, StudyState
+from ridge.studies.content.state import FitState, OwnQuantity, StudyState
 from ridge.studies.content.wanted import hand_values, model_of, readings_for
 
 
@@ -63,7 +63,7 @@ class SetFit(Change):
 
     A new family begins with nothing fixed. ``by_hand`` without ``values`` begins with values read off the readings.
     ``x_range``: low and high, or empty for all readings. ``name``: what the user calls it, empty for the model's name.
-    ``decimals``: of the parameters in the equation; those left out have as many as they need.
+    ``decimals``: of the parameters in the equation; those left out have as many as they need. ``follows``: all quantities of one's own.
     """
 
     kind: Literal["set_fit"] = "set_fit"
@@ -80,6 +80,7 @@ class SetFit(Change):
     name: FitName | None = None
     hidden: bool | None = None
     decimals: dict[str, Decimals] | None = None
+    follows: Annotated[list[OwnQuantity], Field(max_length=LIMITS["quantities"])] | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         old = _find(state, self.letter)
@@ -121,6 +122,8 @@ class SetFit(Change):
             new = replace(new, hidden=self.hidden)
         if self.decimals is not None:
             new = replace(new, decimals=dict(self.decimals))
+        if self.follows is not None:
+            new = replace(new, follows=tuple(self.follows))
         new = _checked(new, state)
         fits = tuple(new if fit is old else fit for fit in state.fits)
         return Outcome(replace(state, fits=fits), PutFits.of(state), self._label(old, new, state))
@@ -148,6 +151,8 @@ class SetFit(Change):
             return f"change the range of fit {self.letter}"
         if self.name is not None:
             return f"rename fit {self.letter} to {new.name or 'the name of its model'}"
+        if self.follows is not None:
+            return f"change what follows from fit {self.letter}"
         if self.decimals is not None:
             return f"{'set' if new.decimals else 'reset'} the decimals of fit {self.letter}"
         if self.hidden is not None:

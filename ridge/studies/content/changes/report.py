@@ -10,7 +10,7 @@ from pydantic import Field
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import Author, ReportDate
-from ridge.studies.content.state import PARTS, ReportPart, StudyState, with_every_part
+from ridge.studies.content.state import PARTS, SEVERAL, ReportPart, StudyState, with_every_part
 
 Parts = Annotated[list[ReportPart], Field(max_length=len(PARTS) + LIMITS["paragraphs"])]
 
@@ -40,9 +40,9 @@ class SetReport(Change):
 
 def read_parts(parts: list[ReportPart]) -> tuple[ReportPart, ...]:
     """The parts, every usual one among them. Raises ChangeRefused where one comes twice."""
-    named = [part.part for part in parts if part.part != "own"]
+    named = [part.part for part in parts if part.part not in SEVERAL]
     if len(set(named)) < len(named):
         raise ChangeRefused("A part of the report comes twice.")
     if len(parts) - len(named) > LIMITS["paragraphs"]:
-        raise ChangeRefused(f"A report holds {LIMITS['paragraphs']} paragraphs of your own at most.")
+        raise ChangeRefused(f"A report holds {LIMITS['paragraphs']} paragraphs of your own and workings at most.")
     return with_every_part(parts)

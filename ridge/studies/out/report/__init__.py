@@ -11,6 +11,7 @@ from ridge.studies.content.state import ReportPart, StudyState
 from ridge.studies.out.comma_in_files import block_in_comma
 from ridge.studies.out.report.answers import answers
 from ridge.studies.out.report.figures import figure, residual_plot
+from ridge.studies.out.report.followed_working import working
 from ridge.studies.out.report.judged import cautions, judgement, method, tests
 from ridge.studies.out.report.models import correlations, equation_errors, model, parameters
 from ridge.studies.out.report.own_paragraphs import own
@@ -44,6 +45,7 @@ PARTS: dict[str, Part] = {
     "readings": readings,
     "method": method,
     "own": own,
+    "working": working,
 }
 
 

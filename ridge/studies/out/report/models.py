@@ -76,7 +76,11 @@ def parameters(source: Source, _: ReportPart) -> Iterator[Block]:
         rows: list[tuple[Text, ...]] = [
             (_called(p), _value(p, isinstance(fit, FittedFit)), p.unit, p.limits, p.meaning) for p in fit.parameters
         ]
-        rows += [(one.name, one.value, one.unit, one.interval, one.meaning) for one in fit.derived]
+        rows += [
+            (one.name, one.value, one.unit, one.interval, one.meaning or one.formula)
+            for one in fit.derived
+            if not one.problem
+        ]
         caption = f"Parameters{source.of(fit)}."
         head: tuple[Text, ...] = ("quantity", "value ± standard error", "unit", f"{level}\u00a0% limits", "meaning")
         kinds: tuple[Kind, ...] = (TEXT, NUMBER, TEXT, NUMBER, TEXT)
@@ -87,6 +91,9 @@ def parameters(source: Source, _: ReportPart) -> Iterator[Block]:
         head, kinds = tuple(head[place] for place in kept), tuple(kinds[place] for place in kept)
         rows = [tuple(row[place] for place in kept) for row in rows]
         yield Grid(f"{caption} {fit.plus_minus}".strip(), head, tuple(rows), kinds)
+        for one in fit.derived:
+            if one.agreement or one.remark:
+                yield Paragraph(f"{one.name}: {' '.join(said for said in (one.agreement, one.remark) if said)}")
 
 
 def _value(parameter: ParameterOut, estimated: bool) -> str:
