@@ -622,6 +622,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Working
+         * @description One of them, its steps with their numbers.
+         */
+        get: operations["ridge_studies_api_fits_working"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/workings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Workings
+         * @description What can be followed step by step in this study.
+         */
+        get: operations["ridge_studies_api_fits_workings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/study_files": {
         parameters: {
             query?: never;
@@ -1171,6 +1211,22 @@ export interface components {
             rows: number[];
         };
         /**
+         * CellOut
+         * @description A number; of a fraction also its parts. ``exact``: the fraction behind a decimal.
+         */
+        CellOut: {
+            /** Bottom */
+            bottom: string;
+            /** Exact */
+            exact: string;
+            /** Minus */
+            minus: boolean;
+            /** Text */
+            text: string;
+            /** Top */
+            top: string;
+        };
+        /**
          * CellPatchOut
          * @description A cell that is not as it was.
          */
@@ -1524,9 +1580,25 @@ export interface components {
         };
         /**
          * DerivedOut
-         * @description ``text`` with its unit, ``value`` without; ``interval`` at the study's level.
+         * @description ``text`` with its unit, ``value`` without; ``interval`` at the study's level. Of a quantity of one's own ``formula`` is given, with
+         *     its ``budget``, what is to be said of it (``remark``), whether it agrees with the accepted value, or the ``problem``.
          */
         DerivedOut: {
+            /**
+             * Agreement
+             * @default
+             */
+            agreement?: string;
+            /**
+             * Budget
+             * @default []
+             */
+            budget?: components["schemas"]["ShareOut"][];
+            /**
+             * Formula
+             * @default
+             */
+            formula?: string;
             /** Full */
             full: string;
             /**
@@ -1541,6 +1613,16 @@ export interface components {
             meaning?: string;
             /** Name */
             name: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem?: string;
+            /**
+             * Remark
+             * @default
+             */
+            remark?: string;
             /** Text */
             text: string;
             /**
@@ -1792,6 +1874,11 @@ export interface components {
                 [key: string]: number;
             };
             /**
+             * Follows
+             * @default []
+             */
+            follows?: components["schemas"]["OwnQuantity"][];
+            /**
              * Hidden
              * @default false
              */
@@ -1928,6 +2015,11 @@ export interface components {
             fixed: {
                 [key: string]: number;
             };
+            /**
+             * Follows
+             * @default []
+             */
+            follows?: components["schemas"]["OwnQuantity"][];
             /** Form */
             form: string;
             /** Form Latex */
@@ -1993,6 +2085,27 @@ export interface components {
             /** Ways */
             ways: components["schemas"]["WayOut"][];
             x_range: components["schemas"]["StretchOut"] | null;
+        };
+        /**
+         * FollowableOut
+         * @description Something that can be followed: a fit, an answer, a form. ``x`` and ``y``: what an answer is about.
+         */
+        FollowableOut: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fit" | "form" | "answer";
+            /** Name */
+            name: string;
+            /** Whats */
+            whats: components["schemas"]["WhatOut"][];
+            /** X */
+            x: string;
+            /** Y */
+            y: string;
         };
         /**
          * FormulaIn
@@ -2151,6 +2264,45 @@ export interface components {
             version: number;
         };
         /**
+         * GridOut
+         * @description A table or a matrix. ``rows`` and ``columns``: those that are shown, of ``count`` rows, from 0; ``readings``: that each row belongs to.
+         *     ``bar``: columns behind a bar; ``marked``: cells pointed out, by row and column.
+         */
+        GridOut: {
+            /** Bar */
+            bar: number;
+            /** Cells */
+            cells: (components["schemas"]["CellOut"] | null)[][];
+            /** Columns */
+            columns: number[];
+            /** Count */
+            count: number;
+            /** Heads */
+            heads: components["schemas"]["LineOut"][];
+            /** Labels */
+            labels: components["schemas"]["LineOut"][];
+            /** Latex */
+            latex: string;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "table" | "matrix";
+            /** Marked */
+            marked: number[][];
+            /** Marked Row */
+            marked_row: number | null;
+            /** Readings */
+            readings: number[];
+            /** Rows */
+            rows: number[];
+            /** Sums */
+            sums: (components["schemas"]["CellOut"] | null)[];
+            symbol: components["schemas"]["LineOut"];
+            /** Zero Rows */
+            zero_rows: number;
+        };
+        /**
          * GripOut
          * @description A place of a curve set by hand that can be moved.
          */
@@ -2191,6 +2343,11 @@ export interface components {
             fixed: {
                 [key: string]: number;
             };
+            /**
+             * Follows
+             * @default []
+             */
+            follows?: components["schemas"]["OwnQuantity"][];
             /** Form */
             form: string;
             /** Form Latex */
@@ -2358,6 +2515,11 @@ export interface components {
             fixed: {
                 [key: string]: number;
             };
+            /**
+             * Follows
+             * @default []
+             */
+            follows?: components["schemas"]["OwnQuantity"][];
             /** Form */
             form: string;
             /** Form Latex */
@@ -2481,6 +2643,11 @@ export interface components {
             fixed: {
                 [key: string]: number;
             };
+            /**
+             * Follows
+             * @default []
+             */
+            follows?: components["schemas"]["OwnQuantity"][];
             /** Form */
             form: string;
             /** Form Latex */
@@ -2573,6 +2740,13 @@ export interface components {
             kind: "lead_with";
             /** Letter */
             letter: string;
+        };
+        /** LineOut */
+        LineOut: {
+            /** Latex */
+            latex: string;
+            /** Text */
+            text: string;
         };
         /**
          * Mark
@@ -2806,6 +2980,19 @@ export interface components {
             words: string;
         };
         /**
+         * OriginOut
+         * @description Where numbers come from: cells of an earlier step or of ``readings``; null for all rows or columns, "row" and "column" for
+         *     the number's own.
+         */
+        OriginOut: {
+            /** Column */
+            column: number | ("row" | "column") | null;
+            /** Row */
+            row: number | ("row" | "column") | null;
+            /** Step */
+            step: string;
+        };
+        /**
          * OtherWayOut
          * @description The same model by least squares in y, beside the one in logarithms: each parameter's letter and value.
          */
@@ -2816,6 +3003,27 @@ export interface components {
             r_squared: string;
             /** Typical Miss */
             typical_miss: string;
+        };
+        /**
+         * OwnQuantity
+         * @description A quantity of one's own that follows from the parameters of a fit, and an accepted value to hold it against, as typed with its
+         *     standard uncertainty; empty for none.
+         */
+        OwnQuantity: {
+            /**
+             * Accepted
+             * @default
+             */
+            accepted?: string;
+            /**
+             * Accepted Error
+             * @default
+             */
+            accepted_error?: string;
+            /** Formula */
+            formula: string;
+            /** Name */
+            name: string;
         };
         /**
          * ParameterOut
@@ -2893,6 +3101,26 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * PathOut
+         * @description Curves at ``x`` of those ``steps`` of a path that are drawn, and the sum of squares of each step.
+         */
+        PathOut: {
+            /** Curves */
+            curves: (number | null)[][];
+            /** Readings X */
+            readings_x: number[];
+            /** Readings Y */
+            readings_y: number[];
+            /** Steps */
+            steps: number[];
+            /** Totals */
+            totals: number[];
+            /** Totals Text */
+            totals_text: string[];
+            /** X */
+            x: number[];
         };
         /** PieceOut */
         PieceOut: {
@@ -3152,6 +3380,11 @@ export interface components {
             fixed: {
                 [key: string]: number;
             };
+            /**
+             * Follows
+             * @default []
+             */
+            follows?: components["schemas"]["OwnQuantity"][];
             /** Form */
             form: string;
             /** Form Latex */
@@ -3250,19 +3483,36 @@ export interface components {
         };
         /**
          * ReportPart
-         * @description A part of the report: one of ``PARTS``, or "own" for a paragraph of one's own with its ``heading`` and ``text``.
+         * @description A part of the report: one of ``PARTS``, "own" for a paragraph of one's own with its ``heading`` and ``text``, or "working" for the
+         *     working ``what`` of ``of`` (see ``ridge.studies.analysis.followed``) with its numbers in ``form``, at ``x`` or ``y`` as typed.
          */
         ReportPart: {
+            /**
+             * Form
+             * @default fractions
+             * @enum {string}
+             */
+            form?: "fractions" | "decimals";
             /**
              * Heading
              * @default
              */
             heading?: string;
             /**
+             * Of
+             * @default
+             */
+            of?: string;
+            /**
              * Part
              * @enum {string}
              */
-            part: "question" | "answers" | "figure" | "model" | "equation_errors" | "parameters" | "correlations" | "judgement" | "tests" | "residual_plot" | "cautions" | "readings" | "method" | "own";
+            part: "question" | "answers" | "figure" | "model" | "equation_errors" | "parameters" | "correlations" | "judgement" | "tests" | "residual_plot" | "cautions" | "readings" | "method" | "own" | "working";
+            /**
+             * Places
+             * @default 4
+             */
+            places?: number;
             /**
              * Shown
              * @default true
@@ -3273,6 +3523,21 @@ export interface components {
              * @default
              */
             text?: string;
+            /**
+             * What
+             * @default
+             */
+            what?: string;
+            /**
+             * X
+             * @default
+             */
+            x?: string;
+            /**
+             * Y
+             * @default
+             */
+            y?: string;
         };
         /**
          * ResampledOut
@@ -3539,7 +3804,7 @@ export interface components {
          *
          *     A new family begins with nothing fixed. ``by_hand`` without ``values`` begins with values read off the readings.
          *     ``x_range``: low and high, or empty for all readings. ``name``: what the user calls it, empty for the model's name.
-         *     ``decimals``: of the parameters in the equation; those left out have as many as they need.
+         *     ``decimals``: of the parameters in the equation; those left out have as many as they need. ``follows``: all quantities of one's own.
          */
         SetFit: {
             /** Bounds */
@@ -3558,6 +3823,8 @@ export interface components {
             fixed?: {
                 [key: string]: number;
             } | null;
+            /** Follows */
+            follows?: components["schemas"]["OwnQuantity"][] | null;
             /** Hidden */
             hidden?: boolean | null;
             /**
@@ -3632,6 +3899,18 @@ export interface components {
             option: string;
             /** Value */
             value: boolean | number | string | number[];
+        };
+        /**
+         * ShareOut
+         * @description What a source contributes to the variance, and its share in per cent.
+         */
+        ShareOut: {
+            /** Share */
+            share: number;
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
         };
         /** ShelfOut */
         ShelfOut: {
@@ -4082,6 +4361,23 @@ export interface components {
             word: string;
         };
         /**
+         * WhatOut
+         * @description A working by its name. ``needs``: "x" or "y" where a number has to be given; ``asks_x``: whether an x may be.
+         */
+        WhatOut: {
+            /** Asks X */
+            asks_x: boolean;
+            /**
+             * Needs
+             * @enum {string}
+             */
+            needs: "" | "x" | "y";
+            /** Title */
+            title: string;
+            /** What */
+            what: string;
+        };
+        /**
          * WithoutOut
          * @description A fit without one of its readings.
          */
@@ -4089,6 +4385,90 @@ export interface components {
             curve: components["schemas"]["CurveOut"] | null;
             /** Row */
             row: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * WorkingIn
+         * @description Which working of what, how its numbers are written, and for which x or y, as typed.
+         */
+        WorkingIn: {
+            /**
+             * Form
+             * @default fractions
+             * @enum {string}
+             */
+            form?: "fractions" | "decimals";
+            /** Of */
+            of: string;
+            /**
+             * Places
+             * @default 4
+             */
+            places?: number;
+            /** What */
+            what: string;
+            /**
+             * X
+             * @default
+             */
+            x?: string;
+            /**
+             * Y
+             * @default
+             */
+            y?: string;
+        };
+        /**
+         * WorkingOut
+         * @description A working; ``text`` and ``latex``: the whole of it, to be copied. ``attempts``: values by hand that can be taken up again;
+         *     ``refusal``: why there are no steps, otherwise empty.
+         */
+        WorkingOut: {
+            /** Attempts */
+            attempts: {
+                [key: string]: number;
+            }[];
+            /** Latex */
+            latex: string;
+            /** Note */
+            note: string;
+            path: components["schemas"]["PathOut"] | null;
+            /**
+             * Refusal
+             * @default
+             */
+            refusal?: string;
+            /** Steps */
+            steps: components["schemas"]["WorkingStepOut"][];
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * WorkingStepOut
+         * @description ``folded``: detail that is opened on request; ``holds``: of a check; ``latex``: of the whole step, to be copied.
+         */
+        WorkingStepOut: {
+            /** Folded */
+            folded: boolean;
+            grid: components["schemas"]["GridOut"] | null;
+            /** Holds */
+            holds: boolean | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "statement" | "equation" | "table" | "matrix" | "operation" | "check";
+            /** Latex */
+            latex: string;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Name */
+            name: string;
+            /** Origins */
+            origins: components["schemas"]["OriginOut"][];
             /** Sentence */
             sentence: string;
         };
@@ -5232,6 +5612,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WithoutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_fits_working: {
+        parameters: {
+            query: {
+                of: string;
+                what: string;
+                form?: "fractions" | "decimals";
+                places?: number;
+                x?: string;
+                y?: string;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_fits_workings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowableOut"][];
                 };
             };
             /** @description Not Found */

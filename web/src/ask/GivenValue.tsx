@@ -1,6 +1,7 @@
 import { useLayoutEffect, useRef } from "react";
 
 import { useNaming } from "../study/context";
+import { decimalSign } from "../ui/decimalSign";
 import { NumberStrip } from "../ui/NumberStrip";
 import type { Asking } from "./useQuestion";
 
@@ -24,7 +25,7 @@ export function GivenValue({ question: { direction, given }, looking, put }: Ask
     ? "One value, or the repeated readings of one unknown with spaces between them"
     : direction === "area"
       ? "Two values: 0 to 10"
-      : "One value, several, or a range: 0, 2.5, 5 to 20 step 2.5";
+      : `One value, several, or a range: ${decimalSign() === "comma" ? "0; 2,5; 5 to 20 step 2,5" : "0, 2.5, 5 to 20 step 2.5"}`;
   return (
     <>
       <input

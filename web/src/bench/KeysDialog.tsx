@@ -36,9 +36,16 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
     ],
   },
   {
+    title: "Workings",
+    keys: [
+      ["N", "uncover the next line"],
+      ["Arrows", "go from number to number of a table or a matrix, and see where each comes from"],
+    ],
+  },
+  {
     title: "Anywhere",
     keys: [
-      ["Alt+1 … Alt+5", "plot, residuals, compare, resample, report"],
+      ["Alt+1 … Alt+6", "plot, residuals, compare, resample, workings, report"],
       ["Ctrl+Z, Ctrl+Y", "undo, redo"],
       ["Ctrl+V", "preview and import a copied table; a file can be dropped on the window"],
       ["?", "this list"],

@@ -27,6 +27,7 @@ const CompareLens = later(() => import("../lenses/compare/CompareLens").then((on
 const ReportLens = later(() => import("../lenses/report/ReportLens").then((one) => one.ReportLens), <LensTabs />);
 const ResampleLens = later(() => import("../lenses/resample/ResampleLens").then((one) => one.ResampleLens), <LensTabs />);
 const ResidualsLens = later(() => import("../lenses/residuals/ResidualsLens").then((one) => one.ResidualsLens), <LensTabs />);
+const WorkingsLens = later(() => import("../lenses/workings/WorkingsLens").then((one) => one.WorkingsLens), <LensTabs />);
 const IncomingTable = later(() => import("../readings/IncomingTable").then((one) => one.IncomingTable));
 
 const take = (incoming: Incoming) => setView({ incoming });
@@ -41,6 +42,7 @@ const LENSES: Record<Lens, ComponentType> = {
   residuals: ResidualsLens,
   compare: CompareLens,
   resample: ResampleLens,
+  workings: WorkingsLens,
   report: ReportLens,
 };
 
@@ -113,7 +115,11 @@ function Panels({ columns, title }: { columns: number; title: string }) {
         <div className="min-h-0 grow">
           <ShownLens />
         </div>
-        {!handing && <AskLine />}
+        {!handing && (
+          <div className={lens === "workings" ? "max-pair:hidden" : "contents"}>
+            <AskLine />
+          </div>
+        )}
       </div>
       <div
         className={`paper-open w-[390px] shrink-0 min-[100rem]:w-[460px] min-[112rem]:w-[520px] overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-pair:w-full max-pair:shrink max-pair:grow max-pair:basis-0 max-pair:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}

@@ -1,4 +1,4 @@
-import { REPORT_FRAME } from "../lenses/report/ReportLens";
+export const REPORT_FRAME = "report";
 
 /** The report on paper: from its preview where that is open, else from a page of its own that nobody sees. */
 export function printReport(study: string) {

@@ -27,7 +27,7 @@ export function useBenchKeys(queue: GestureQueue | null, onHelp: () => void) {
       } else if (!ctrl && !cell && event.key === "?") {
         event.preventDefault();
         onHelp();
-      } else if (event.altKey && !ctrl && /^Digit[1-5]$/.test(event.code)) {
+      } else if (event.altKey && !ctrl && /^Digit[1-6]$/.test(event.code)) {
         event.preventDefault();
         setView({ lens: keysOf(LENSES)[Number(event.code.slice(5)) - 1]!, panel: "plot", caught: null });
       }

@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Check, Copy, Ellipsis, Pencil, X } from "lucide-react";
+import { ArrowDown, ArrowUp, Check, Copy, Ellipsis, ListOrdered, Pencil, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
 
@@ -6,7 +6,7 @@ import type { Answer } from "../api/client";
 import { CopyTable } from "../ui/CopyTable";
 import { AnswerTable, cellsOf } from "../ask/AnswerTable";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
-import { select, setView, useView } from "../study/view";
+import { followWorkings, select, setView, useView } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { copyText } from "./copy";
 import { Section } from "./Section";
@@ -119,6 +119,11 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
             <DropdownMenu.Item className="menu-item" onSelect={() => setRenaming(true)}>
               <Pencil size={15} /> Rename
             </DropdownMenu.Item>
+            {(answer.direction === "y_at_x" || answer.direction === "x_at_y") && rows.length <= 1 && (
+              <DropdownMenu.Item className="menu-item" onSelect={() => followWorkings(`answer:${key}`)}>
+                <ListOrdered size={15} /> Show the workings
+              </DropdownMenu.Item>
+            )}
             {place > 0 && (
               <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place - 1 })}>
                 <ArrowUp size={15} /> Move up

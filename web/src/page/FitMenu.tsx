@@ -1,8 +1,9 @@
-import { ArrowDown, ArrowUp, ClipboardCopy, Copy, Ellipsis, Eye, EyeOff, Hand, Pencil, Ruler, X } from "lucide-react";
+import { ArrowDown, ArrowUp, ClipboardCopy, Copy, Ellipsis, Eye, EyeOff, Hand, ListOrdered, Pencil, Ruler, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 
 import type { Fit } from "../api/client";
 import { useAnalysisPart, useChange } from "../study/context";
+import { followWorkings } from "../study/view";
 import { tabbed } from "../ui/CopyTable";
 import { copyText } from "./copy";
 import { latexTable } from "./latexTable";
@@ -56,6 +57,9 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
         )}
         <DropdownMenu.Item className={item} onSelect={onRange}>
           <Ruler size={15} /> Fit part of the range
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={item} onSelect={() => followWorkings(letter)}>
+          <ListOrdered size={15} /> Show the workings
         </DropdownMenu.Item>
         <DropdownMenu.Item className={item} onSelect={onRename}>
           <Pencil size={15} /> Rename

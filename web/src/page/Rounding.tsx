@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { FittedFit } from "../fits/kinds";
 import { useChange } from "../study/context";
 import { Symbol } from "../ui/Symbol";
+import { WholeNumber } from "../ui/WholeNumber";
 
 const LEAST = -12;
 const MOST = 15;
@@ -52,10 +53,14 @@ export function Rounding({ fit }: { fit: FittedFit }) {
                       <th scope="row" className="text-left font-normal">
                         <Symbol text={one.symbol} />
                       </th>
-                      <td className="text-right">
-                        <Places
-                          label={`Decimals of ${one.symbol}`}
+                      <td className="flex justify-end">
+                        <WholeNumber
+                          label=""
+                          after=""
+                          name={`Decimals of ${one.symbol}`}
                           value={one.shown}
+                          low={LEAST}
+                          high={MOST}
                           onPut={(places) => put({ ...chosen, [one.name]: places })}
                         />
                       </td>
@@ -90,15 +95,7 @@ function Alike({ onDecimals, onDigits }: { onDecimals: (places: number) => void;
   return (
     <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="The same for all">
       all with
-      <input
-        type="number"
-        className="field numerals !h-[26px] w-14 text-right"
-        aria-label="Number for all"
-        min={0}
-        max={MOST_DIGITS}
-        value={count}
-        onChange={(event) => setCount(Math.min(MOST_DIGITS, Math.max(0, Math.round(Number(event.target.value) || 0))))}
-      />
+      <WholeNumber label="" after="" name="Number for all" value={count} low={0} high={MOST_DIGITS} onPut={setCount} />
       <button className="button !h-[26px]" onClick={() => onDecimals(count)}>
         decimals
       </button>
@@ -106,28 +103,6 @@ function Alike({ onDecimals, onDigits }: { onDecimals: (places: number) => void;
         significant digits
       </button>
     </div>
-  );
-}
-
-function Places({ label, value, onPut }: { label: string; value: number; onPut: (places: number) => void }) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const keep = () => {
-    const places = clipped(Math.round(Number(draft)));
-    if (draft !== null && draft.trim() !== "" && Number.isFinite(places) && places !== value) onPut(places);
-    setDraft(null);
-  };
-  return (
-    <input
-      type="number"
-      className="field numerals !h-[26px] w-14 text-right"
-      aria-label={label}
-      min={LEAST}
-      max={MOST}
-      value={draft ?? value}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={keep}
-      onKeyDown={(event) => event.key === "Enter" && keep()}
-    />
   );
 }
 

@@ -41,6 +41,9 @@ function Title({ name, symbol, over }: { name: string; symbol: string; over: str
 const within = (ticks: Tick[], [a, b]: [number, number]) =>
   ticks.filter(({ at }) => at >= Math.min(a, b) - 0.5 && at <= Math.max(a, b) + 0.5);
 
+/** Width of a letter of a title, about. */
+const LETTER = 6;
+
 export const YAxis = memo(function YAxis({
   y,
   right,
@@ -59,6 +62,8 @@ export const YAxis = memo(function YAxis({
   const along = residual ? axisTicks(y, 3) : axisTicks(y, tickCount(height, 34), division.step, division.clock);
   const ticks = within(along.ticks, [bottom, top]);
   const over = overWithPower(residual ? naming.y_over : division.over, along.power);
+  // A title longer than its axis is the symbol alone.
+  const name = (naming.y_name.length + over.length + 6) * LETTER > height ? "" : naming.y_name;
   const lines = !residual && division.grid !== "none";
   const minors = residual || division.grid !== "minor" ? [] : minorsOf(y, ticks);
   return (
@@ -86,7 +91,7 @@ export const YAxis = memo(function YAxis({
         fill="var(--color-ink)"
       >
         {residual && (over ? `residual / ${over}` : "residual")}
-        {!residual && (withPower(division.title, along.power) ?? <Title name={naming.y_name} symbol={naming.y} over={over} />)}
+        {!residual && (withPower(division.title, along.power) ?? <Title name={name} symbol={naming.y} over={over} />)}
       </text>
     </g>
   );

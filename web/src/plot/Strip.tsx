@@ -41,7 +41,9 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     const hollow = status === STATUS.aside;
     const bright = isLit(lit, row);
     if (!Number.isFinite(x(vx))) continue;
-    const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
+    // Farther off than the strip shows: the stem ends at its edge in an arrow.
+    const over = y(residual) < top ? -1 : y(residual) > bottom ? 1 : 0;
+    const py = over < 0 ? top + 7 : over > 0 ? bottom - 7 : y(residual);
     stems.push(
       <g key={row} data-row={row + 1}>
         <line
@@ -53,13 +55,11 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
           strokeWidth={bright ? 3 : 1.3}
           strokeDasharray={hollow ? "2 2" : undefined}
         />
-        <circle
-          cx={x(vx)}
-          cy={py}
-          r={bright ? 5 : 3.4}
-          fill={bright ? "var(--color-lichen)" : hollow ? "var(--color-sheet)" : color}
-          stroke={bright ? "var(--color-ink)" : hollow ? color : "none"}
-        />
+        {over ? (
+          <path d={`M${x(vx) - 4.5} ${py}H${x(vx) + 4.5}L${x(vx)} ${py + 6 * over}Z`} {...inkOf(bright, hollow, color)} />
+        ) : (
+          <circle cx={x(vx)} cy={py} r={bright ? 5 : 3.4} {...inkOf(bright, hollow, color)} />
+        )}
       </g>,
     );
   }
@@ -84,6 +84,11 @@ export function Strip({ analysis, measured, x, y, lit, hatch, clip, only }: Prop
     </g>
   );
 }
+
+const inkOf = (bright: boolean, hollow: boolean, color: string) => ({
+  fill: bright ? "var(--color-lichen)" : hollow ? "var(--color-sheet)" : color,
+  stroke: bright ? "var(--color-ink)" : hollow ? color : "none",
+});
 
 /** A given curve as it lies to the leading fit: where it runs among the residuals. */
 function Difference({ letter, difference, x, y }: { letter: string; difference: NonNullable<HandFit["difference"]>; x: Scale; y: Scale }) {

@@ -4,6 +4,7 @@ import { useId, useState } from "react";
 import type { HeldColumn } from "../study/changes";
 import { useChange } from "../study/context";
 import { powerOfTen } from "../ui/numbers";
+import { inSign } from "../ui/decimalSign";
 import { Select } from "../ui/Select";
 import { SignPalette, withSign } from "../ui/SignPalette";
 import { ColumnField, Labelled } from "./ColumnField";
@@ -69,7 +70,7 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
               onPick={(exponent) => put({ exponent })}
             />
           </Labelled>
-          {measured && field("uncertainty", "Uncertainty of each", "0.5 or 2 %", 40)}
+          {measured && field("uncertainty", "Uncertainty of each", inSign("0.5 or 2 %"), 40)}
           {measured && look?.uncertainty_problem && (
             <p role="alert" className="text-plain text-amber">
               {look.uncertainty_problem}

@@ -3,7 +3,7 @@ import { type RefObject, useEffect, useLayoutEffect, useRef } from "react";
 
 import { useAnalysisPart, useStudy } from "../study/context";
 import type { HeldColumn } from "../study/changes";
-import { isLit, litColumns, litRows } from "../study/view";
+import { isLit, litColumns, litRows, useView } from "../study/view";
 import { ColumnHeader } from "./ColumnHeader";
 import { GridMenu } from "./GridMenu";
 import { GridRow, ROW_HEIGHT } from "./GridRow";
@@ -39,6 +39,7 @@ export function Grid({ grid }: { grid: GridControl }) {
   const numberWidth = 24 + 7 * String(grid.rows).length;
   const template = `${numberWidth}px ${columns.map((column) => `minmax(${widthOf(column)}px, 1fr)`).join(" ")} ${BAR_WIDTH}px`;
   const rowProps = rowPropsOf(grid, columns, notes);
+  const source = useView((view) => view.source);
   return (
     <GridMenu grid={grid}>
       <div
@@ -56,7 +57,15 @@ export function Grid({ grid }: { grid: GridControl }) {
         <Head template={template} columns={columns} />
         <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index: row, start }) => (
-            <GridRow key={row} {...rowProps(row)} top={start} template={template} input={grid.input} latest={latest} />
+            <GridRow
+              key={row}
+              {...rowProps(row)}
+              source={row === source}
+              top={start}
+              template={template}
+              input={grid.input}
+              latest={latest}
+            />
           ))}
         </div>
       </div>

@@ -27,6 +27,8 @@ export interface RowProps {
   noValue: string;
   share: number | null;
   lit: boolean;
+  /** Whether what is pointed at in a working comes from it. */
+  source: boolean;
   litFrom: number;
   litTo: number;
   /** Which corners of the selected block lie in this row: top, bottom or both. */
@@ -51,7 +53,7 @@ export const GridRow = memo(function GridRow(props: RowProps) {
       role="row"
       aria-rowindex={row + 2}
       aria-selected={lit}
-      className={`absolute inset-x-0 grid border-b border-rule/70 ${lit ? "bg-tint" : ""} ${props.corners ? "z-[1]" : ""}`}
+      className={`absolute inset-x-0 grid border-b border-rule/70 ${props.source ? "bg-lichen/40" : lit ? "bg-tint" : ""} ${props.corners ? "z-[1]" : ""}`}
       style={{ gridTemplateColumns: props.template, height: ROW_HEIGHT, transform: `translateY(${props.top}px)` }}
     >
       <RowHead {...props} />

@@ -23,7 +23,7 @@ export interface Selection {
 export type Tool = "look" | "box" | "region" | "shift" | "add";
 
 /** Which view stands in the middle. */
-export type Lens = "plot" | "residuals" | "compare" | "resample" | "report";
+export type Lens = "plot" | "residuals" | "compare" | "resample" | "workings" | "report";
 
 /** A table that waits to be looked through: pasted, or from a file that can be read again in another way. */
 export interface Incoming {
@@ -49,6 +49,20 @@ export interface Resample {
   together: boolean;
 }
 
+/** What is followed step by step, and how. `of`: the key of a fit, an answer or a form; empty for the first that there is. */
+export interface Following {
+  of: string;
+  what: string;
+  form: "fractions" | "decimals";
+  places: number;
+  x: string;
+  y: string;
+  /** Whether the next line is covered until it is asked for. */
+  covered: boolean;
+  /** How many groups of lines are uncovered then. */
+  uncovered: number;
+}
+
 interface View {
   /** Null until a cell or a point is chosen. Its rows are lit in the table, on the plot and in the strip. */
   selection: Selection | null;
@@ -71,6 +85,7 @@ interface View {
   /** Which view stands in the middle. */
   lens: Lens;
   resample: Resample;
+  following: Following;
   tool: Tool;
   /** The reading in hand and where it would go, in the units of the axes; the view stands still meanwhile. */
   inHand: { row: number; x: number; y: number } | null;
@@ -78,6 +93,8 @@ interface View {
   turning: { letter: string; before: Curve | null } | null;
   /** A fit's curve as it would be without the reading that is pointed at. */
   without: { letter: string; curve: Curve } | null;
+  /** The reading that a number of a working comes from, while that is pointed at. */
+  source: number | null;
   /** Rows that a region on the plot has caught. */
   caught: number[] | null;
   /** A table that waits to be looked through before it is taken in. */
@@ -99,10 +116,12 @@ const START: View = {
   pageFolded: false,
   lens: "plot",
   resample: { kind: "shares", share: 50, times: 9, parts: 5, seed: 1, letters: null, together: false },
+  following: { of: "", what: "", form: "fractions", places: 4, x: "", y: "", covered: false, uncovered: 1 },
   tool: "look",
   inHand: null,
   turning: null,
   without: null,
+  source: null,
   caught: null,
   incoming: null,
   filling: null,
@@ -118,6 +137,19 @@ export const select = (active: Place, anchor: Place = active) => setView({ selec
 export function chooseReading(columns: { role: string }[], row: number) {
   const y = columns.findIndex((column) => column.role === "y");
   select({ row, col: Math.max(0, y) });
+}
+
+/** Follow something else, from its first line on; or the same in another look, where one was. */
+export const follow = (part: Partial<Following>) =>
+  setView((view) => {
+    const another = ["of", "what", "x", "y"].some((key) => key in part);
+    return { following: { ...view.following, ...(another && { uncovered: 1 }), ...part } };
+  });
+
+/** To the workings of a fit, an answer or a form, by its key. */
+export function followWorkings(of: string) {
+  setView({ lens: "workings", panel: "plot", caught: null });
+  follow({ of, what: "", x: "", y: "" });
 }
 
 /** First and last row of the selection. */

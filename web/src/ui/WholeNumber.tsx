@@ -19,12 +19,13 @@ export function WholeNumber({
   onPut: (value: number) => void;
 }) {
   const [text, setText] = useState<string | null>(null);
+  const typed = /^[-−]?\d+$/.test((text ?? "").trim()) ? Number((text ?? "").replace("−", "-")) : NaN;
+  const right = typed >= low && typed <= high;
   const take = () => {
-    const typed = Number(text);
-    if (text !== null && /^\d+$/.test(text.trim()) && typed >= low && typed <= high) onPut(typed);
+    if (text !== null && right) onPut(typed);
     setText(null);
   };
-  const wrong = text !== null && !(/^\d+$/.test(text.trim()) && Number(text) >= low && Number(text) <= high);
+  const wrong = text !== null && !right;
   return (
     <label className="flex items-center gap-1.5 text-mute">
       {label}

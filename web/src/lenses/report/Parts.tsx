@@ -19,7 +19,11 @@ const WORDS: Record<ReportPart["part"], string> = {
   readings: "Readings",
   method: "Method and references",
   own: "Paragraph of your own",
+  working: "Working",
 };
+
+/** Parts that a report may have several times. */
+const isOwn = (part: ReportPart) => part.part === "own" || part.part === "working";
 
 /** Author and date, and which parts the report has in which order. */
 export function Parts() {
@@ -45,7 +49,7 @@ export function Parts() {
       </div>
       <ol aria-label="Parts in their order" className="grid">
         {parts.map((part, place) => (
-          <Part key={part.part === "own" ? `own ${place}` : part.part} parts={parts} place={place} put={put} />
+          <Part key={isOwn(part) ? `${part.part} ${place}` : part.part} parts={parts} place={place} put={put} />
         ))}
       </ol>
       <button className="button justify-self-start" onClick={() => put([...parts, { part: "own", shown: true, heading: "", text: "" }])}>
@@ -57,7 +61,8 @@ export function Parts() {
 
 function Part({ parts, place, put }: { parts: ReportPart[]; place: number; put: (parts: ReportPart[]) => void }) {
   const part = parts[place]!;
-  const name = part.part === "own" && part.heading ? `paragraph ${part.heading}` : WORDS[part.part].toLowerCase();
+  const name =
+    isOwn(part) && part.heading ? `${part.part === "own" ? "paragraph" : "working"} ${part.heading}` : WORDS[part.part].toLowerCase();
   const edit = (changed: Partial<ReportPart>) => put(parts.map((one, at) => (at === place ? { ...one, ...changed } : one)));
   const move = (to: number) => {
     const next = parts.slice();
@@ -74,7 +79,10 @@ function Part({ parts, place, put }: { parts: ReportPart[]; place: number; put: 
             checked={part.shown}
             onChange={(event) => edit({ shown: event.target.checked })}
           />
-          <span className={part.shown ? "" : "text-mute"}>{WORDS[part.part]}</span>
+          <span className={part.shown ? "" : "text-mute"}>
+            {WORDS[part.part]}
+            {part.part === "working" && part.heading && `: ${part.heading}`}
+          </span>
         </label>
         <button className="icon-button" aria-label={`${name}: earlier`} disabled={place === 0} onClick={() => move(place - 1)}>
           <ArrowUp size={14} />
@@ -82,6 +90,11 @@ function Part({ parts, place, put }: { parts: ReportPart[]; place: number; put: 
         <button className="icon-button" aria-label={`${name}: later`} disabled={place === parts.length - 1} onClick={() => move(place + 1)}>
           <ArrowDown size={14} />
         </button>
+        {part.part === "working" && (
+          <button className="icon-button" aria-label={`Remove the ${name}`} onClick={() => put(parts.filter((_, at) => at !== place))}>
+            <X size={14} />
+          </button>
+        )}
       </div>
       {part.part === "own" && (
         <OwnParagraph part={part} name={name} onEdit={edit} onRemove={() => put(parts.filter((_, at) => at !== place))} />

@@ -1,10 +1,9 @@
+import { REPORT_FRAME } from "../../bench/print";
 import { useEffect, useRef } from "react";
 
 import { useStudy } from "../../study/context";
 import { LensTabs } from "../LensTabs";
 import { Parts } from "./Parts";
-
-export const REPORT_FRAME = "report";
 
 /** What is handed in: its parts on the left, and beside them the report as it will be. */
 export function ReportLens() {
