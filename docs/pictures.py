@@ -152,6 +152,15 @@ def asked_table(page: Page) -> None:
     page.get_by_role("dialog").get_by_text("What is “1,000”?").wait_for()
 
 
+def workings(page: Page) -> None:
+    open_study(page, "Salinity probe, calibration")
+    page.get_by_role("radio", name="Workings").click()
+    page.get_by_label("Working", exact=True).select_option("least-squares")
+    matrix = page.locator("[data-step=normal-matrix]")
+    page.locator("[data-step=transpose]").scroll_into_view_if_needed()
+    matrix.locator("tbody td.text-right").nth(1).hover()
+
+
 def report(page: Page) -> None:
     open_study(page, "Salinity probe, calibration")
     page.get_by_role("radio", name="Report").click()
@@ -177,7 +186,7 @@ PICTURES: dict[str, Callable[[Page], None]] = {
     one.__name__.replace("_", "-"): one
     for one in (
         shelf, bench, models, straightened, column, axes, by_hand, formula, residuals, compare, resample, asking,
-        bench_calibration, table, asked_table, report, bench_phone,
+        workings, bench_calibration, table, asked_table, report, bench_phone,
     )
 }  # fmt: skip
 
