@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+import re
 from functools import lru_cache
+from typing import NamedTuple
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse, JsonResponse
@@ -14,11 +16,21 @@ CSRF_MESSAGE = "Your session has changed since this page was loaded. Reload the 
 
 
 MAIN, STUDY = "src/main.tsx", "src/bench/OpenBench.tsx"
+FIRST_FACES = re.compile(r"/(commissioner|literata)-latin-(?!ext)\S+\.woff2$")
+
+
+class BuiltFiles(NamedTuple):
+    script: str
+    styles: tuple[str, ...]
+    of_study: tuple[str, ...]
+    """Further scripts of a study."""
+    faces: tuple[str, ...]
+    """Of nearly all text: nothing is drawn before they are there."""
 
 
 @lru_cache(maxsize=1)
-def _built_files() -> tuple[str, tuple[str, ...], tuple[str, ...]]:
-    """Script and styles of the built front end, and the further scripts of a study, from Vite's manifest."""
+def _built_files() -> BuiltFiles:
+    """What Vite's manifest says of the built front end."""
     manifest = json.loads(settings.VITE_MANIFEST.read_text())
     wanted: dict[str, None] = {}
     left = [STUDY]
@@ -28,15 +40,20 @@ def _built_files() -> tuple[str, tuple[str, ...], tuple[str, ...]]:
             wanted[name] = None
             left += manifest[name].get("imports", ())
     entry = manifest[MAIN]
-    return entry["file"], tuple(entry.get("css", ())), tuple(manifest[name]["file"] for name in wanted)
+    return BuiltFiles(
+        script=entry["file"],
+        styles=tuple(entry.get("css", ())),
+        of_study=tuple(manifest[name]["file"] for name in wanted),
+        faces=tuple(filter(FIRST_FACES.search, entry.get("assets", ()))),
+    )
 
 
 @ensure_csrf_cookie
 def app(request: HttpRequest) -> HttpResponse:
-    script, styles, of_study = _built_files()
+    files = _built_files()
     # A study's scripts are fetched side by side with the first one, not after it.
-    early = of_study if request.path.startswith("/study/") else ()
-    return render(request, "app.html", {"script": script, "styles": styles, "early": early})
+    early = files.of_study if request.path.startswith("/study/") else ()
+    return render(request, "app.html", {"files": files, "early": early})
 
 
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:

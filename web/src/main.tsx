@@ -7,21 +7,26 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 
 import { App } from "./app";
+import { facesAreHere } from "./ui/faces";
 
 // Radix puts a style element into the page while a dialog is open; the policy asks for this nonce.
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
 
+// A server on the same computer answers without any network: what the browser holds of its connection keeps nothing back.
+const networkMode = "always";
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: 1, staleTime: Infinity, refetchOnWindowFocus: false } },
+  defaultOptions: { queries: { networkMode, retry: 1, staleTime: Infinity, refetchOnWindowFocus: false }, mutations: { networkMode } },
 });
 
-createRoot(document.getElementById("root")!).render(
-  <StrictMode>
-    <QueryClientProvider client={queries}>
-      <Tooltip.Provider delayDuration={250}>
-        <App />
-      </Tooltip.Provider>
-    </QueryClientProvider>
-  </StrictMode>,
+void facesAreHere().then(() =>
+  createRoot(document.getElementById("root")!).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <Tooltip.Provider delayDuration={250}>
+          <App />
+        </Tooltip.Provider>
+      </QueryClientProvider>
+    </StrictMode>,
+  ),
 );
