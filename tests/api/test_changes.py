@@ -7,13 +7,14 @@ from statistics import mean, stdev
 from typing import Any
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes import Change, ChangeRefused, read_change
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import StudyState, empty_study
+from tests.examples import examples
 
 
 def do(state: StudyState, **change: Any) -> StudyState:
@@ -102,7 +103,7 @@ changes = st.one_of(
 
 
 class Inverses(TestCase):
-    @settings(max_examples=150, deadline=None)
+    @examples(150)
     @given(st.lists(changes, max_size=8))
     def test_undoing_any_history_returns_every_state(self, history: list[dict[str, Any]]) -> None:
         state = empty_study("start")

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import json
+from functools import partial
 from typing import Any, get_args
 
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import HealthCheck, Phase, given
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
 from ridge.core.interpolation.interpolate import KINDS as INTERPOLATIONS
 from ridge.studies.content.fields import Direction
 from ridge.studies.models import Study
+from tests.examples import examples
 
 json_values: st.SearchStrategy[Any] = st.recursive(
     st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(max_size=12),
@@ -64,7 +66,7 @@ changes = st.builds(
     lambda kind, rest: {"kind": kind, **rest}, kinds, st.dictionaries(st.sampled_from(fields), json_values, max_size=5)
 )
 cells = st.lists(st.lists(st.text(max_size=12) | st.floats().map(repr), min_size=1, max_size=4), min_size=1, max_size=6)
-patient = settings(max_examples=30, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+patient = partial(examples, suppress_health_check=[HealthCheck.too_slow])
 
 
 class AnyRequest(TestCase):
@@ -83,14 +85,14 @@ class AnyRequest(TestCase):
         if response.status_code >= 400:
             self.assertTrue(answer["message"])
 
-    @patient
+    @patient(20)
     @given(changes)
     def test_changes(self, change: dict[str, Any]) -> None:
         version = Study.objects.get().version
         self.send("/changes", {"version": version, "change": change})
         self.send("/preview", {"version": version, "change": change})
 
-    @patient
+    @patient(20)
     @given(cells)
     def test_any_text_in_the_cells(self, block: list[list[str]]) -> None:
         change = {"kind": "set_cells", "row": 0, "column": 0, "block": block}
@@ -100,13 +102,13 @@ class AnyRequest(TestCase):
             self.assertEqual(self.client.get(f"/api/studies/{self.study}").status_code, 200)
             self.assertEqual(self.client.get("/api/shelf").status_code, 200)
 
-    @settings(parent=patient, max_examples=12)
+    @patient(5)
     @given(cells)
     def test_any_figure(self, block: list[list[str]]) -> None:
         self.send("/changes", {"version": 0, "change": {"kind": "set_cells", "row": 0, "column": 0, "block": block}})
         self.assertIn(self.client.get(f"/api/studies/{self.study}/figure.svg").status_code, (200, 400))
 
-    @patient
+    @patient(20)
     @given(
         st.text(max_size=30) | st.floats().map(repr),
         st.sampled_from([*get_args(Direction), "sideways"]),
@@ -117,7 +119,7 @@ class AnyRequest(TestCase):
         with self.assertNoLogs("ridge", level="ERROR"):
             self.send("/ask", {"direction": direction, "given": given_text, "repeats": repeats, "fit": fit})
 
-    @settings(parent=patient, max_examples=40, phases=(Phase.generate,))
+    @patient(12, phases=(Phase.generate,))
     @given(
         cells,
         st.sampled_from(
@@ -144,7 +146,7 @@ class AnyRequest(TestCase):
             for direction in get_args(Direction):
                 self.send("/ask", {"direction": direction, "given": "1 to 2", "fit": "all"})
 
-    @settings(parent=patient, max_examples=15)
+    @patient(5)
     @given(cells)
     def test_any_cells_in_every_file(self, block: list[list[str]]) -> None:
         self.send("/changes", {"version": 0, "change": {"kind": "set_cells", "row": 0, "column": 0, "block": block}})
@@ -159,19 +161,19 @@ class AnyRequest(TestCase):
         ):
             self.assertEqual(self.client.get(f"/api/studies/{self.study}/{name}").status_code, 200, name)
 
-    @patient
+    @patient(20)
     @given(st.text(max_size=40) | st.text("abtx()+-*/^0123456789., ", max_size=40), st.booleans(), st.integers(-3, 60))
     def test_any_formula_while_it_is_typed(self, text: str, degrees: bool, part: int) -> None:
         with self.assertNoLogs("ridge", level="ERROR"):
             self.send("/formula", {"letter": "A", "text": text, "degrees": degrees, "part": part})
 
-    @patient
+    @patient(20)
     @given(st.text(max_size=60) | json_values.map(json.dumps))
     def test_any_study_file(self, text: str) -> None:
         response = self.client.post("/api/study_files", {"text": text}, content_type="application/json")
         self.assertIn(response.status_code, (400, 422))
 
-    @patient
+    @patient(20)
     @given(json_values)
     def test_any_body(self, body: object) -> None:
         for path in ("/changes", "/undo", "/ask", "/preview"):

@@ -11,13 +11,14 @@ from dataclasses import dataclass
 from typing import Any
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.studies.content.changes import Change, ChangeRefused, read_change
 from ridge.studies.content.state import ColumnState, StudyState
 from ridge.studies.models import Study
 from tests.api.test_api import ApiCase
+from tests.examples import examples
 
 ROWS = 7
 X = ("5", "3", "", "4", "-2", "n", "3.5")
@@ -102,7 +103,7 @@ steps = st.one_of(
 
 
 class AnySequence(TestCase):
-    @settings(max_examples=250, deadline=None)
+    @examples(250)
     @given(st.lists(steps, min_size=1, max_size=12))
     def test_both_tables_stay_the_same(self, sequence: list[tuple[str, dict[str, Any]]]) -> None:
         state, rows = begun()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.core import Fit, Readings, fit
@@ -31,6 +31,7 @@ from ridge.core.wording.derived import word_derived
 from ridge.core.wording.families import beyond_sentence
 from ridge.core.wording.features import word_places
 from ridge.core.wording.naming import Naming
+from tests.examples import examples
 from tests.reading_back import read_back, read_both
 
 NAMING = Naming("t", "h", "min", "m")
@@ -81,7 +82,7 @@ class FarAway(TestCase):
         with self.assertRaisesRegex(NoSolution, "never takes that value: not within a thousand measured ranges"):
             fit(Readings(X, X**2 + NOISE), Polynomial(2)).solve(-50.0)
 
-    @settings(max_examples=40, deadline=None)
+    @examples(40)
     @given(st.floats(0.5, 900))
     def test_up_to_a_thousand_ranges(self, ranges: float) -> None:
         result = fit(Readings(X, X + 0.05 * X**2 + NOISE), Formula("a*x+b*x^2"))

@@ -6,7 +6,7 @@ import math
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.core import Readings, fit, with_values
@@ -30,6 +30,7 @@ from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.judgement import how_well, list_statistics
 from ridge.core.wording.method import method_sentence
 from ridge.core.wording.naming import Naming
+from tests.examples import examples
 
 X = np.linspace(1, 12, 12)
 NOISE = np.random.default_rng(3).normal(0, 0.02, 12)
@@ -198,7 +199,7 @@ class Grips(TestCase):
         with self.assertRaises(OutsideSense):
             move(readings, Line(), {"slope": 1.0, "intercept": 0.0}, "vertex", 1.0, 1.0)
 
-    @settings(max_examples=60, deadline=None)
+    @examples(60)
     @given(st.floats(-3, 3), st.floats(-20, 20), st.floats(-5, 15), st.floats(-50, 50))
     def test_turning_a_line_keeps_its_middle(self, slope: float, intercept: float, x: float, y: float) -> None:
         readings = Readings(X, 3 * X)

@@ -9,12 +9,13 @@ from unittest import TestCase
 
 import numpy as np
 import statsmodels.api as sm
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import OutsideSense
 from ridge.core.models import Exponential, Line, Model, Polynomial, Power
+from tests.examples import examples
 
 X = np.array([0.5, 1.0, 2.0, 3.0, 4.5, 6.0, 8.0])
 COUNT = np.array([3, 1, 2, 5, 1, 1, 4])
@@ -86,7 +87,7 @@ class LikeRepeatedRows(TestCase):
             [mine.value, mine.low, mine.high], [theirs.value, theirs.low, theirs.high], rtol=1e-9
         )
 
-    @settings(max_examples=40, deadline=None)
+    @examples(40)
     @given(st.lists(st.integers(1, 9), min_size=7, max_size=7))
     def test_against_statsmodels(self, counts: list[int]) -> None:
         rows = np.repeat(np.arange(7), counts)

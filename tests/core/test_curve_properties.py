@@ -7,7 +7,7 @@ from typing import Any
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from ridge.core import Readings, fit, interpolate
@@ -20,8 +20,9 @@ from ridge.core.interpolation import KINDS
 from ridge.core.judging.patterns import ranks
 from ridge.core.models import Exponential, Formula, Gaussian, Line, Polynomial, Sinusoid
 from ridge.core.predicting.crossings import find_crossings
+from tests.examples import examples
 
-quick = settings(max_examples=40, deadline=None)
+quick = examples(40)
 X = np.array([0.0, 0.7, 1.1, 1.9, 2.4, 3.0, 3.9, 4.4, 5.2, 6.0, 6.3, 7.5])
 NOISE = np.random.default_rng(7).normal(0, 0.1, 12)
 shifts = st.integers(-(2**20), 2**20).map(lambda value: value / 64)
@@ -47,7 +48,7 @@ def trees() -> st.SearchStrategy[Node]:
 class AnyFormula(TestCase):
     values = {"x": np.float64(0.7), "a": np.float64(1.3), "b": np.float64(-0.4)}
 
-    @settings(max_examples=150, deadline=None)
+    @examples(150)
     @given(trees(), st.sampled_from(["x", "a", "b"]))
     def test_the_derivative_is_the_limit_of_differences(self, tree: Node, name: str) -> None:
         exact = float(evaluate(differentiate(tree, name), self.values))
@@ -57,7 +58,7 @@ class AnyFormula(TestCase):
         up, down = (evaluate(tree, held | {name: held[name] + side * step}) for side in (1, -1))
         self.assertAlmostEqual(exact, float((up - down) / (2 * step)), delta=1e-6 * (1 + abs(exact)) * 10)
 
-    @settings(max_examples=150, deadline=None)
+    @examples(150)
     @given(trees())
     def test_what_is_called_linear_is_linear(self, tree: Node) -> None:
         names = frozenset(linear_names(tree, ("a", "b")))

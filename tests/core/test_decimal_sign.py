@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from ridge.core.numerals import full, significant, write
 from ridge.core.wording.decimal_sign import as_typed, in_comma, latex_in_comma
+from tests.examples import examples
 
 FINITE = st.floats(allow_nan=False, allow_infinity=False)
 
@@ -47,6 +48,7 @@ class InComma(TestCase):
             in_comma("0.5 A: 10.53 m, 0.5 m; 11.5 V; at 1.5 V.", typed), "0.5 A: 10,53 m, 0,5 m; 11,5 V; at 1.5 V."
         )
 
+    @examples(100)
     @given(FINITE, st.integers(1, 12))
     def test_every_number_reads_back(self, value: float, digits: int) -> None:
         for text in (significant(value, digits).text, write(value, 3).text, full(value)):

@@ -7,7 +7,7 @@ from unittest import TestCase
 
 import mpmath
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.core.errors import FormulaError
@@ -17,6 +17,7 @@ from ridge.core.formula.functions import FUNCTIONS
 from ridge.core.formula.parse import Curve, rename
 from ridge.core.formula.tree import Node, Number, contains
 from ridge.core.models import Formula
+from tests.examples import examples
 
 # Formula, values, result; the results by hand.
 UNDERSTOOD: list[tuple[str, dict[str, float], float]] = [
@@ -139,7 +140,7 @@ class Reading(TestCase):
         with np.errstate(all="ignore"):
             self.assertEqual(float(evaluate(parse("9^9^9^9^9^9").tree, {})), np.inf)
 
-    @settings(max_examples=300, deadline=None)
+    @examples(300)
     @given(st.text(alphabet="0123456789.,xyabe+-*/^()[] sincolgπ²₀=<>if", max_size=30))
     def test_any_text_is_read_or_refused(self, text: str) -> None:
         try:

@@ -6,7 +6,7 @@ from unittest import TestCase
 
 import numpy as np
 import statsmodels.api as sm
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from scipy.stats import chi2
 
@@ -27,6 +27,7 @@ from ridge.core.models import (
 )
 from ridge.core.wording.judgement import how_well, list_statistics
 from ridge.core.wording.naming import Naming
+from tests.examples import examples
 
 X = np.linspace(1, 10, 14)
 Y = 5 + 2 * X + np.random.default_rng(2).normal(0, 0.6, 14)
@@ -191,7 +192,7 @@ class WhatOneRowDoes(TestCase):
         self.assertAlmostEqual(float(result.cooks_distance[6]), 11.4794, places=4)
         self.check(result)
 
-    @settings(max_examples=25, deadline=None)
+    @examples(25)
     @given(st.lists(st.integers(1, 9), min_size=14, max_size=14), st.booleans())
     def test_any_counts_and_weights(self, counts: list[int], weighted: bool) -> None:
         weight = np.linspace(1, 4, 14) if weighted else None

@@ -6,7 +6,7 @@ from unittest import TestCase
 
 import mpmath
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.core import Readings, fit
@@ -27,6 +27,7 @@ from ridge.core.models import (
     Sinusoid,
 )
 from ridge.core.models.square_root import SquareRoot
+from tests.examples import examples
 
 X = np.array([0.4, 0.9, 1.3, 2.2, 2.9, 3.1, 4.2, 5.0, 5.8, 6.1, 7.4, 8.3, 9.1, 9.9])
 EXAMPLES: list[tuple[Model, dict[str, float]]] = [
@@ -116,7 +117,7 @@ class EveryFamily(TestCase):
             sizes = np.linalg.norm(gradient, axis=0) * np.linalg.norm(result.residuals)
             self.assertLess(np.max(np.abs(products) / sizes), 1e-9, repr(model))
 
-    @settings(max_examples=25, deadline=None)
+    @examples(25)
     @given(st.floats(-3, 3), st.floats(0.5, 4), st.floats(-100, 100), st.floats(0.1, 50))
     def test_a_sinusoid_anywhere(self, phase: float, cycles: float, offset: float, span: float) -> None:
         x = offset + span * (X - X[0]) / np.ptp(X)

@@ -5,16 +5,17 @@ from __future__ import annotations
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from scipy.stats import t as student
 
 from ridge.core import Readings, fit
 from ridge.core.models import Line
+from tests.examples import examples
 
 numbers = st.integers(-4000, 4000).map(lambda value: value / 64)
 pairs = st.lists(st.tuples(numbers, numbers), min_size=4, max_size=20)
-quick = settings(max_examples=60, deadline=None)
+quick = examples(60)
 
 
 class WorkedExample(TestCase):

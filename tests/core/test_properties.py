@@ -5,17 +5,18 @@ from __future__ import annotations
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from scipy.stats import linregress
 
 from ridge.core import Readings, fit
 from ridge.core.errors import NotIdentifiable
 from ridge.core.models import Line
+from tests.examples import examples
 
 numbers = st.integers(-(10**6), 10**6).map(lambda value: value / 128)
 pairs = st.lists(st.tuples(numbers, numbers), min_size=3, max_size=30)
-quick = settings(max_examples=60, deadline=None)
+quick = examples(60)
 
 
 def columns(rows: list[tuple[float, float]]) -> tuple[np.ndarray, np.ndarray]:

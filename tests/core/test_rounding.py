@@ -4,19 +4,20 @@ from __future__ import annotations
 
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.core.numerals import significant, write
 from ridge.core.wording.limits import limits_text
 from ridge.core.wording.rounding import round_with_half_width, round_with_uncertainty
+from tests.examples import examples
 from tests.reading_back import read_back, read_both
 
 sizes = st.builds(
     lambda m, e: m * 10.0**e, st.floats(-9.99, 9.99).filter(lambda m: abs(m) > 0.01), st.integers(-30, 30)
 )
 positive = sizes.map(abs)
-thorough = settings(max_examples=400, deadline=None)
+thorough = examples(400)
 
 
 class ReadBack(TestCase):

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.exchange.cells import NotANumber, read_number, read_numbers
+from tests.examples import examples
 
 
 class ReadNumber(TestCase):
@@ -65,10 +66,12 @@ class ReadNumber(TestCase):
                 read_number(text)
             self.assertIn(why, str(caught.exception))
 
+    @examples(100)
     @given(st.floats(-1e300, 1e300, allow_subnormal=False).filter(lambda value: value == 0 or abs(value) >= 1e-300))
     def test_every_double_reads_back(self, value: float) -> None:
         self.assertEqual(read_number(repr(value)), value)
 
+    @examples(100)
     @given(st.text(max_size=40))
     def test_any_text_is_a_number_or_a_reason(self, text: str) -> None:
         try:

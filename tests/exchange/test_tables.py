@@ -6,11 +6,12 @@ import csv
 import io
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.exchange.tables import Choices, NoTable, TextTable, read_text_table
 from ridge.exchange.tables.heading_parts import read_heading
+from tests.examples import examples
 
 
 def cells(table: TextTable) -> list[tuple[str, ...]]:
@@ -59,7 +60,7 @@ class Separators(TestCase):
     def test_line_ends_and_nul_bytes(self) -> None:
         self.assertEqual(cells(read_text_table("1\t2\r\n3\t4\r5\t\x006")), [("1", "3", "5"), ("2", "4", "6")])
 
-    @settings(max_examples=150, deadline=None)
+    @examples(150)
     @given(st.text(max_size=80))
     def test_any_text_is_understood_or_refused(self, text: str) -> None:
         try:
@@ -69,7 +70,7 @@ class Separators(TestCase):
         else:
             self.assertEqual(len({len(column.cells) for column in table.columns}), 1)
 
-    @settings(max_examples=60, deadline=None)
+    @examples(60)
     @given(
         st.lists(st.tuples(st.floats(-1e6, 1e6), st.floats(-1e6, 1e6)), min_size=2, max_size=20),
         st.sampled_from(["\t", ";"]), st.booleans(),

@@ -10,9 +10,11 @@ from hypothesis import strategies as st
 
 from ridge.exchange.tables import Choices, read_text_table
 from ridge.exchange.tables.times import find_times
+from tests.examples import examples
 
 
 class Dates(TestCase):
+    @examples(100)
     @given(
         st.lists(
             st.datetimes(datetime(1900, 1, 1), datetime(2099, 1, 1)).map(lambda d: d.replace(microsecond=0)), min_size=2

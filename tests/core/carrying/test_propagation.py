@@ -7,7 +7,7 @@ from math import pi
 from unittest import TestCase
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from uncertainties import correlated_values, ufloat
 from uncertainties import umath as um
@@ -15,8 +15,9 @@ from uncertainties import umath as um
 from ridge.core.carrying import CONSTANTS, expanded, in_quadrature, propagate, rectangular
 from ridge.core.carrying.unit_algebra import factor_between, simplified
 from ridge.core.errors import LengthsDiffer, OutsideSense
+from tests.examples import examples
 
-quick = settings(max_examples=80, deadline=None)
+quick = examples(80)
 value = st.floats(0.5, 5.0).map(lambda one: round(one, 3))
 error = st.floats(0.0005, 0.05).map(lambda one: round(one, 4))
 

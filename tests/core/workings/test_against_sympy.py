@@ -8,16 +8,17 @@ from typing import Any
 from unittest import TestCase
 
 import sympy
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ridge.core import Readings
 from ridge.core.models import Line, Polynomial
 from ridge.core.results.steps import Operation, Step
 from ridge.core.workings import work
+from tests.examples import examples
 
 decimals = st.integers(-99, 99).map(lambda value: value / 10)
-quick = settings(max_examples=40, deadline=None)
+quick = examples(40)
 X = sympy.Symbol("x")
 
 
