@@ -51,7 +51,7 @@ class Column(models.Model):
     cells = models.JSONField(default=list)
     formula = models.CharField(max_length=FORMULA_TYPED, blank=True)
     exponent = models.SmallIntegerField(default=0)
-    uncertainty = models.CharField(max_length=40, blank=True)
+    uncertainty = models.CharField(max_length=80, blank=True)
     lowest = models.CharField(max_length=40, blank=True)
     highest = models.CharField(max_length=40, blank=True)
     limits_why = models.CharField(max_length=100, blank=True)

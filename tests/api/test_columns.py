@@ -9,12 +9,10 @@ import numpy as np
 import statsmodels.api as sm
 from django.test import SimpleTestCase
 
-from ridge.exchange.cells import NotANumber
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.changes import ChangeRefused, read_change
 from ridge.studies.content.changes.cells import SetCells
-from ridge.studies.content.columns import read_uncertainty
 from ridge.studies.content.fields import Role
 from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.samples import build_sample
@@ -251,20 +249,6 @@ class SymbolsAndWhatIsTyped(ApiCase):
         removed = read_change({"kind": "add_column", "symbol": "k"}).apply(state)
         again = removed.inverse.apply(removed.state).inverse.apply(state).state
         self.assertEqual(again, removed.state)
-
-    def test_uncertainties_are_told_apart(self) -> None:
-        for text, found in (
-            ("0.5", (0.5, False)), ("2 %", (2.0, True)), ("2%", (2.0, True)), ("2 % of the value", (2.0, True)), ("2 per cent", (2.0, True)),
-            ("0,5", (0.5, False)), ("1e-30", (1e-30, False)), ("", (None, False)),
-        ):  # fmt: skip
-            self.assertEqual(read_uncertainty(text), found, text)
-        for text, why in (
-            ("abc", "is not a number"), ("0", "is not above zero"), ("-1", "is not above zero"), ("−1 %", "is not above zero"), ("inf", "is not finite"),
-            ("5 %%", "more than one % sign"), ("%", "is not above zero"), ("5 % of what", "is not a number"), ("1,234", "may mean"),
-        ):  # fmt: skip
-            with self.assertRaises(NotANumber) as caught:
-                read_uncertainty(text)
-            self.assertIn(why, str(caught.exception), text)
 
     def test_the_form_is_told_while_one_types(self) -> None:
         made = self.new()

@@ -32,6 +32,8 @@ kinds = st.sampled_from(
         "add_column",
         "remove_column",
         "swap_axes",
+        "average_repeats",
+        "convert_column",
         "edit_study",
         "set_fit",
         "keep_answer",

@@ -166,6 +166,11 @@ def simplified(text: str) -> str:
     return write_unit(base.units) if abs(base.magnitude - 1) < 1e-12 else text
 
 
+def has_zero_of_its_own(text: str) -> bool:
+    """Whether values in this unit are counted from another zero than those in its base unit: °C, °F."""
+    return bool(re.search(r"°C|°F|deg_?[CF]\b|[cC]elsius|[fF]ahrenheit", text)) and not re.search(r"[/·*²⁻]", text)
+
+
 def factor_between(old: str, new: str) -> float | None:
     """By what numbers in the unit ``old`` are multiplied to be in ``new``; None where there is no such factor."""
     one, other = read_unit(old), read_unit(new)

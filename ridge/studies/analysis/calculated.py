@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from ridge.core.numerals import name_rows
 from ridge.studies.analysis.fits import curve_of, fit_all
 from ridge.studies.content.columns import MOST_DIGITS, FitValues, calculated_texts, column_values, sensible_digits
+from ridge.studies.content.given_errors import Carried, carried
 from ridge.studies.content.readings import read_table
-from ridge.studies.content.state import StudyState
+from ridge.studies.content.state import ColumnState, StudyState
 
 SHOWN = 50
 """Cells without a value that are told one by one."""
@@ -32,11 +33,7 @@ def calculate(state: StudyState) -> dict[str, Calculated]:
     if not formulas:
         return {}
     before = column_values(state)
-    fits: dict[str, FitValues] = {}
-    for one in fit_all(read_table(state), state.linked_fits):
-        if one.fit is not None:
-            fits[one.wanted.letter] = FitValues.of(one.fit, curve_of(one.fit))
-    after = column_values(state, fits)
+    after = column_values(state, _fit_values(state))
     found = {}
     for column in formulas:
         values = (before if column.role in FITTED_ROLES else after)[column.key]
@@ -48,3 +45,17 @@ def calculate(state: StudyState) -> dict[str, Calculated]:
         wrong = {row: values.wrong[row] for row in sorted(values.wrong)[:SHOWN]}
         found[column.key] = Calculated(calculated_texts(values.numbers, digits), problem, wrong)
     return found
+
+
+def uncertainty_from_sources(state: StudyState, column: ColumnState) -> Carried:
+    """What a calculated column has from its sources; one that is fitted cannot use a fit."""
+    fits = None if column.role in FITTED_ROLES else _fit_values(state)
+    return carried(state, column, column_values(state, fits), fits)
+
+
+def _fit_values(state: StudyState) -> dict[str, FitValues]:
+    fits = {}
+    for one in fit_all(read_table(state), state.linked_fits):
+        if one.fit is not None:
+            fits[one.wanted.letter] = FitValues.of(one.fit, curve_of(one.fit))
+    return fits

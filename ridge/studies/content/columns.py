@@ -25,7 +25,8 @@ MOST_DIGITS, LEAST_DIGITS, OF_A_FIT = 8, 4, 6
 """Significant digits of a calculated cell."""
 _LOOKED_AT = 1000
 _EXPLAINED = 50  # rows of a column whose missing value is explained one by one
-_FIT_NAME = re.compile(r"([A-F])(?:_(\w+))?")
+FIT_NAME = re.compile(r"([A-F])(?:_(\w+))?")
+"""A fit in a formula, or one of its parameters."""
 
 
 @dataclass(frozen=True)
@@ -40,15 +41,17 @@ class ColumnValues:
 
 @dataclass(frozen=True)
 class FitValues:
-    """What a formula may use of a fit: its value at every row, shape (rows,), its parameters, and its curve."""
+    """What a formula may use of a fit: its value at every row, shape (rows,), its parameters, and its curve; and the fit itself, for
+    the uncertainties of these."""
 
     values: Array
     parameters: Mapping[str, float]
     curve: Curve
+    fit: Fit
 
     @classmethod
     def of(cls, fit: Fit, curve: Curve) -> FitValues:
-        return cls(fit.fitted, fit.values, curve)
+        return cls(fit.fitted, fit.values, curve, fit)
 
 
 @lru_cache(maxsize=48)
@@ -201,7 +204,7 @@ class _Evaluation:
             if values.problem:
                 raise _Unusable(f"{name} cannot be calculated, so neither can this.")
             return values.numbers
-        match = _FIT_NAME.fullmatch(name)
+        match = FIT_NAME.fullmatch(name)
         if match and any(fit.letter == match[1] for fit in self._state.fits):
             return self._of_fit(match[1], match[2])
         usable = [column.symbol or column.role for key, column in self._names.items()]
@@ -260,49 +263,6 @@ def _digits_of_sources(state: StudyState, column: ColumnState, above: tuple[str,
         cells = [cell for cell in source.cells[:_LOOKED_AT] if cell]
         most = max([most, *(len(re.sub(r"[eE×].*|\D", "", cell).lstrip("0")) for cell in cells)])
     return most
-
-
-def uncertainty_of(text: str, values: Array) -> Array | None:
-    """The uncertainty of each value from what was typed for the column: ``0.5``, ``2 %`` or ``2 % of the value``; None where
-    nothing was. Raises NotANumber.
-    """
-    size, percent = read_uncertainty(text)
-    if size is None:
-        return None
-    return in_percent(np.full(len(values), size), values) if percent else np.full(len(values), size)
-
-
-def read_uncertainty(text: str) -> tuple[float | None, bool]:
-    """The number in the uncertainty of a column, and whether it is a percentage of each value. Raises NotANumber."""
-    body = text.strip()
-    if not body:
-        return None, False
-    match = _PER_CENT.fullmatch(body)
-    what = "write a number above zero, or a percentage of each value such as 2 %"
-    try:
-        size = read_number(match["size"] if match else body)
-    except NotANumber as reason:
-        why = str(reason).partition("' ")[2].partition(":")[0] or "is not a number"
-        why = "has more than one % sign" if body.count("%") > 1 else "is not a number" if "percentage" in why else why
-        raise NotANumber(f"'{body}' {why}: {what}") from None
-    if size is None or not size > 0:
-        raise NotANumber(f"'{body}' is not above zero: {what}")
-    return size, match is not None
-
-
-_PER_CENT = re.compile(r"(?P<size>[^%]*?)\s*(?:%|per ?cent)(?:\s+of\s+(?:the\s+|each\s+)?(?:value|reading)s?)?", re.I)
-
-
-def share_of(text: str) -> float | None:
-    """The share of each value that an uncertainty in per cent is: 0.02 for ``2 %``; None for any other. Raises NotANumber."""
-    size, percent = read_uncertainty(text)
-    return size / 100 if percent and size else None
-
-
-def in_percent(share: Array, values: Array) -> Array:
-    """Uncertainties given as percentages of the values."""
-    with np.errstate(invalid="ignore", over="ignore"):
-        return share / 100 * np.abs(values)
 
 
 def first_filled(columns: Sequence[ColumnState], role: str) -> ColumnState | None:

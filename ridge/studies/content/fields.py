@@ -31,7 +31,7 @@ Symbol = Annotated[str, StringConstraints(max_length=20, strip_whitespace=True)]
 Unit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
 TypedFormula = Annotated[str, StringConstraints(max_length=FORMULA_TYPED, strip_whitespace=True)]
 Exponent = Annotated[int, Field(ge=-300, le=300)]
-Uncertainty = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
+Uncertainty = Annotated[str, StringConstraints(max_length=80, strip_whitespace=True)]
 Limit = Annotated[str, StringConstraints(max_length=40, strip_whitespace=True)]
 Why = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 

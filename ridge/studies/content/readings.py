@@ -17,15 +17,8 @@ from ridge.core.wording.naming import Naming
 from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.apart import FAILED
-from ridge.studies.content.columns import (
-    ColumnValues,
-    column_values,
-    first_filled,
-    in_percent,
-    limits_of_sense,
-    share_of,
-    uncertainty_of,
-)
+from ridge.studies.content.columns import ColumnValues, column_values, first_filled, limits_of_sense
+from ridge.studies.content.given_errors import given_errors
 from ridge.studies.content.state import ColumnState, StudyState
 
 Statuses = npt.NDArray[np.int8]
@@ -82,7 +75,7 @@ class Table:
     """The readings of a study, read from its cells. Arrays have one entry a row.
 
     ``column_problems``: what is wrong with a column as a whole, by its key. ``failures``: columns, in words, that failed in a
-    way nobody foresaw.
+    way nobody foresaw. ``how_uncertain``: a sentence on how uncertainties were given, where not as standard uncertainties.
     """
 
     readings: Readings
@@ -93,6 +86,7 @@ class Table:
     series: Series | None
     naming: Naming
     failures: tuple[str, ...] = ()
+    how_uncertain: str = ""
 
     def count(self, status: Status) -> int:
         return int((self.status == status).sum())
@@ -196,42 +190,36 @@ def _read(state: StudyState) -> Table:
             column_problems.setdefault(column.key, f"{capital(str(problem))}.")
     errors: dict[str, Array | None] = {}
     share: float | None = None
+    how: list[str] = []
     for axis, column in (("x", x_column), ("y", y_column)):
-        error_column = first_filled(state.columns, f"{axis}_error")
-        if error_column is not None:
-            found = values[error_column.key]
-            numbers = found.numbers
-            if error_column.unit == "%":
-                share = _same_share(numbers) if axis == "y" else share
-                numbers = in_percent(numbers, values[column.key].numbers)
+        given = given_errors(state, column, values)
+        if given.problem:
+            column_problems.setdefault(column.key, given.problem)
+        if given.column is not None and given.numbers is not None:
             _check(
                 put,
-                error_column,
-                ColumnValues(numbers, found.wrong),
+                given.column,
+                ColumnValues(given.numbers, given.wrong),
                 status,
                 f"uncertainty of {getattr(naming, axis)}",
                 gaps=axis == "x",
             )
-            errors[axis] = numbers
-        else:
-            try:
-                errors[axis] = uncertainty_of(column.uncertainty, values[column.key].numbers)
-                share = share_of(column.uncertainty) if axis == "y" else share
-            except NotANumber as problem:
-                errors[axis] = None
-                column_problems.setdefault(column.key, f"{capital(str(problem))}.")
+        if given.how:
+            how.append(f"The uncertainty of {getattr(naming, axis)} is given as {given.how}.")
+        errors[axis] = given.numbers
+        share = given.share if axis == "y" else share
     weights = {"weight": "weight", "count": "number of repeats"}
     held: dict[str, Array | None] = dict.fromkeys(weights)
     for role, word in weights.items():
-        given = first_filled(state.columns, role)
-        if given is not None:
-            found = values[given.key]
+        weighing = first_filled(state.columns, role)
+        if weighing is not None:
+            found = values[weighing.key]
             wrong = dict(found.wrong)
             if role == "count":
                 wrong |= dict.fromkeys(
                     np.flatnonzero(np.nan_to_num(found.numbers) % 1).tolist(), "not a whole number of repeats"
                 )
-            _check(put, given, ColumnValues(found.numbers, wrong), status, word)
+            _check(put, weighing, ColumnValues(found.numbers, wrong), status, word)
             held[role] = (
                 np.where(np.nan_to_num(found.numbers) % 1 > 0, np.nan, found.numbers)
                 if role == "count"
@@ -254,14 +242,8 @@ def _read(state: StudyState) -> Table:
     return Table(
         readings, status, tuple(problems[row] for row in sorted(problems)), column_problems,
         _unknowns(state, status, y.numbers), read_series(state), naming,
-        tuple(f"column {c.name or c.symbol}" for c in state.columns if values[c.key].problem == FAILED),
+        tuple(f"column {c.name or c.symbol}" for c in state.columns if values[c.key].problem == FAILED), " ".join(how),
     )  # fmt: skip
-
-
-def _same_share(per_cent: Array) -> float | None:
-    """The share of y that an uncertainty in per cent is, where it is the same in every row."""
-    known = per_cent[np.isfinite(per_cent)]
-    return float(known[0]) / 100 if len(known) and np.ptp(known) == 0 and known[0] > 0 else None
 
 
 Put = Callable[..., None]

@@ -2,30 +2,28 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
+import numpy as np
+
+from ridge.core.carrying.unit_algebra import simplified
 from ridge.core.errors import FormulaError
 from ridge.core.formula import parse
 from ridge.core.formula.parse import called_curves
 from ridge.core.formula.writing import to_latex
-from ridge.core.numerals import capital, name_rows
-from ridge.exchange.cells import NotANumber
-from ridge.studies.analysis.calculated import calculate
-from ridge.studies.content.columns import names_for_formulas, read_uncertainty
+from ridge.core.numerals import name_rows, significant
+from ridge.core.wording.naming import with_unit
+from ridge.studies.analysis.calculated import calculate, uncertainty_from_sources
+from ridge.studies.content.changes.base import ChangeRefused
+from ridge.studies.content.changes.converting import factor_of
+from ridge.studies.content.columns import names_for_formulas
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
+from ridge.studies.content.uncertainties import CARRIED, last_digit, read_uncertainty, uncertainty_problem
 from ridge.studies.words.schemas import KnownNameOut
 
 _FIRST = 3  # values that are shown of a formula
-
-
-def uncertainty_problem(text: str) -> str:
-    """What is wrong with the uncertainty of a column; empty if nothing."""
-    try:
-        read_uncertainty(text)
-    except NotANumber as reason:
-        return f"{capital(str(reason))}."
-    return ""
 
 
 def symbol_look(state: StudyState, key: str, symbol: str, name: str) -> tuple[str, str]:
@@ -47,20 +45,85 @@ def formula_look(state: StudyState, key: str, formula: str) -> dict[str, object]
         return {
             "problem": str(error), "position": error.position, "length": max(error.length, 1), "possible": error.possible,
         }  # fmt: skip
-    tried = ColumnState(key or new_key(), "", "", "", "other", cells=("",) * state.row_count, formula=formula)
-    columns = tuple(tried if column.key == key else column for column in state.columns)
-    held = next((column for column in state.columns if column.key == key), None)
-    if held is not None:
-        tried = replace(held, formula=formula, cells=tried.cells)
-        columns = tuple(tried if column.key == key else column for column in state.columns)
-    else:
-        columns = (*columns, tried)
-    found = calculate(replace(state, columns=columns))[tried.key]
+    tried, tried_state = _tried(state, key, formula)
+    found = calculate(tried_state)[tried.key]
     rows = sorted(found.wrong)
     if found.problem and not rows:
         return {"problem": found.problem, "latex": latex}
     said = f"No value in {name_rows(rows)}: {found.wrong[rows[0]]}." if rows else ""
-    return {"latex": latex, "values": [text for text in found.texts if text][:_FIRST], "no_value": said}
+    shown = [text for text in found.texts if text][:_FIRST]
+    return {"latex": latex, "values": shown, "no_value": said, **_carried_look(tried_state, tried)}
+
+
+def _tried(state: StudyState, key: str, formula: str) -> tuple[ColumnState, StudyState]:
+    """A column with a formula that is only tried, and the study with it."""
+    held = next((column for column in state.columns if column.key == key), None)
+    blank = ("",) * state.row_count
+    if held is None:
+        tried = ColumnState(key or new_key(), "", "", "", "other", cells=blank, formula=formula)
+        return tried, replace(state, columns=(*state.columns, tried))
+    tried = replace(held, formula=formula, cells=blank, uncertainty="")
+    return tried, replace(state, columns=tuple(tried if column.key == key else column for column in state.columns))
+
+
+def _carried_look(state: StudyState, column: ColumnState) -> dict[str, object]:
+    """The uncertainty and the unit that a formula has from its sources."""
+    found = uncertainty_from_sources(state, column)
+    step = found.step
+    if step is None:
+        return {"not_carried": found.problem}
+    unit = simplified(step.unit)
+    look: dict[str, object] = {"unit": unit, "unit_remark": step.unit_remark}
+    errors = step.standard_error[np.isfinite(step.standard_error) & np.isfinite(step.value)]
+    if found.problem or not errors.size:
+        return look | {"not_carried": found.problem or "It has no value whose uncertainty is known."}
+    low, high = (significant(float(end), 2).text for end in (errors.min(), errors.max()))
+    said = f"Standard uncertainty from its sources: {with_unit(low if low == high else f'{low} to {high}', unit)}."
+    lacking = np.flatnonzero(np.isfinite(step.value) & ~np.isfinite(step.standard_error)).tolist()
+    if lacking:
+        said += f" None in {name_rows(lacking)}: a source has none, or the formula is infinitely steep there."
+    if found.poor:
+        row, drawn = found.poor
+        first = significant(float(step.standard_error[row]), 2).text
+        said += (
+            f" In row {row + 1} the formula is so curved that first-order propagation ({first}) is a poor rule: simulated, the "
+            f"standard uncertainty is {significant(drawn, 2).text}."
+        )
+    return look | {"carried": said}
+
+
+def conversion(state: StudyState, key: str, unit: str) -> str:
+    """``1 cm = 0.01 m`` where the column of a key can be converted into another unit."""
+    held = next((column for column in state.columns if column.key == key), None)
+    if held is None or not unit or unit == held.unit:
+        return ""
+    try:
+        factor = factor_of(held, unit)
+    except ChangeRefused:
+        return ""
+    return f"1\u00a0{held.unit} = {significant(float(factor), 12, strip=True).text}\u00a0{unit}"
+
+
+def uncertainty_look(state: StudyState, key: str, text: str, formula: str) -> tuple[str, str]:
+    """What is wrong with an uncertainty as typed for a column, and what it is used as where that is not what was typed."""
+    if problem := uncertainty_problem(text, calculated=bool(formula.strip())):
+        return problem, ""
+    if text.strip().lower() == CARRIED:
+        return "", "As carried from what it is calculated from."
+    typed = read_uncertainty(text)
+    if typed.plain:
+        return "", ""
+    held = next((column for column in state.columns if column.key == key), None)
+    digit = last_digit(held.cells, held.exponent) if held is not None and typed.needs_digits else math.nan
+    if typed.needs_digits and math.isnan(digit):
+        return "No number in this column shows a last digit.", ""
+    if typed.share is not None:
+        used = f"{significant(100 * typed.share, 3).text}\u00a0% of each value"
+    elif all(part.of != "value" for part in typed.parts):
+        used = with_unit(significant(float(typed.standard(np.zeros(1), digit)[0]), 3).text, held.unit if held else "")
+    else:
+        used = "both together"
+    return "", f"Used as a standard uncertainty of {used}: {typed.text}."
 
 
 def names_offered(state: StudyState, key: str) -> list[KnownNameOut]:

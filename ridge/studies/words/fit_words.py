@@ -295,6 +295,12 @@ def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:
     return [Finding("better-elsewhere", facts={"ratio": ratio})] if ratio < 0.999 else []
 
 
+def _method(one: Fitted, fit: Fit, table: Table) -> str:
+    said = method_sentence(fit, table.naming, table.count(Status.ASIDE), by_hand=one.kind == "hand")
+    # Nothing was weighted by them where nothing was fitted.
+    return f"{said} {table.how_uncertain}".strip() if fit.least_squares_in != "given" else said
+
+
 def _computed(
     one: Fitted, fit: Fit, table: Table, level: float, limits: Mapping[str, Interval], equation: Equation
 ) -> dict[str, Any]:
@@ -310,7 +316,7 @@ def _computed(
         **described(one, table),
         "measured": StretchOut(low=low, high=high),
         "how_well": how_well(fit, naming),
-        "method": method_sentence(fit, naming, table.count(Status.ASIDE), by_hand=one.kind == "hand"),
+        "method": _method(one, fit, table),
         "cautions": _cautions(one, table, naming, [*asymmetric(limits, level), *unchecked(limits)]),
         "equation_text": equation.text,
         "equation_latex": equation.latex,

@@ -1043,6 +1043,45 @@ export interface components {
              */
             short?: string;
         };
+        /**
+         * AnswerState
+         * @description ``given`` as typed; for a crossing the letter of the other fit. ``fit``: the letter of the fit that is asked, the
+         *     leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept.
+         */
+        AnswerState: {
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "y_at_x" | "x_at_y" | "tangent" | "area" | "roots" | "turning" | "inflexions" | "crossing";
+            /**
+             * Fit
+             * @default
+             */
+            fit?: string;
+            /**
+             * Given
+             * @default
+             */
+            given?: string;
+            /** Key */
+            key: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Repeats
+             * @default 1
+             */
+            repeats?: number;
+            /**
+             * Was
+             * @default
+             */
+            was?: string;
+        };
         /** AsideOut */
         AsideOut: {
             /** Reason */
@@ -1095,6 +1134,25 @@ export interface components {
             reason: string;
             /** Row */
             row: number;
+        };
+        /**
+         * AverageRepeats
+         * @description Rows in use with the same x, or with the same text in the column ``by``, made into one each. All other rows (set aside, incomplete,
+         *     without x) stay as they are, below.
+         */
+        AverageRepeats: {
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "average_repeats";
+            /** New Keys */
+            new_keys?: string[];
         };
         /**
          * BinOut
@@ -1242,7 +1300,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
             /**
              * Request Key
              * @default
@@ -1303,9 +1361,19 @@ export interface components {
              * @default
              */
             uncertainty?: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
         };
-        /** ColumnLookOut */
+        /**
+         * ColumnLookOut
+         * @description ``conversion``: what one of the column's unit is in the one that is typed, empty where it cannot be converted.
+         */
         ColumnLookOut: {
+            /** Conversion */
+            conversion: string;
             formula: components["schemas"]["FormulaLookOut"];
             /** Names */
             names: components["schemas"]["KnownNameOut"][];
@@ -1315,6 +1383,8 @@ export interface components {
             symbol_proposal: string;
             /** Uncertainty Problem */
             uncertainty_problem: string;
+            /** Uncertainty Used */
+            uncertainty_used: string;
         };
         /**
          * ColumnOut
@@ -1506,6 +1576,21 @@ export interface components {
             /** Message */
             message: string;
             study: components["schemas"]["StudyOut"];
+        };
+        /**
+         * ConvertColumn
+         * @description The values of a column in ``unit`` instead of its own: nothing is measured anew, and every result is the same in the new unit.
+         */
+        ConvertColumn: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "convert_column";
+            /** Unit */
+            unit: string;
         };
         /** CopyIn */
         CopyIn: {
@@ -2126,9 +2211,15 @@ export interface components {
         };
         /**
          * FormulaLookOut
-         * @description ``problem`` with the place of it in the text; ``latex``; first ``values``; ``no_value``: rows without one, and why.
+         * @description ``problem`` with the place of it in the text; ``latex``; first ``values``; ``no_value``: rows without one, and why. ``unit`` as it
+         *     follows from the sources, with what is remarked of it; ``carried``: the uncertainty that does, or ``not_carried``: why not.
          */
         FormulaLookOut: {
+            /**
+             * Carried
+             * @default
+             */
+            carried?: string;
             /**
              * Latex
              * @default
@@ -2144,6 +2235,11 @@ export interface components {
              * @default
              */
             no_value?: string;
+            /**
+             * Not Carried
+             * @default
+             */
+            not_carried?: string;
             /** Position */
             position?: number | null;
             /**
@@ -2156,6 +2252,16 @@ export interface components {
              * @default
              */
             problem?: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+            /**
+             * Unit Remark
+             * @default
+             */
+            unit_remark?: string;
             /**
              * Values
              * @default []
@@ -3283,9 +3389,11 @@ export interface components {
         };
         /**
          * PutTable
-         * @description The whole table as it was.
+         * @description The whole table as it was; and the fits, answers and plot where numbers in its units were changed with it.
          */
         PutTable: {
+            /** Answers */
+            answers?: components["schemas"]["AnswerState"][] | null;
             /** Aside */
             aside?: [
                 number,
@@ -3298,11 +3406,17 @@ export interface components {
             ][];
             /** Columns */
             columns: components["schemas"]["ColumnState"][];
+            /** Fits */
+            fits?: components["schemas"]["FitState"][] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "put_table";
+            /** Plot */
+            plot?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * QuestionOut

@@ -5,6 +5,7 @@ import { select } from "../study/view";
 import { Sheet } from "../ui/Sheet";
 import { SignPalette, withSign } from "../ui/SignPalette";
 import { ColumnFormula } from "./ColumnFormula";
+import { FromSources } from "./FromSources";
 import { SymbolProblem } from "./SymbolProblem";
 import { useColumnLook } from "./useColumnLook";
 
@@ -59,6 +60,8 @@ export function CalculatedDialog({ onClose }: { onClose: () => void }) {
           {field("unit", "Unit", "m")}
         </div>
         <SymbolProblem look={look} onTake={(symbol) => setDraft({ ...draft, symbol })} />
+        <FromSources look={look} unit={draft.unit} onUnit={(unit) => setDraft({ ...draft, unit })} />
+        {look?.formula.carried && <p className="text-note text-mute">{look.formula.carried}</p>}
         <SignPalette onSign={(sign) => setDraft({ ...draft, unit: withSign(unitField, draft.unit, sign) })} />
         <div className="flex justify-end gap-2">
           <button type="button" className="button" onClick={onClose}>

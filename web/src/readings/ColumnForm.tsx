@@ -4,11 +4,12 @@ import { useId, useState } from "react";
 import type { HeldColumn } from "../study/changes";
 import { useChange } from "../study/context";
 import { powerOfTen } from "../ui/numbers";
-import { inSign } from "../ui/decimalSign";
 import { Select } from "../ui/Select";
 import { SignPalette, withSign } from "../ui/SignPalette";
 import { ColumnField, Labelled } from "./ColumnField";
 import { ColumnFormula } from "./ColumnFormula";
+import { ColumnUncertainty } from "./ColumnUncertainty";
+import { FromSources } from "./FromSources";
 import { ROLES } from "./roles";
 import { SymbolProblem } from "./SymbolProblem";
 import { type Field, useColumnDraft } from "./useColumnDraft";
@@ -32,7 +33,12 @@ const PREFIXES: Record<number, string> = {
 export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () => void }) {
   const id = useId();
   const [lastField, setLastField] = useState<Field>("unit");
-  const { draft, put, typed, measured, look, wrong, keep } = useColumnDraft(column, onDone);
+  const { draft, put, typed, measured, uncertain, look, wrong, keep } = useColumnDraft(column, onDone);
+  const change = useChange();
+  const convert = () => {
+    onDone();
+    change({ kind: "convert_column", key: column.key, unit: draft.unit.trim() });
+  };
   const field = (name: Field, label: string, placeholder: string, limit: number, look?: string) => (
     <ColumnField
       id={`${id}-${name}`}
@@ -54,6 +60,14 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
       {field("symbol", "Symbol", "h", 20, "font-book italic")}
       <SymbolProblem look={look} onTake={(symbol) => put({ symbol })} />
       {field("unit", "Unit", "m", 40)}
+      {look?.conversion && draft.unit.trim() !== column.unit && (
+        <p className="text-note text-mute">
+          {look.conversion}.{" "}
+          <button type="button" className="underline" onClick={convert}>
+            Convert the numbers to {draft.unit.trim()}
+          </button>
+        </p>
+      )}
       <SignPalette
         onSign={(sign) => put({ [lastField]: withSign(document.getElementById(`${id}-${lastField}`), draft[lastField], sign) })}
       />
@@ -70,11 +84,15 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
               onPick={(exponent) => put({ exponent })}
             />
           </Labelled>
-          {measured && field("uncertainty", "Uncertainty of each", inSign("0.5 or 2 %"), 40)}
-          {measured && look?.uncertainty_problem && (
-            <p role="alert" className="text-plain text-amber">
-              {look.uncertainty_problem}
-            </p>
+          {uncertain && (
+            <ColumnUncertainty
+              id={`${id}-uncertainty`}
+              text={draft.uncertainty}
+              calculated={Boolean(draft.formula.trim())}
+              look={look}
+              onText={(uncertainty) => put({ uncertainty })}
+              onFocus={() => setLastField("uncertainty")}
+            />
           )}
           {measured && (
             <fieldset className="grid gap-2">
@@ -85,9 +103,10 @@ export function ColumnForm({ column, onDone }: { column: HeldColumn; onDone: () 
             </fieldset>
           )}
           {!typed && <ColumnFormula text={draft.formula} look={look} onText={(formula) => put({ formula })} onKeep={() => void keep()} />}
+          {!typed && draft.formula.trim() && <FromSources look={look} unit={draft.unit} onUnit={(unit) => put({ unit })} />}
         </>
       )}
-      {column.problem && draft.formula === column.formula && (
+      {column.problem && draft.formula === column.formula && !look?.formula.no_value && !look?.formula.problem && (
         <p role="alert" className="text-plain text-amber">
           {column.problem}
         </p>

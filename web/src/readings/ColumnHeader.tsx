@@ -40,7 +40,7 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
             </span>
             <span className="line-clamp-2 text-note break-words text-mute">
               {column.formula ? `= ${column.formula}` : column.name || NAMELESS[column.role]}
-              {column.uncertainty && ` ± ${column.uncertainty}`}
+              {column.uncertainty && givenUncertainty(column.uncertainty)}
             </span>
           </button>
         </Popover.Trigger>
@@ -59,3 +59,6 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
     </span>
   );
 }
+
+/** As it was given; a plain number or percentage stands for a standard uncertainty. */
+const givenUncertainty = (text: string) => (/^[\d.,\s]+%?$/.test(text) ? ` ± ${text}` : ` (${text})`);

@@ -71,6 +71,12 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
               <ContextMenu.Separator className="my-1 border-t border-rule" />
               <Item word={`Sort by ${column.name || column.symbol || "this column"}, smallest first`} onSelect={() => sort(false)} />
               <Item word="Largest first" onSelect={() => sort(true)} />
+              {column.role === "other" && (
+                <Item
+                  word={`Average rows with the same ${column.name || column.symbol || "text here"}`}
+                  onSelect={() => change({ kind: "average_repeats", by: column.key })}
+                />
+              )}
             </>
           )}
         </ContextMenu.Content>

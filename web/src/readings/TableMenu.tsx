@@ -66,6 +66,11 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
           Write numbers with a decimal {other}
         </DropdownMenu.Item>
         {repeated.length > 0 && (
+          <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "average_repeats" })}>
+            Average rows with the same {naming.x}
+          </DropdownMenu.Item>
+        )}
+        {repeated.length > 0 && (
           <DropdownMenu.Item
             className="menu-item"
             onSelect={() =>

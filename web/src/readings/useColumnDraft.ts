@@ -17,15 +17,17 @@ export function useColumnDraft(column: HeldColumn, onDone: () => void) {
   /** Whether its cells hold what was typed, so that they cannot be calculated. */
   const typed = !column.formula && column.cells.some((cell) => cell.trim());
   const measured = draft.role === "x" || draft.role === "y";
+  const uncertain = measured || draft.role === "other";
   const { look, checked } = useColumnLook({
     key: column.key,
     name: draft.name,
     symbol: draft.symbol,
+    unit: draft.unit,
     uncertainty: draft.uncertainty,
     formula: draft.formula,
   });
   const faulty = (one: ColumnLook) =>
-    Boolean(one.symbol_problem || (measured && one.uncertainty_problem) || (!typed && one.formula.problem));
+    Boolean(one.symbol_problem || (uncertain && one.uncertainty_problem) || (!typed && one.formula.problem));
   const keep = async () => {
     const found = await checked();
     if (found && faulty(found)) return;
@@ -36,5 +38,5 @@ export function useColumnDraft(column: HeldColumn, onDone: () => void) {
     if (draft.exponent !== exponent) changed.exponent = draft.exponent;
     if (Object.keys(changed).length) change({ kind: "edit_column", key: column.key, ...changed });
   };
-  return { draft, put, typed, measured, look, wrong: look !== null && faulty(look), keep };
+  return { draft, put, typed, measured, uncertain, look, wrong: look !== null && faulty(look), keep };
 }

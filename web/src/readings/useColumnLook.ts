@@ -8,6 +8,7 @@ interface Asked {
   key: string;
   name: string;
   symbol: string;
+  unit: string;
   uncertainty: string;
   formula: string;
 }
@@ -20,7 +21,7 @@ const lookAt = async (study: string, body: Asked) =>
  * `checked` gives what is said of what stands there now, also when that is asked before the answer has come; null where
  * nobody can be asked.
  */
-export function useColumnLook({ key, name, symbol, uncertainty, formula }: Asked): {
+export function useColumnLook({ key, name, symbol, unit, uncertainty, formula }: Asked): {
   look: ColumnLook | null;
   checked: () => Promise<ColumnLook | null>;
 } {
@@ -35,10 +36,10 @@ export function useColumnLook({ key, name, symbol, uncertainty, formula }: Asked
     [id],
   );
   useEffect(() => {
-    asking.ask({ key, name, symbol, uncertainty, formula });
-  }, [asking, key, name, symbol, uncertainty, formula, version]);
+    asking.ask({ key, name, symbol, unit, uncertainty, formula });
+  }, [asking, key, name, symbol, unit, uncertainty, formula, version]);
   useEffect(() => () => asking.cancel(), [asking]);
-  const body = { key, name, symbol, uncertainty, formula };
+  const body = { key, name, symbol, unit, uncertainty, formula };
   const asked = held?.asked;
   const current = asked !== undefined && asked.symbol === symbol && asked.uncertainty === uncertainty && asked.formula === formula;
   const checked = async () => (current ? held!.look : await lookAt(id, body).catch(() => null));

@@ -9,6 +9,7 @@ from pydantic import Field, TypeAdapter
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.cells import DeleteRows, InsertRows, RestoreRows, SetCells
 from ridge.studies.content.changes.columns import AddColumn, EditColumn, PutColumnSettings, RemoveColumn, SwapAxes
+from ridge.studies.content.changes.converting import ConvertColumn
 from ridge.studies.content.changes.fits import (
     AddFit,
     DuplicateFit,
@@ -24,6 +25,7 @@ from ridge.studies.content.changes.generated import GenerateReadings
 from ridge.studies.content.changes.marks import AssumeRows, MarkRows
 from ridge.studies.content.changes.page import EditStudy, KeepAnswer, RemoveAnswer, SetAnswer
 from ridge.studies.content.changes.plot import SetPlot
+from ridge.studies.content.changes.repeats import AverageRepeats
 from ridge.studies.content.changes.report import SetReport
 from ridge.studies.content.changes.rows import PutOrder, RemoveEmptyRows, SortRows, WriteCells
 from ridge.studies.content.changes.tables import PutTable, TakeTable
@@ -45,6 +47,8 @@ AnyChange = Annotated[
     | AddColumn
     | RemoveColumn
     | SwapAxes
+    | ConvertColumn
+    | AverageRepeats
     | TakeTable
     | PutTable
     | EditStudy

@@ -7,11 +7,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ridge.core.numerals import capital
-from ridge.exchange.cells import NotANumber
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.content.columns import read_uncertainty
 from ridge.studies.content.fields import (
     Cells,
     Exponent,
@@ -27,6 +24,7 @@ from ridge.studies.content.fields import (
 )
 from ridge.studies.content.state import ColumnSettings, ColumnState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
+from ridge.studies.content.uncertainties import uncertainty_problem
 
 ROLE_WORDS = {
     "x": "x", "y": "y", "x_error": "uncertainty of x", "y_error": "uncertainty of y", "weight": "weight", "count": "count of repeats", "series": "series", "other": "other",
@@ -87,7 +85,8 @@ class EditColumn(Change):
                 f"{called(old)} holds typed cells. Add a new column for the formula, or clear these first."
             )
         others = [column.symbol for column in state.columns if column.key != self.key]
-        _check(given.get("symbol", ""), given.get("uncertainty", ""), others, given.get("name", old.name))
+        _check(given.get("symbol", ""), others, given.get("name", old.name))
+        _check_uncertainty(given.get("uncertainty", ""), given.get("formula", old.formula))
         changed = [replace(old, **given)]
         if self.role not in (None, "other", old.role) and (holder := state.column(self.role)):
             changed.append(replace(holder, role=old.role))
@@ -127,7 +126,8 @@ class AddColumn(Change):
         if self.role != "other" and state.column(self.role):
             raise ChangeRefused(f"There is a column for {ROLE_WORDS[self.role]} already.")
         if self.cells is None:  # what was removed comes back as it was
-            _check(self.symbol, self.uncertainty, [column.symbol for column in state.columns], self.name)
+            _check(self.symbol, [column.symbol for column in state.columns], self.name)
+            _check_uncertainty(self.uncertainty, self.formula)
         cells = ("",) * state.row_count if self.cells is None else tuple(self.cells)
         if len(cells) != state.row_count:
             raise ChangeRefused("This column does not belong to this table.")
@@ -165,15 +165,17 @@ class SwapAxes(Change):
         return Outcome(replace(state, columns=columns), SwapAxes(), "swap x and y")
 
 
-def _check(symbol: str, uncertainty: str, others: list[str], name: str) -> None:
-    """Raises ChangeRefused for a symbol that formulas cannot use and for what is no uncertainty."""
+def _check(symbol: str, others: list[str], name: str) -> None:
+    """Raises ChangeRefused for a symbol that formulas cannot use."""
     why, proposal = symbol_problem(symbol, others, name)
     if why:
         raise ChangeRefused(f"{why} Take {proposal} instead." if proposal else why)
-    try:
-        read_uncertainty(uncertainty)
-    except NotANumber as reason:
-        raise ChangeRefused(f"{capital(str(reason))}.") from None
+
+
+def _check_uncertainty(text: str, formula: str) -> None:
+    """Raises ChangeRefused for what is no uncertainty of a column."""
+    if why := uncertainty_problem(text, calculated=bool(formula.strip())):
+        raise ChangeRefused(why)
 
 
 def _settings(column: ColumnState) -> ColumnSettings:

@@ -1,0 +1,193 @@
+"""A column written in another unit: its cells, and whatever else holds numbers in the old one."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import replace
+from decimal import Context, Decimal
+from fractions import Fraction
+from typing import Any, Literal
+
+from ridge.core.carrying.unit_algebra import factor_between, has_zero_of_its_own
+from ridge.core.errors import FormulaError
+from ridge.core.formula.parse import rename, same_name, tokens_of
+from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_number
+from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
+from ridge.studies.content.changes.columns import called, find_column
+from ridge.studies.content.changes.tables import PutTable
+from ridge.studies.content.fields import Key, Unit
+from ridge.studies.content.state import AnswerState, ColumnState, FitState, StudyState
+
+_NUMBER = re.compile(r"[-+\u2212]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][-+]?\d+)?")
+_ASKED_IN = {"x": ("y_at_x", "tangent", "area"), "y": ("x_at_y",)}
+DIGITS = 15
+"""Significant digits of a cell whose new value has no end: what a double holds."""
+
+
+class ConvertColumn(Change):
+    """The values of a column in ``unit`` instead of its own: nothing is measured anew, and every result is the same in the new unit."""
+
+    kind: Literal["convert_column"] = "convert_column"
+    key: Key
+    unit: Unit
+
+    def apply(self, state: StudyState) -> Outcome:
+        column = state.columns[find_column(state, self.key)]
+        times = factor_of(column, self.unit)
+        if column.role in ("x", "y"):
+            _refuse_numbers_in_fits(state, column)
+        beside = f"{column.role}_error"
+        columns = tuple(
+            _converted(one, times, self.unit)
+            if one.key == self.key or (column.role in ("x", "y") and one.role == beside and one.unit == column.unit)
+            else _using(one, column.symbol or column.role, times)
+            for one in state.columns
+        )
+        made = replace(state, columns=columns)
+        if column.role in ("x", "y"):
+            made = replace(
+                made,
+                answers=tuple(_answer(one, column.role, times) for one in state.answers),
+                fits=tuple(_fit(one, times) for one in state.fits) if column.role == "x" else state.fits,
+                plot=_plot(state.plot, column.role, times),
+            )
+        return Outcome(made, PutTable.of(state, whole=True), f"convert {called(column)} to {self.unit}")
+
+
+def factor_of(column: ColumnState, unit: str) -> Fraction:
+    """By what a number of the column is multiplied. Raises ChangeRefused."""
+    name = called(column)
+    if column.unit in CLOCK_UNITS or unit in CLOCK_UNITS:
+        raise ChangeRefused("Clock readings are converted by a calculated column.")
+    if has_zero_of_its_own(column.unit) or has_zero_of_its_own(unit):
+        raise ChangeRefused(
+            f"{column.unit} and {unit} have different zeros. Use a calculated column, such as T + 273.15."
+        )
+    found = factor_between(column.unit, unit) if column.unit and unit else None
+    if found is None:
+        raise ChangeRefused(
+            f"{name} has no unit that is known."
+            if not column.unit
+            else f"{column.unit} cannot be converted into {unit or 'a plain number'}."
+        )
+    if found == 1:
+        raise ChangeRefused(
+            f"{name} is in {unit} already." if column.unit == unit else f"{column.unit} and {unit} are the same."
+        )
+    return _exact(found)
+
+
+def _exact(factor: float) -> Fraction:
+    """The factor as it is meant: 1/60, not the double beside it."""
+    for candidate in (Fraction(factor).limit_denominator(10**6), 1 / Fraction(1 / factor).limit_denominator(10**6)):
+        if candidate and abs(float(candidate) / factor - 1) < 4e-16:
+            return candidate
+    return Fraction(Decimal(repr(factor)))
+
+
+def _refuse_numbers_in_fits(state: StudyState, column: ColumnState) -> None:
+    for fit in state.fits:
+        accepted = any(one.accepted for one in fit.follows)
+        if fit.fixed or fit.by_hand or fit.bounds or fit.values or fit.decimals or accepted:
+            raise ChangeRefused(
+                f"Fit {fit.letter} holds numbers in {column.unit} (set by hand, fixed, bounds, decimals or an accepted value). "
+                "Release these first."
+            )
+
+
+def _converted(column: ColumnState, times: Fraction, unit: str) -> ColumnState:
+    if column.formula:
+        return replace(column, formula=f"({column.formula})*{_written(times)}", unit=unit, **_limits(column, times))
+    # Its multiplier goes with the numbers: in the new unit it would only confuse.
+    shift = times * Fraction(10) ** column.exponent
+    cells = tuple(_cell(cell, shift) for cell in column.cells)
+    return replace(
+        column,
+        cells=cells,
+        unit=unit,
+        exponent=0,
+        uncertainty=_uncertainty(column.uncertainty, times),
+        **_limits(column, shift),
+    )
+
+
+def _using(column: ColumnState, symbol: str, times: Fraction) -> ColumnState:
+    """A column that is calculated from the converted one: what it gives stays as it is."""
+    if not column.formula or same_name(symbol) not in {same_name(str(token)) for token in _tokens(column.formula)}:
+        return column
+    back = f"({symbol}*{_written(1 / times)})"
+    return replace(column, formula=rename(column.formula, symbol, back))
+
+
+def _tokens(formula: str) -> list[str]:
+    try:
+        return [str(token) for token in tokens_of(formula) if token.type == "NAME"]
+    except FormulaError:
+        return []
+
+
+def _written(times: Fraction) -> str:
+    return str(times.numerator) if times.denominator == 1 else f"({times.numerator}/{times.denominator})"
+
+
+def _limits(column: ColumnState, times: Fraction) -> dict[str, Any]:
+    return {"lowest": _cell(column.lowest, times), "highest": _cell(column.highest, times)}
+
+
+def _uncertainty(text: str, times: Fraction) -> str:
+    """Its numbers but for percentages, factors and digits."""
+    parts = []
+    for part in re.split(r"(\s*;\s*|\s+\+\s+|\s+and\s+)", text):
+        relative = "%" in part.partition("(")[0] or "digit" in part.lower() or "per" in part.lower()
+        parts.append(part if relative else _NUMBER.sub(lambda match: _cell(match[0], times), part, count=1))
+    return "".join(parts)
+
+
+def _cell(text: str, times: Fraction) -> str:
+    """A number as typed, multiplied; with the digits that it had where the new one ends, anything else as it is."""
+    try:
+        number = read_number(text)
+    except NotANumber:
+        return text
+    if not number:
+        return text
+    try:
+        typed = Decimal(text.strip().replace("\u2212", "-").replace(",", "."))
+    except ArithmeticError:  # thousands apart, a power of ten
+        typed = Decimal(repr(number))
+    exact = Fraction(typed) * times
+    power = _power_of_ten(times)
+    if power is not None:
+        made = typed.scaleb(power, context=Context(prec=60))
+    else:
+        made = Context(prec=DIGITS).divide(Decimal(exact.numerator), Decimal(exact.denominator))
+    # With more zeros than that the power of ten is easier to read.
+    plain = f"{made:f}" if -8 < made.adjusted() < 15 else f"{made:e}"
+    return plain.replace(".", ",") if "," in text and "." not in text else plain
+
+
+def _power_of_ten(times: Fraction) -> int | None:
+    for power in range(-30, 31):
+        if times == Fraction(10) ** power:
+            return power
+    return None
+
+
+def _answer(one: AnswerState, role: str, times: Fraction) -> AnswerState:
+    given = (
+        _NUMBER.sub(lambda match: _cell(match[0], times), one.given) if one.direction in _ASKED_IN[role] else one.given
+    )
+    return replace(one, given=given, was="")
+
+
+def _fit(fit: FitState, times: Fraction) -> FitState:
+    if fit.x_range is None:
+        return fit
+    low, high = (float(Fraction(end) * times) for end in fit.x_range)
+    return replace(fit, x_range=(low, high))
+
+
+def _plot(plot: Mapping[str, Any], role: str, times: Fraction) -> dict[str, Any]:
+    held = (f"{role}_low", f"{role}_high", f"{role}_step")
+    return {name: float(value * times) if name in held and value is not None else value for name, value in plot.items()}
