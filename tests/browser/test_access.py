@@ -241,6 +241,24 @@ class Wide(Screens):
         expect(self.page.get_by_text("There is no column 'zz'")).to_be_visible()
         self.check("a calculated column with a mistake")
 
+    def test_the_uncertainty_of_a_column_and_where_to_measure_next(self) -> None:
+        self.open_sample("A draining bucket")
+        parts = self.page.get_by_role("navigation", name="Parts of the study")
+        narrow = parts.is_visible()
+        if narrow:
+            parts.get_by_role("button", name="Readings").click()
+        self.header("Column level").click()
+        self.page.get_by_label("Uncertainty", exact=True).fill("±0.5; 0.2")
+        self.page.get_by_text("Ways to write it").click()
+        expect(self.page.get_by_text("Used as a standard uncertainty of")).to_be_visible()
+        self.check("the uncertainty of a column")
+        self.page.keyboard.press("Escape")
+        if narrow:
+            parts.get_by_role("button", name="Page").click()
+        self.choose_for("A", "Where a reading tells it from B")
+        expect(self.page.get_by_role("region", name="Where to measure next")).to_contain_text("differ most")
+        self.check("where to measure next")
+
     def test_empty_and_refused(self) -> None:
         self.open_new()
         self.check("empty study")

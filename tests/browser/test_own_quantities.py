@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from playwright.sync_api import expect
+import re
+
+from playwright.sync_api import Locator, expect
 
 from tests.browser.base import BrowserCase
 
@@ -43,3 +45,42 @@ class OwnQuantities(BrowserCase):
         self.page.get_by_role("button", name="add a quantity that follows").press("Enter")
         self.page.keyboard.press("Escape")
         expect(self.page.get_by_role("button", name="add a quantity that follows")).to_be_visible()
+
+
+class WhereNext(BrowserCase):
+    def panel(self) -> Locator:
+        return self.page.get_by_role("region", name="Where to measure next")
+
+    def test_for_a_parameter_a_quantity_and_an_answer(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        strip = self.page.get_by_test_id("next-place")
+        self.page.get_by_role("button", name=re.compile("^slope .*: fit or fix")).click()
+        self.page.get_by_role("button", name="Where to measure next").press("Enter")
+        expect(self.panel()).to_contain_text("One more reading narrows m most at F = ")
+        expect(strip).to_be_attached()
+        self.page.get_by_label("Least x that can be measured").fill("0")
+        expect(self.panel()).to_contain_text("Give both ends of where you can measure, or none.")
+        expect(strip).to_have_count(0)
+        self.page.get_by_label("Greatest x that can be measured").fill("700")
+        expect(self.panel()).to_contain_text("at F = 700")
+        self.page.get_by_label("Share of the uncertainty, in per cent").fill("20")
+        self.page.keyboard.press("Enter")
+        expect(self.panel()).to_contain_text("To 20 % of what it is now")
+        self.page.get_by_role("button", name="add a quantity that follows").click()
+        self.page.get_by_label("Name", exact=True).fill("k")
+        self.page.get_by_label("Formula", exact=True).fill("1/m")
+        self.page.keyboard.press("Enter")
+        self.page.get_by_role("button", name="Where to measure next for k").click()
+        expect(self.panel()).to_contain_text("narrows k most at F = 700")
+        self.page.get_by_role("button", name=re.compile("More for the answer for F = 620")).click()
+        self.page.get_by_role("menuitem", name="Where to measure next").click()
+        expect(self.panel()).to_contain_text("narrows the answer for L most")
+        self.page.get_by_role("button", name="Close where to measure next").click()
+        expect(self.panel()).to_have_count(0)
+        expect(strip).to_have_count(0)
+
+    def test_to_tell_two_models_apart(self) -> None:
+        self.open_sample("A draining bucket")
+        self.choose_for("A", "Where a reading tells it from B")
+        expect(self.panel()).to_contain_text("A and B differ most at t = ")
+        expect(self.page.get_by_label("Share of the uncertainty, in per cent")).to_have_count(0)

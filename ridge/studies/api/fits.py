@@ -26,6 +26,8 @@ from ridge.studies.words.gallery_words import candidate, ranking
 from ridge.studies.words.lens_schemas import (
     ComparisonOut,
     FollowableOut,
+    NextPlaceIn,
+    NextPlaceOut,
     ResamplingIn,
     ResamplingOut,
     ResidualsOut,
@@ -33,6 +35,7 @@ from ridge.studies.words.lens_schemas import (
     WorkingIn,
     WorkingOut,
 )
+from ridge.studies.words.next_place_words import next_place
 from ridge.studies.words.remedies import other_model
 from ridge.studies.words.resampling_words import resampling_of
 from ridge.studies.words.residual_words import residuals_of
@@ -139,6 +142,12 @@ def working(request: HttpRequest, study_id: uuid.UUID, wanted: Query[WorkingIn])
     letter = wanted.of if wanted.what == "by-hand" and len(wanted.of) == 1 else ""
     attempts = attempts_of(study, letter) if letter else []
     return working_of(read_state(study), Wanted(**wanted.dict()), attempts)
+
+
+@router.get("/studies/{study_id}/next_place", response={200: NextPlaceOut, 404: Message})
+def where_to_measure_next(request: HttpRequest, study_id: uuid.UUID, wanted: Query[NextPlaceIn]) -> NextPlaceOut:
+    """Where one more reading narrows a result most, or tells two models apart."""
+    return next_place(read_state(own_study(request)), wanted)
 
 
 class FormulaIn(Schema):

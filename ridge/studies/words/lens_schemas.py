@@ -171,6 +171,27 @@ class FollowableOut(Schema):
     whats: list[WhatOut]
 
 
+class NextPlaceIn(Schema):
+    """Of what more readings are wanted: ``own:A:0`` (a quantity of one's own by its place), ``parameter:A:slope``, ``answer:`` and its key,
+    or ``apart:A:B``; between which x, as typed (the measured range where empty), and to which share of its uncertainty, in per cent."""
+
+    of: fields.Followed
+    low: fields.TypedNumber = ""
+    high: fields.TypedNumber = ""
+    share: Annotated[int, Field(ge=1, le=99)] = 50
+
+
+class NextPlaceOut(Schema):
+    """How much one more reading is worth, from 0 to 1 of the most, at each ``x``; most at ``best``. ``problem``: why that cannot be said."""
+
+    called: str = ""
+    x: list[float] = []
+    worth: list[float] = []
+    best: float | None = None
+    sentences: list[str] = []
+    problem: str = ""
+
+
 class WorkingIn(Schema):
     """Which working of what, how its numbers are written, and for which x or y, as typed."""
 

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from ridge.core.carrying import CONSTANTS, Follows, agree, follow
 from ridge.core.errors import RidgeError
 from ridge.core.formula import parse
-from ridge.core.formula.tree import names_in
+from ridge.core.formula.tree import Name, Node, names_in, number, substitute
 from ridge.core.numerals import capital, full, significant
 from ridge.core.results.fit import Fit
 from ridge.core.wording.limits import limits_text
@@ -46,6 +46,21 @@ def _own(one: OwnQuantity, fit: Fit, naming: Naming, level: float) -> DerivedOut
         formula=one.formula, budget=_budget(found, naming) if error else [], remark=_remark(found, level, bool(error)),
         agreement=agreement if estimated else "",
     )  # fmt: skip
+
+
+def in_parameters(formula: str, fit: Fit, naming: Naming) -> Node:
+    """A formula in the letters of the page, with parameters by their names and constants as numbers."""
+    tree = parse(formula).tree
+    letters = {naming.letter(name): name for name in fit.parameters}
+    meant: dict[str, Node] = {}
+    for name in names_in(tree):
+        if name in fit.parameters:
+            continue
+        if name in letters:
+            meant[name] = Name(letters[name])
+        elif name in CONSTANTS:
+            meant[name] = number(CONSTANTS[name].value)
+    return substitute(tree, meant)
 
 
 def _followed(one: OwnQuantity, fit: Fit, naming: Naming) -> Follows:

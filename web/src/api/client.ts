@@ -32,6 +32,7 @@ export type Comparison = Schemas["ComparisonOut"];
 export type Resampling = Schemas["ResamplingOut"];
 export type Followable = Schemas["FollowableOut"];
 export type Working = Schemas["WorkingOut"];
+export type NextPlace = Schemas["NextPlaceOut"];
 export type WorkingStep = Schemas["WorkingStepOut"];
 export type FormulaLook = Schemas["FormulaOut"];
 export type KnownName = Schemas["KnownNameOut"];

@@ -371,6 +371,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/next_place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where To Measure Next
+         * @description Where one more reading narrows a result most, or tells two models apart.
+         */
+        get: operations["ridge_studies_api_fits_where_to_measure_next"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/preview": {
         parameters: {
             query?: never;
@@ -3005,6 +3025,63 @@ export interface components {
             title?: string;
         };
         /**
+         * NextPlaceIn
+         * @description Of what more readings are wanted: ``own:A:0`` (a quantity of one's own by its place), ``parameter:A:slope``, ``answer:`` and its key,
+         *     or ``apart:A:B``; between which x, as typed (the measured range where empty), and to which share of its uncertainty, in per cent.
+         */
+        NextPlaceIn: {
+            /**
+             * High
+             * @default
+             */
+            high?: string;
+            /**
+             * Low
+             * @default
+             */
+            low?: string;
+            /** Of */
+            of: string;
+            /**
+             * Share
+             * @default 50
+             */
+            share?: number;
+        };
+        /**
+         * NextPlaceOut
+         * @description How much one more reading is worth, from 0 to 1 of the most, at each ``x``; most at ``best``. ``problem``: why that cannot be said.
+         */
+        NextPlaceOut: {
+            /** Best */
+            best?: number | null;
+            /**
+             * Called
+             * @default
+             */
+            called?: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem?: string;
+            /**
+             * Sentences
+             * @default []
+             */
+            sentences?: string[];
+            /**
+             * Worth
+             * @default []
+             */
+            worth?: number[];
+            /**
+             * X
+             * @default []
+             */
+            x?: number[];
+        };
+        /**
          * NoValueOut
          * @description A row in which a calculated column has no value, and why.
          */
@@ -5276,6 +5353,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_fits_where_to_measure_next: {
+        parameters: {
+            query: {
+                of: string;
+                low?: string;
+                high?: string;
+                share?: number;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextPlaceOut"];
                 };
             };
             /** @description Not Found */

@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Check, Copy, Ellipsis, ListOrdered, Pencil, X } from "lucide-react";
+import { ArrowDown, ArrowUp, Check, Copy, Crosshair, Ellipsis, ListOrdered, Pencil, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
 
@@ -6,9 +6,10 @@ import type { Answer } from "../api/client";
 import { CopyTable } from "../ui/CopyTable";
 import { AnswerTable, cellsOf } from "../ask/AnswerTable";
 import { useCalmAnalysis, useChange, useStudy } from "../study/context";
-import { followWorkings, select, setView, useView } from "../study/view";
+import { followWorkings, measureFor, select, setView, useView } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { copyText } from "./copy";
+import { NextPlace } from "./NextPlace";
 import { Section } from "./Section";
 import { percent } from "../ui/numbers";
 import { Menu } from "../ui/Menu";
@@ -124,6 +125,11 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
                 <ListOrdered size={15} /> Show the workings
               </DropdownMenu.Item>
             )}
+            {(answer.direction === "y_at_x" || answer.direction === "x_at_y") && rows.length <= 1 && (
+              <DropdownMenu.Item className="menu-item" onSelect={() => measureFor(`answer:${key}`)}>
+                <Crosshair size={15} /> Where to measure next
+              </DropdownMenu.Item>
+            )}
             {place > 0 && (
               <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "set_answer", key, to: place - 1 })}>
                 <ArrowUp size={15} /> Move up
@@ -149,6 +155,7 @@ function Kept({ answer, place, last }: { answer: Answer; place: number; last: bo
           <AnswerTable rows={rows} looking={answer.direction === "x_at_y"} />
         </div>
       )}
+      <NextPlace of={`answer:${key}`} />
       {answer.was && (
         <p className="no-print mt-1 flex items-center gap-1.5 rounded-sm bg-amber-well px-2 py-1 text-plain text-amber">
           <span className="grow">

@@ -33,6 +33,7 @@ export function Derived({ fit }: { fit: ComputedFit }) {
           {own.map((wanted, place) => (
             <OwnQuantity
               key={`${place} ${wanted.name} ${wanted.formula}`}
+              of={`own:${fit.letter}:${place}`}
               wanted={wanted}
               found={found[place]}
               onPut={(next) => put(own.map((one, at) => (at === place ? next : one)))}
@@ -43,6 +44,7 @@ export function Derived({ fit }: { fit: ComputedFit }) {
       )}
       {adding ? (
         <OwnQuantity
+          of=""
           wanted={{ name: "", formula: "" }}
           found={undefined}
           onPut={(next) => {

@@ -1,9 +1,23 @@
-import { ArrowDown, ArrowUp, ClipboardCopy, Copy, Ellipsis, Eye, EyeOff, Hand, ListOrdered, Pencil, Ruler, X } from "lucide-react";
+import {
+  ArrowDown,
+  ArrowUp,
+  ClipboardCopy,
+  Copy,
+  Crosshair,
+  Ellipsis,
+  Eye,
+  EyeOff,
+  Hand,
+  ListOrdered,
+  Pencil,
+  Ruler,
+  X,
+} from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 
 import type { Fit } from "../api/client";
 import { useAnalysisPart, useChange } from "../study/context";
-import { followWorkings } from "../study/view";
+import { followWorkings, measureFor } from "../study/view";
 import { tabbed } from "../ui/CopyTable";
 import { copyText } from "./copy";
 import { latexTable } from "./latexTable";
@@ -61,6 +75,7 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
         <DropdownMenu.Item className={item} onSelect={() => followWorkings(letter)}>
           <ListOrdered size={15} /> Show the workings
         </DropdownMenu.Item>
+        {fit.kind === "fit" && <Rivals letter={letter} />}
         <DropdownMenu.Item className={item} onSelect={onRename}>
           <Pencil size={15} /> Rename
         </DropdownMenu.Item>
@@ -104,6 +119,18 @@ export function FitMenu({ fit, place, onRename, onRange }: Props) {
       </Menu>
     </DropdownMenu.Root>
   );
+}
+
+/** Where one more reading tells this fit from another one. */
+function Rivals({ letter }: { letter: string }) {
+  const fitted = useAnalysisPart((analysis) => analysis.fits.flatMap((one) => (one.kind === "fit" ? [one.letter] : [])).join(""));
+  return [...fitted]
+    .filter((other) => other !== letter)
+    .map((other) => (
+      <DropdownMenu.Item key={other} className="menu-item" onSelect={() => measureFor(`apart:${letter}:${other}`)}>
+        <Crosshair size={15} /> Where a reading tells it from {other}
+      </DropdownMenu.Item>
+    ));
 }
 
 const free = (fit: FittedFit) => Object.fromEntries(fit.parameters.filter((one) => !one.fixed).map((one) => [one.name, one.number]));

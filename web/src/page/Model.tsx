@@ -16,6 +16,7 @@ import { Checklist } from "./Checklist";
 import { Derived } from "./Derived";
 import { Equation } from "./Equation";
 import { FitMenu } from "./FitMenu";
+import { NextPlace } from "./NextPlace";
 import { OtherWay } from "./OtherWay";
 import { Parameters } from "./Parameters";
 import { Pieces } from "./Pieces";
@@ -84,6 +85,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
         ) : (
           <>
             <Equation fit={fit} />
+            <NextPlace of={`apart:${fit.letter}`} />
             {fit.kind === "hand" && <HandPanel fit={fit} />}
             {difference && <p className="mt-1 font-book text-plain leading-snug">{difference.sentence}</p>}
             {!leading && (
@@ -98,6 +100,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
             )}
             <div className={shown ? "" : "hidden print:block"}>
               {fit.kind !== "hand" && <Parameters fit={fit} />}
+              <NextPlace of={`parameter:${fit.letter}`} />
               <Derived fit={fit} />
               {fit.plus_minus && <p className="mt-0.5 text-note text-mute">{fit.plus_minus}</p>}
               {fit.kind === "fit" && fit.other_way && <OtherWay way={fit.other_way} />}

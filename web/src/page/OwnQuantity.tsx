@@ -1,12 +1,16 @@
-import { Pencil, X } from "lucide-react";
+import { Crosshair, Pencil, X } from "lucide-react";
 import { type FormEvent, useState } from "react";
 
 import type { ComputedFit } from "../fits/kinds";
+import { measureFor } from "../study/view";
+import { NextPlace } from "./NextPlace";
 
 export type Wanted = NonNullable<ComputedFit["follows"]>[number];
 type Found = ComputedFit["derived"][number];
 
 interface Props {
+  /** How the API names it among the quantities of its fit. */
+  of: string;
   wanted: Wanted;
   /** What came of it; undefined while it is being thought of. */
   found: Found | undefined;
@@ -15,7 +19,7 @@ interface Props {
 }
 
 /** A quantity of one's own with its uncertainty, what contributes to that, and whether it agrees with an accepted value. */
-export function OwnQuantity({ wanted, found, onPut, onRemove }: Props) {
+export function OwnQuantity({ of, wanted, found, onPut, onRemove }: Props) {
   const [editing, setEditing] = useState(!wanted.formula);
   if (editing)
     return (
@@ -40,6 +44,9 @@ export function OwnQuantity({ wanted, found, onPut, onRemove }: Props) {
         <span>{found?.text}</span>
       </p>
       <span className="no-print flex">
+        <button className="icon-button" aria-label={`Where to measure next for ${wanted.name}`} onClick={() => measureFor(of)}>
+          <Crosshair size={13} />
+        </button>
         <button className="icon-button" aria-label={`Change ${wanted.name}`} onClick={() => setEditing(true)}>
           <Pencil size={13} />
         </button>
@@ -48,6 +55,9 @@ export function OwnQuantity({ wanted, found, onPut, onRemove }: Props) {
         </button>
       </span>
       {found && <Said found={found} />}
+      <div className="col-span-2">
+        <NextPlace of={of} />
+      </div>
     </li>
   );
 }

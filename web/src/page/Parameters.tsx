@@ -6,6 +6,7 @@ import { useChange } from "../study/context";
 import { inField, readNumber } from "../ui/numbers";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
+import { NextPlaceButton } from "./NextPlace";
 import { BoundsForm, LetterForm } from "./ParameterForms";
 
 /** Each parameter with its meaning, value, standard error, unit and relative error. */
@@ -154,6 +155,9 @@ function ParameterValue({ fit, parameter }: { fit: ComputedFit; parameter: Param
               <button className="button-main">Fix</button>
             </div>
           </form>
+          {fit.kind === "fit" && !parameter.fixed && (
+            <NextPlaceButton of={`parameter:${fit.letter}:${parameter.name}`} onDone={() => setOpen(false)} />
+          )}
           {fit.kind === "fit" && <BoundsForm fit={fit} name={parameter.name} word={name} onDone={() => setOpen(false)} />}
           <LetterForm fit={fit} parameter={parameter} />
         </Popover.Content>

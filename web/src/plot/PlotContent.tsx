@@ -13,6 +13,7 @@ import { InHand } from "./InHand";
 import { JoiningLine } from "./JoiningLine";
 import { PlotCurves } from "./PlotCurves";
 import { ReadingMarks } from "./ReadingMarks";
+import { NextPlaceStrip } from "./NextPlaceStrip";
 import { LINEAR } from "./scales";
 import { SeriesLegend } from "./SeriesLegend";
 import { useCurves } from "./useCurves";
@@ -51,6 +52,7 @@ export function PlotContent({ analysis, areas, scales, marks }: Props) {
       {plot.join && !many && <JoiningLine placed={placed} x={x} y={y} />}
       <PlotCurves analysis={analysis} curves={curves} plot={plot} x={x} y={y} cased={many || marks.crowded} />
       <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={marks.caught} assumed={marks.assumed} only={marks.single} />
+      <NextPlaceStrip x={x} y={y} />
       <AnswerMarks answers={answers} values={values} asked={asked} lit={litAnswers} x={x} y={y} />
       <Grips analysis={analysis} x={x} y={y} />
       <InHand x={x} y={y} size={plot.size ?? 4.5} />

@@ -63,6 +63,14 @@ export interface Following {
   uncovered: number;
 }
 
+/** Where to measure next, and for what: `of` as the API names it. Where one can measure as typed; to which share of the uncertainty. */
+export interface Measuring {
+  of: string;
+  low: string;
+  high: string;
+  share: number;
+}
+
 interface View {
   /** Null until a cell or a point is chosen. Its rows are lit in the table, on the plot and in the strip. */
   selection: Selection | null;
@@ -86,6 +94,8 @@ interface View {
   lens: Lens;
   resample: Resample;
   following: Following;
+  /** What more readings are wanted for; null while nobody asks. */
+  measuring: Measuring | null;
   tool: Tool;
   /** The reading in hand and where it would go, in the units of the axes; the view stands still meanwhile. */
   inHand: { row: number; x: number; y: number } | null;
@@ -117,6 +127,7 @@ const START: View = {
   lens: "plot",
   resample: { kind: "shares", share: 50, times: 9, parts: 5, seed: 1, letters: null, together: false },
   following: { of: "", what: "", form: "fractions", places: 4, x: "", y: "", covered: false, uncovered: 1 },
+  measuring: null,
   tool: "look",
   inHand: null,
   turning: null,
@@ -151,6 +162,14 @@ export function followWorkings(of: string) {
   setView({ lens: "workings", panel: "plot", caught: null });
   follow({ of, what: "", x: "", y: "" });
 }
+
+/** Where to measure next for one thing, shown on the plot; asked again, no longer. */
+export const measureFor = (of: string) =>
+  setView(({ measuring, lens }) =>
+    measuring?.of === of
+      ? { measuring: null }
+      : { measuring: { low: "", high: "", share: 50, ...measuring, of }, lens: lens === "compare" ? "plot" : lens },
+  );
 
 /** First and last row of the selection. */
 export function litRows(selection: Selection | null): [number, number] | null {
