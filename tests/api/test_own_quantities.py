@@ -33,7 +33,10 @@ class OwnQuantities(ApiCase):
         self.assertIn("9.84 ± 0.05", found["text"])
         self.assertTrue(found["interval"])
         self.assertEqual([one["source"] for one in found["budget"]], ["m"])
-        self.assertEqual(found["agreement"], "Differs by 0.63 standard uncertainties: no disagreement (p = 0.58).")
+        self.assertEqual(
+            found["agreement"],
+            "Differs by 0.63 standard uncertainties: no disagreement (p = 0.58). A difference of 0.25 would be noticed four times in five.",
+        )
 
     def test_the_budget_sums_to_one(self) -> None:
         (found,) = self.own(self.put(1, {"name": "at 1", "formula": "m + c"}))

@@ -247,7 +247,7 @@ class Wide(Screens):
         narrow = parts.is_visible()
         if narrow:
             parts.get_by_role("button", name="Readings").click()
-        self.header("Column level").click()
+        self.page.get_by_role("button", name="Column level").click()
         self.page.get_by_label("Uncertainty", exact=True).fill("±0.5; 0.2")
         self.page.get_by_text("Ways to write it").click()
         expect(self.page.get_by_text("Used as a standard uncertainty of")).to_be_visible()

@@ -67,6 +67,12 @@ class TakingFiles(BrowserCase):
         self.page.get_by_label("Model of fit B").select_option("line")
         self.page.get_by_label("Fitted to").nth(1).select_option("flood")
         expect(self.curve()).to_have_count(2)
+        self.page.get_by_role("radio", name="Compare").click()
+        card = self.page.get_by_role("region", name="Parameters of A and B")
+        expect(card).to_contain_text("difference")
+        expect(
+            self.page.get_by_text("Nothing is left to test with whether one curve would do for A and B.")
+        ).to_be_visible()
 
     def test_or_become_studies_of_their_own(self) -> None:
         self.open_shelf()

@@ -87,6 +87,16 @@ class Pasting(BrowserCase):
         self.page.keyboard.press("Control+v")
         expect(self.page.get_by_role("dialog", name="Import a table")).to_be_visible()
 
+    def test_a_list_of_words_goes_straight_into_a_column_of_labels(self) -> None:
+        self.open_new()
+        self.fill("1\t2\n2\t3\n3\t5")
+        self.choose_from("Column", "Series")
+        expect(self.page.get_by_label("series, row 1")).to_be_focused()
+        self.paste("first ebb\nfirst ebb\nflood; late")
+        self.expect_cell(3, 2, "flood; late")
+        expect(self.page.get_by_role("dialog")).to_have_count(0)
+        expect(self.page.get_by_label("Fitted to")).to_be_visible()
+
     def test_what_is_uncertain_is_asked(self) -> None:
         self.open_new()
         self.copy("1,500\t2,250\n1,750\t2,500\n2,125\t2,875")

@@ -6,9 +6,10 @@ from ridge.core.carrying.constants import CONSTANTS, KnownConstant, expanded, in
 from ridge.core.carrying.following import Follows, follow
 from ridge.core.carrying.next_reading import NextReading, where_next
 from ridge.core.carrying.propagation import CURVED, Propagated, propagate
+from ridge.core.carrying.same_curve import SameCurve, same_curve
 from ridge.core.carrying.telling_apart import TellingApart, tell_apart
 
 __all__ = [
-    "CONSTANTS", "CURVED", "Agreement", "Follows", "KnownConstant", "NextReading", "Propagated", "Step", "TellingApart", "agree", "carry",
-    "expanded", "follow", "in_quadrature", "propagate", "rectangular", "simulated", "tell_apart", "where_next",
+    "CONSTANTS", "CURVED", "Agreement", "Follows", "KnownConstant", "NextReading", "Propagated", "SameCurve", "Step", "TellingApart", "agree", "carry",
+    "expanded", "follow", "in_quadrature", "propagate", "rectangular", "same_curve", "simulated", "tell_apart", "where_next",
 ]  # fmt: skip

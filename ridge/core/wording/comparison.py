@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ridge.core.carrying import SameCurve
 from ridge.core.judging.comparison import Nested, Row, Rung
 from ridge.core.judging.significance import SIGNIFICANT
 from ridge.core.numerals import p_text, share, significant
@@ -70,6 +71,21 @@ def word_nested(nested: Nested, smaller: str, larger: str) -> str:
         return f"{extra} {verb} the fit significantly ({p_text(nested.p)}; {said})."
     give = "give" if nested.added > 1 else "gives"
     return f"{extra} {give} no significant improvement ({p_text(nested.p)}; {said}); prefer the simpler model."
+
+
+def word_same_curve(found: SameCurve, first: str, second: str) -> str:
+    """Whether one curve would do for two fits of the same model to different readings, and by which test."""
+    if found.p is None or found.f is None:
+        return f"Nothing is left to test with whether one curve would do for {first} and {second}."
+    known = found.together.readings.absolute_errors
+    said = (
+        f"χ² = {significant(found.f * found.saved, 3).text} with {found.saved} degree{'' if found.saved == 1 else 's'} of freedom"
+        if known
+        else f"Chow's test, F = {significant(found.f, 3).text} with {found.saved} and {found.degrees_of_freedom} degrees of freedom"
+    )
+    if found.p < SIGNIFICANT:
+        return f"One curve for {first} and {second} fits significantly worse than two ({p_text(found.p)}; {said}): they differ."
+    return f"Nothing significant speaks against one curve for {first} and {second} ({p_text(found.p)}; {said}): they may share it."
 
 
 def word_ladder(rungs: Sequence[Rung], naming: Naming) -> str:

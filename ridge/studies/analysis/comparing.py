@@ -5,10 +5,11 @@ from __future__ import annotations
 import contextlib
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import permutations
+from itertools import combinations, permutations
 
 import numpy as np
 
+from ridge.core.carrying import SameCurve, same_curve
 from ridge.core.errors import RidgeError
 from ridge.core.judging.comparison import Nested, Row, Rung, compare, degree_ladder, nested_test, refit
 from ridge.core.results.fit import Fit
@@ -28,14 +29,24 @@ class NestedPair:
 
 
 @dataclass(frozen=True)
+class AlikePair:
+    """Two fits of one model to different readings, such as two series, and whether they are the same curve."""
+
+    first: Fitted
+    second: Fitted
+    found: SameCurve
+
+
+@dataclass(frozen=True)
 class Compared:
-    """Fits side by side: their criteria in the same order, whether these can be compared, F-tests, and polynomials by degree;
-    None where there are too many readings for these."""
+    """Fits side by side: their criteria in the same order, whether these can be compared, F-tests, those that could be one curve, and
+    polynomials by degree; None where there are too many readings for these."""
 
     fits: tuple[Fitted, ...]
     rows: tuple[Row, ...]
     comparable: bool
     nested: tuple[NestedPair, ...]
+    alike: tuple[AlikePair, ...]
     ladder: tuple[Rung, ...] | None
 
 
@@ -43,7 +54,9 @@ def compared(fitted: Sequence[Fitted]) -> Compared:
     rows = tuple(compare([one.fit for one in fitted if one.fit is not None]))
     few = not rows or rows[0].fit.statistics.n <= MOST_FOR_LADDER
     ladder = tuple(degree_ladder(rows[0].fit, HIGHEST_DEGREE)) if rows and few else ()
-    return Compared(tuple(fitted), rows, _comparable(rows), tuple(_nested(fitted)), ladder if few else None)
+    return Compared(
+        tuple(fitted), rows, _comparable(rows), tuple(_nested(fitted)), tuple(_alike(fitted)), ladder if few else None
+    )
 
 
 def _nested(fitted: Sequence[Fitted]) -> Iterator[NestedPair]:
@@ -51,6 +64,13 @@ def _nested(fitted: Sequence[Fitted]) -> Iterator[NestedPair]:
         if small.fit is not None and large.fit is not None:
             with contextlib.suppress(RidgeError):
                 yield NestedPair(small, large, nested_test(small.fit, large.fit))
+
+
+def _alike(fitted: Sequence[Fitted]) -> Iterator[AlikePair]:
+    for first, second in combinations(fitted, 2):
+        if first.fit is not None and second.fit is not None:
+            with contextlib.suppress(RidgeError):
+                yield AlikePair(first, second, same_curve(first.fit, second.fit))
 
 
 def _comparable(rows: Sequence[Row]) -> bool:

@@ -13,16 +13,20 @@ from ridge.core.wording.comparison import (
     word_criterion,
     word_ladder,
     word_nested,
+    word_same_curve,
     word_without,
 )
-from ridge.core.wording.naming import Naming
-from ridge.studies.analysis.comparing import Compared, compared, fitted_without
+from ridge.core.wording.naming import Naming, with_unit
+from ridge.core.wording.rounding import round_with_uncertainty
+from ridge.studies.analysis.comparing import AlikePair, Compared, compared, fitted_without
 from ridge.studies.analysis.curves import default_view, finite, sample_curve
-from ridge.studies.analysis.fits import fit_all, fit_one
+from ridge.studies.analysis.fits import Fitted, fit_all, fit_one
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.state import StudyState
 from ridge.studies.words.fit_words import name_of
 from ridge.studies.words.lens_schemas import (
+    AlikeOut,
+    AlikeRowOut,
     ComparedOut,
     ComparisonOut,
     CriterionOut,
@@ -81,9 +85,31 @@ def _said(found: Compared, naming: Naming) -> ComparisonOut:
             )
             for one in found.nested
         ],
+        alike=[_alike(pair, naming) for pair in found.alike],
         ladder=[_rung(rung, naming) for rung in ladder],
         ladder_sentence=NO_LADDER if found.ladder is None else word_ladder(ladder, naming) if found.rows else "",
     )
+
+
+def _alike(pair: AlikePair, naming: Naming) -> AlikeOut:
+    first, second = pair.first.wanted.letter, pair.second.wanted.letter
+    rows = [
+        AlikeRowOut(
+            symbol=naming.letter(name),
+            first=_value(pair.first, name, naming),
+            second=_value(pair.second, name, naming),
+            says=agreement.message,
+        )
+        for name, agreement in pair.found.parameters.items()
+    ]
+    return AlikeOut(first=first, second=second, sentence=word_same_curve(pair.found, first, second), rows=rows)
+
+
+def _value(one: Fitted, name: str, naming: Naming) -> str:
+    assert one.fit is not None
+    parameter = one.fit.parameters[name]
+    text = round_with_uncertainty(parameter.value, parameter.standard_error).text
+    return with_unit(text, naming.parameter_units(one.fit.model)[name])
 
 
 def _rung(rung: Rung, naming: Naming) -> RungOut:

@@ -85,6 +85,24 @@ class RungOut(Schema):
     error_text: str
 
 
+class AlikeRowOut(Schema):
+    """One parameter of two fits: both values, and what their difference says."""
+
+    symbol: str
+    first: str
+    second: str
+    says: str
+
+
+class AlikeOut(Schema):
+    """Two fits of one model to different readings, and whether one curve would do for both."""
+
+    first: str
+    second: str
+    sentence: str
+    rows: list[AlikeRowOut]
+
+
 class ComparisonOut(Schema):
     """``remark``: why the criteria do not compare these fits, if so."""
 
@@ -92,6 +110,7 @@ class ComparisonOut(Schema):
     fits: list[ComparedOut]
     remark: str
     nested: list[NestedOut]
+    alike: list[AlikeOut]
     ladder: list[RungOut]
     ladder_sentence: str
 

@@ -112,4 +112,10 @@ def _agreement(one: OwnQuantity, found: Follows) -> str:
     if not one.accepted.strip():
         return ""
     accepted, error = read_number(one.accepted), read_number(one.accepted_error)
-    return agree(found, accepted, error or 0.0).message if accepted is not None else ""
+    if accepted is None:
+        return ""
+    beside = agree(found, accepted, error or 0.0)
+    if beside.noticeable is None:
+        return beside.message
+    noticed = with_unit(significant(beside.noticeable, 2).text, found.unit)
+    return f"{beside.message} A difference of {noticed} would be noticed four times in five."

@@ -865,6 +865,34 @@ export interface components {
             series?: string;
         };
         /**
+         * AlikeOut
+         * @description Two fits of one model to different readings, and whether one curve would do for both.
+         */
+        AlikeOut: {
+            /** First */
+            first: string;
+            /** Rows */
+            rows: components["schemas"]["AlikeRowOut"][];
+            /** Second */
+            second: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * AlikeRowOut
+         * @description One parameter of two fits: both values, and what their difference says.
+         */
+        AlikeRowOut: {
+            /** First */
+            first: string;
+            /** Says */
+            says: string;
+            /** Second */
+            second: string;
+            /** Symbol */
+            symbol: string;
+        };
+        /**
          * AnalysisOut
          * @description Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``. ``same_readings``: in a
          *     preview of a change that leaves the readings alone, they are not sent again: ``status``, ``x``, ``y``, both errors,
@@ -1575,6 +1603,8 @@ export interface components {
          * @description ``remark``: why the criteria do not compare these fits, if so.
          */
         ComparisonOut: {
+            /** Alike */
+            alike: components["schemas"]["AlikeOut"][];
             /** Criteria */
             criteria: components["schemas"]["CriterionOut"][];
             /** Fits */

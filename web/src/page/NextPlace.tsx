@@ -14,7 +14,7 @@ export function NextPlace({ of }: { of: string }) {
   return (
     <section aria-label="Where to measure next" className="no-print mt-1 grid gap-1.5 border border-rule bg-well px-2 py-1.5 text-note">
       <div className="flex items-baseline justify-between gap-2">
-        <h4 className="font-semibold">Where to measure next</h4>
+        <h3 className="font-semibold">Where to measure next</h3>
         <button className="icon-button" aria-label="Close where to measure next" onClick={() => setView({ measuring: null })}>
           <X size={13} />
         </button>

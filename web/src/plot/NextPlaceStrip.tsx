@@ -19,6 +19,7 @@ export function NextPlaceStrip({ x, y }: { x: Scale; y: Scale }) {
   const best = found.best == null ? NaN : x(found.best);
   return (
     <g
+      role="img"
       data-testid="next-place"
       aria-label={`How much one more reading narrows ${found.called ?? ""}, along the x axis`}
       pointerEvents="none"

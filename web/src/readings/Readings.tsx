@@ -54,7 +54,12 @@ export function Readings() {
         <button className="button" onClick={() => void paste()}>
           <ClipboardPaste size={14} /> Paste
         </button>
-        <TableMenu onFind={() => setFinding(true)} onGenerate={() => setGenerating(true)} onCalculate={() => setCalculating(true)} />
+        <TableMenu
+          onBegin={grid.begin}
+          onFind={() => setFinding(true)}
+          onGenerate={() => setGenerating(true)}
+          onCalculate={() => setCalculating(true)}
+        />
       </div>
       {calculating && <CalculatedDialog onClose={() => setCalculating(false)} />}
       {generating && <GenerateDialog onClose={() => setGenerating(false)} />}

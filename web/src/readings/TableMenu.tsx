@@ -3,15 +3,23 @@ import { DropdownMenu } from "radix-ui";
 
 import type { Change, Role } from "../api/client";
 import { useAnalysisPart, useNaming, useChange, useStudy } from "../study/context";
-import { select, setView } from "../study/view";
+import { type Place, select, setView } from "../study/view";
 import { FileButton } from "./FileButton";
 import { chooseSign } from "../ui/chooseSign";
 import { Menu } from "../ui/Menu";
 
 type Added = { word: string; role: Role; more?: Partial<Extract<Change, { kind: "add_column" }>> };
 
+interface Props {
+  onFind: () => void;
+  onGenerate: () => void;
+  onCalculate: () => void;
+  /** The first cell of a column that is being added. */
+  onBegin: (place: Place) => void;
+}
+
 /** Open a file, add a column. */
-export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => void; onGenerate: () => void; onCalculate: () => void }) {
+export function TableMenu({ onFind, onGenerate, onCalculate, onBegin }: Props) {
   const study = useStudy();
   const naming = useNaming();
   const repeated = useAnalysisPart((analysis) => analysis.repeated_x);
@@ -26,7 +34,7 @@ export function TableMenu({ onFind, onGenerate, onCalculate }: { onFind: () => v
   ].filter(({ role }) => !held.has(role));
   const add = (role: Role, more: Added["more"] = {}) => {
     change({ kind: "add_column", role, ...more });
-    select({ row: 0, col: study.columns.length });
+    onBegin({ row: 0, col: study.columns.length });
   };
   const other = study.decimal_sign === "comma" ? "point" : "comma";
   return (

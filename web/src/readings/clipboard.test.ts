@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { blockToText, isPlain, textToBlock } from "./clipboard";
+import { blockToText, isPlain, linesAsCells, textToBlock } from "./clipboard";
 
 describe("a pasted text", () => {
   it("is cut by tabs, else by semicolons, else by spaces where every line has as many parts", () => {
@@ -39,5 +39,11 @@ describe("a pasted text", () => {
     ["2×10^3\t1e-5\n3\t4", true],
   ])("%j goes straight into the cells: %s", (text, plain) => {
     expect(isPlain(text)).toBe(plain);
+  });
+});
+
+describe("a list of words", () => {
+  it("has one cell a line, whatever stands in it", () => {
+    expect(linesAsCells('first ebb\r\n±0.5; 2 %\n"a ""b"""\n\n')).toEqual([["first ebb"], ["±0.5; 2 %"], ['a "b"']]);
   });
 });

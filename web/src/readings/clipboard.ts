@@ -21,6 +21,14 @@ export function textToBlock(text: string): string[][] {
   return lines.map((line) => [unquote(line)]);
 }
 
+/** Each line one cell: labels, or uncertainties as certificates write them, whose spaces and semicolons part nothing. */
+export const linesAsCells = (text: string): string[][] =>
+  text
+    .replace(/\r\n?/g, "\n")
+    .replace(/\n+$/, "")
+    .split("\n")
+    .map((line) => [unquote(line)]);
+
 const NUMBER = /^[+\-−–]?(?:\d[\d \u00a0\u202f]*(?:[.,]\d*)?|[.,]\d+)(?:\s*(?:[eE]|[×·*x]\s*10\^?)\s*[+\-−⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹\d]+)?$/;
 
 /** 1,234 may be a decimal or a thousand, and 12 500 one number or two cells. */

@@ -34,6 +34,12 @@ export function useGrid() {
     select(target, extend ? (selection?.anchor ?? active) : target);
   }
 
+  /** To a cell of a column that is being added: the focus comes with it. */
+  function begin(place: Place) {
+    focus.want();
+    select(place);
+  }
+
   /** A whole row, or with `extend` all from the one chosen before to this. */
   function goRow(row: number, extend: boolean) {
     focus.want();
@@ -87,7 +93,7 @@ export function useGrid() {
     settleFocus: focus.settle,
     refocus: focus.refocus,
     write: (sign: string) => focus.write(sign, text.type),
-    ...{ go, goRow, nextRow, nextCell, edit, onKeyDown },
+    ...{ go, begin, goRow, nextRow, nextCell, edit, onKeyDown },
     ...useGridClipboard({ block, text, want: focus.want, clear }),
     ...rowActions,
   };

@@ -3,9 +3,12 @@ import type { ClipboardEvent } from "react";
 import { useQueue, useStudy } from "../study/context";
 import { select, setView } from "../study/view";
 import { cellInSign } from "../ui/decimalSign";
-import { blockToText, isPlain, textToBlock } from "./clipboard";
+import { blockToText, isPlain, linesAsCells, textToBlock } from "./clipboard";
 import { type Block, textsOf } from "./gridBlock";
 import type { useCellText } from "./useCellText";
+
+/** Roles of columns into which a list of words can be pasted. */
+const TAKES_WORDS: string[] = ["series", "other", "x_error", "y_error"];
 
 interface Wanted {
   block: Block;
@@ -23,8 +26,10 @@ export function useGridClipboard({ block, text, want, clear }: Wanted) {
 
   function paste(pasted: string) {
     const [row, col] = [block.top, block.left];
-    if (!isPlain(pasted)) return setView({ incoming: { text: pasted, at: { row, col } } });
-    const cells = textToBlock(pasted);
+    const plain = isPlain(pasted);
+    const words = !plain && TAKES_WORDS.includes(study.columns[col]?.role ?? "") && !pasted.includes("\t");
+    if (!plain && !words) return setView({ incoming: { text: pasted, at: { row, col } } });
+    const cells = words ? linesAsCells(pasted) : textToBlock(pasted);
     if (!cells.length || !pasted) return;
     queue.change({ kind: "set_cells", row, column: col, block: cells });
     want();

@@ -4,6 +4,7 @@ import { api } from "../../api/client";
 import { useAnalysis, useChange, useStudy } from "../../study/context";
 import { isDrawn } from "../../fits/kinds";
 import { LensTabs } from "../LensTabs";
+import { Alike } from "./Alike";
 import { Criteria } from "./Criteria";
 import { FitCard } from "../../plot/small/FitCard";
 import { Ladder } from "./Ladder";
@@ -32,6 +33,9 @@ export function CompareLens() {
             ))}
           </ul>
           {drawn.length === 1 && <OneMore />}
+          {data?.alike.map((pair) => (
+            <Alike key={pair.first + pair.second} pair={pair} />
+          ))}
           {data && data.fits.length > 0 && <Criteria found={data} />}
           {data && data.ladder.length > 1 && <Ladder rungs={data.ladder} sentence={data.ladder_sentence} />}
         </div>
