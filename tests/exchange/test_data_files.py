@@ -94,6 +94,17 @@ class StudyTables(TestCase):
         self.assertEqual(fits.columns[3][slope], computed(analysis.fits[0]).parameters[0].number)
         self.assertIn(state.question, about_sheet(state, analysis).columns[1])
 
+    def test_quantities_of_ones_own_are_numbers_too(self) -> None:
+        analysis = analyse(build_sample("mooring-line"))
+        sheet = parameters_sheet(analysis)
+        place = sheet.columns[2].index("stiffness")
+        kind, value, error, unit = (sheet.columns[column][place] for column in (1, 3, 4, 5))
+        parameter = computed(analysis.fits[0]).parameters[0]
+        slope, its_error = parameter.number, parameter.standard_error or 0
+        self.assertEqual((kind, unit), ("follows", "N/mm"))
+        self.assertAlmostEqual(float(value) * slope, 1, 12)
+        self.assertAlmostEqual(float(error) / (its_error / slope**2), 1, 9)
+
     def test_answers_are_numbers_in_their_cells(self) -> None:
         """Read back by another reader and compared with the core, question by question."""
         asked = (

@@ -17,6 +17,7 @@ import numpy as np
 from scipy import special
 
 from ridge.core import Fit
+from ridge.core.carrying import follow
 from ridge.core.formula import Program, parse
 from ridge.core.formula.python import to_python
 from ridge.core.judging.misses import typical_miss
@@ -24,7 +25,7 @@ from ridge.core.wording.naming import parameter_called
 from ridge.studies.analysis.fits import Fitted, fit_all
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import SAMPLES, build_sample
-from ridge.studies.content.state import AnswerState, ColumnState, FitState, StudyState
+from ridge.studies.content.state import AnswerState, ColumnState, FitState, OwnQuantity, StudyState
 from ridge.studies.out.scripts import script_of
 
 LINE = re.compile(r"(\w)  (.+?) = (\S+?),?(?: ± (\S+))?(?: from (\S+) to (\S+))?(?: (\S+))?$")
@@ -158,6 +159,28 @@ class Script(TestCase):
         for sample in SAMPLES:
             with self.subTest(sample.name):
                 self.assertGreaterEqual(self.check(build_sample(sample.name)), 4)
+
+    def test_what_follows_is_worked_out_again(self) -> None:
+        """Value and standard uncertainty of quantities of one's own, by the script's own arithmetic and by the core's."""
+        state = build_sample("mooring-line")
+        fits = (
+            FitState(
+                "A",
+                "line",
+                follows=(OwnQuantity("k", "1/m"), OwnQuantity("L_0", "100*m + c"), OwnQuantity("bad", "1/q")),
+            ),
+        )
+        printed = run(script_of(replace(state, fits=fits)))
+        fit = fit_all(read_table(state), state.linked_fits)[0].fit
+        assert fit is not None
+        for name, formula in (("k", "1/slope"), ("L_0", "100*slope + intercept")):
+            found = follow(formula, fit)
+            assert found.standard_error
+            value, error, *_ = printed["A", name]
+            assert value is not None and error is not None
+            self.assertAlmostEqual(value / found.value, 1, 8)
+            self.assertAlmostEqual(error / found.standard_error, 1, 4)
+        self.assertNotIn(("A", "bad"), printed)
 
     def test_every_family(self) -> None:
         """Each on readings that it suits, leading and asked."""

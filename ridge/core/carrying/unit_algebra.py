@@ -17,7 +17,7 @@ _LOWERED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
 _WITHOUT = {"sin", "cos", "tan", "asin", "acos", "atan", "exp", "ln", "log", "log10", "log2", "sinh", "cosh", "tanh"}
 """Functions whose argument should be a plain number, and whose value is one."""
 _SAME = {"abs", "floor", "ceil", "min", "max", "round"}
-_MISREAD = re.compile(r"[√:]|\ba\.\s?u\.|\bM\b")
+_MISREAD = re.compile(r"√(?![A-Za-zµμ°Ω]+(?:$|[·*/⁻² ]))|:|\ba\.\s?u\.|\bM\b")
 """What pint reads as something else than students mean, without a word."""
 
 
@@ -42,7 +42,8 @@ def read_unit(text: str) -> PintUnit | None:
         return _registry().Unit("")
     if _MISREAD.search(text):
         return None
-    spelled = re.sub(r"([⁰¹²³⁴⁵⁶⁷⁸⁹⁻]+)", lambda match: "**" + match[1].translate(_LOWERED), text.strip())
+    spelled = re.sub(r"√([A-Za-zµμ°Ω]+)", r"\1**0.5", text.strip())
+    spelled = re.sub(r"([⁰¹²³⁴⁵⁶⁷⁸⁹⁻]+)", lambda match: "**" + match[1].translate(_LOWERED), spelled)
     for written, plain in _SPELLINGS.items():
         spelled = spelled.replace(written, plain)
     try:
@@ -58,9 +59,17 @@ def write_unit(unit: PintUnit) -> str:
         return ""
     above: list[str] = []
     below: list[str] = []
-    for name, power in sorted(unit._units.items(), key=lambda pair: (pair[1] < 0, pair[0])):
+    # A radian beside other units is a plain number (SI Brochure, 9th ed., 2.3.3) and is left out: rad/s of an angle keeps it above.
+    parts = {
+        name: power
+        for name, power in unit._units.items()
+        if not (name == "radian" and power < 0 and len(unit._units) > 1)
+    }
+    for name, power in sorted(parts.items(), key=lambda pair: (pair[1] < 0, pair[0])):
         symbol = _registry().get_symbol(str(name)).replace("Δ", "").replace("delta_", "")
         size = Fraction(str(abs(power))).limit_denominator(12)
+        if size == Fraction(1, 2):
+            symbol, size = f"√{symbol}", Fraction(1)
         raised = "" if size == 1 else str(size.numerator).translate(_RAISED) if size.denominator == 1 else f"^({size})"
         (above if power > 0 else below).append(symbol + raised)
     top = "·".join(above) or "1"

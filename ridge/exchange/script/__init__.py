@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from ridge.core.results.fit import Fit
 from ridge.exchange.script.between import write_interpolation
-from ridge.exchange.script.content import Question, Script, ScriptedFit, comment, quoted
+from ridge.exchange.script.content import Followed, Question, Script, ScriptedFit, comment, quoted
 from ridge.exchange.script.fitted import write_fit
 from ridge.exchange.script.helpers import HEAD
 
-__all__ = ["Question", "Script", "ScriptedFit", "write_script"]
+__all__ = ["Followed", "Question", "Script", "ScriptedFit", "write_script"]
 
 
 def write_script(script: Script) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ridge.core.formula.tree import Node
 from ridge.core.interpolation import Interpolation
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
@@ -21,13 +22,23 @@ class Question:
 
 
 @dataclass(frozen=True)
+class Followed:
+    """A quantity that follows from a fit: its formula in the names of the parameters, and its unit."""
+
+    name: str
+    formula: Node
+    unit: str
+
+
+@dataclass(frozen=True)
 class ScriptedFit:
-    """One curve of a script: its letter, what it is called, the curve, and what it was asked."""
+    """One curve of a script: its letter, what it is called, the curve, what it was asked, and what follows from it."""
 
     letter: str
     name: str
     curve: Fit | Interpolation
     questions: Sequence[Question]
+    follows: Sequence[Followed] = ()
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,7 @@ import numpy as np
 from ridge.core.errors import RidgeError
 from ridge.core.fitting.fit import fit as fit_readings
 from ridge.core.formula.python import to_python
-from ridge.core.formula.tree import Name, substitute
+from ridge.core.formula.tree import Name, number, substitute
 from ridge.core.numerals import significant
 from ridge.core.predicting.at_y import solve
 from ridge.core.readings import Readings
@@ -60,6 +60,7 @@ class _PlainFit:
             *self.model(),
             *(self.fitting() if self.free else self.given()),
             *self.judging(),
+            *self.follows(),
             *self.answers(),
         ]
 
@@ -148,6 +149,20 @@ class _PlainFit:
             f"typical_miss = np.sqrt(np.sum({squares}) / degrees) if degrees else np.nan",
             f'show("{letter}", "typical miss", typical_miss, None, "{quoted(self.naming.y_unit)}")',
         ]
+
+    def follows(self) -> list[str]:
+        """Quantities of one's own, where parameters are fitted."""
+        if not self.one.follows or not self.free:
+            return []
+        lines = [comment("What follows from the parameters: first order, with their covariance.")]
+        names = {old: Name(new) for old, new in self.names.items() if old in self.free}
+        for one in self.one.follows:
+            tree = substitute(one.formula, names | {old: number(value) for old, value in self.fixed.items()})
+            lines += [
+                f"value, error = following(lambda {', '.join(self.names[name] for name in self.free)}: {to_python(tree)}, values, covariance)",
+                f'show("{self.letter}", "{quoted(one.name)}", value, error, "{quoted(one.unit)}")',
+            ]
+        return lines
 
     def answers(self) -> list[str]:
         if not self.one.questions or not self.free or self.fit.critical_value(self.script.level) is None:

@@ -64,6 +64,17 @@ def covariance_of(model, values, x, weight, variance):
     return variance * inverse / np.outer(size, size)
 
 
+def following(formula, values, covariance):
+    """What follows from the parameters, and its standard uncertainty: slopes by central differences."""
+    gradient = np.empty(len(values))
+    for place, value in enumerate(values):
+        step = 1e-6 * (abs(value) or 1.0)
+        up, down = values.copy(), values.copy()
+        up[place], down[place] = value + step, value - step
+        gradient[place] = (formula(*up) - formula(*down)) / (2 * step)
+    return formula(*values), np.sqrt(gradient @ covariance @ gradient)
+
+
 def half_width(model, values, covariance, x, deviation, repeats, width):
     """Half the width of the limits of the mean of so many new readings at x."""
     gradient = slopes(model, values, np.array([x]))[0]

@@ -5,7 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ridge.studies.content.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, ReportPart, StudyState
+from ridge.studies.content.state import (
+    WHOLE_REPORT,
+    AnswerState,
+    ColumnState,
+    FitState,
+    OwnQuantity,
+    ReportPart,
+    StudyState,
+)
 
 
 @dataclass(frozen=True)
@@ -44,6 +52,7 @@ def _mooring_line(sample: Sample) -> StudyState:
         ),
         absolute_errors=True,
         aside={8: "the line slipped on the cleat"},
+        fits=(FitState("A", "line", follows=(OwnQuantity("stiffness", "1/m", "2.75", "0.05"),)),),
         answers=(AnswerState("sail", "y_at_x", "620"), AnswerState("limit", "x_at_y", "150")),
     )
 
@@ -86,7 +95,7 @@ def _tide(sample: Sample) -> StudyState:
             ColumnState("height", "height of the water", "h", "m", "y", cells=_cells(height)),
         ),
         aside={15: "digits swapped when it was written down: 4.98 was meant"},
-        fits=(FitState("A", "sinusoid"),),
+        fits=(FitState("A", "sinusoid", follows=(OwnQuantity("half a lunar day", "2*pi/ω", "12.42"),)),),
         answers=(AnswerState("noon", "y_at_x", "36"),),
     )
 
@@ -208,7 +217,8 @@ SAMPLES = (
         "mooring-line",
         "Stretch of the mooring line",
         "How far does the line stretch under a load of 620 N?",
-        "One reading is an outlier and is set aside; the load asked about is beyond the last reading.",
+        "One reading is an outlier and is set aside; the load asked about is beyond the last reading. The stiffness follows from the "
+        "slope, with its uncertainty, and stands beside what the maker states.",
         "Field group 2: R. Sele, A. Combe",
         _mooring_line,
     ),

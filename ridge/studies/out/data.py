@@ -67,7 +67,7 @@ def _cells(
 
 
 def parameters_sheet(analysis: AnalysisOut) -> Sheet:
-    """Every parameter and statistic of every fit, in full."""
+    """Every parameter, quantity of one's own and statistic of every fit, in full."""
     rows: list[tuple[float | str, ...]] = []
     for fit in analysis.fits:
         if not isinstance(fit, ComputedFit):
@@ -75,6 +75,11 @@ def parameters_sheet(analysis: AnalysisOut) -> Sheet:
         rows += [
             (fit.letter, "parameter", one.name, one.number, _or_empty(one.standard_error), one.unit)
             for one in fit.parameters
+        ]
+        rows += [
+            (fit.letter, "follows", one.name, one.number, _or_empty(one.standard_error), one.unit)
+            for one in fit.derived
+            if one.number is not None
         ]
         rows += [
             (fit.letter, "statistic", row.label, "none" if row.number is None else row.number, "", row.unit)

@@ -9,6 +9,7 @@ from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.readings import Table, read_table
 from ridge.studies.content.state import StudyState
 from ridge.studies.words.fit_words import name_of
+from ridge.studies.words.own_quantities import scripted_follows
 
 
 def script_of(state: StudyState) -> str:
@@ -20,6 +21,7 @@ def script_of(state: StudyState) -> str:
             one.wanted.name or name_of(one),
             one.curve,
             _asked(state, table, one.wanted.letter, place == 0),
+            list(scripted_follows(one.wanted.follows, one.fit, table.naming)) if one.fit is not None else (),
         )
         for place, one in enumerate(fit_all(table, state.linked_fits))
         if one.curve is not None

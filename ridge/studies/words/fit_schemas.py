@@ -96,6 +96,8 @@ class DerivedOut(Schema):
     remark: str = ""
     agreement: str = ""
     problem: str = ""
+    number: float | None = None
+    standard_error: float | None = None
 
 
 class BoundsOut(Schema):

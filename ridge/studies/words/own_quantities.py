@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from ridge.core.carrying import CONSTANTS, Follows, agree, follow
 from ridge.core.errors import RidgeError
@@ -15,6 +15,7 @@ from ridge.core.wording.limits import limits_text
 from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.exchange.cells import NotANumber, read_number
+from ridge.exchange.script import Followed
 from ridge.studies.content.state import OwnQuantity
 from ridge.studies.words.fit_schemas import DerivedOut, ShareOut
 
@@ -41,7 +42,7 @@ def _own(one: OwnQuantity, fit: Fit, naming: Naming, level: float) -> DerivedOut
     value = round_with_uncertainty(found.value, error or None).text
     low, high = found.interval(level) if error else (-math.inf, math.inf)
     return DerivedOut(
-        name=one.name, text=with_unit(value, found.unit), full=full(found.value), value=value, unit=found.unit,
+        name=one.name, text=with_unit(value, found.unit), full=full(found.value), value=value, unit=found.unit, number=found.value, standard_error=error,
         interval=limits_text(low, high) if error and math.isfinite(low) and math.isfinite(high) else "",
         formula=one.formula, budget=_budget(found, naming) if error else [], remark=_remark(found, level, bool(error)),
         agreement=agreement if estimated else "",
@@ -61,6 +62,17 @@ def in_parameters(formula: str, fit: Fit, naming: Naming) -> Node:
         elif name in CONSTANTS:
             meant[name] = number(CONSTANTS[name].value)
     return substitute(tree, meant)
+
+
+def scripted_follows(wanted: Sequence[OwnQuantity], fit: Fit, naming: Naming) -> Iterator[Followed]:
+    """Those that have a value, for a script."""
+    for one in wanted:
+        try:
+            found, tree = _followed(one, fit, naming), in_parameters(one.formula, fit, naming)
+        except RidgeError:
+            continue
+        if math.isfinite(found.value):
+            yield Followed(one.name, tree, found.unit)
 
 
 def _followed(one: OwnQuantity, fit: Fit, naming: Naming) -> Follows:

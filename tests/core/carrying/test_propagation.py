@@ -123,7 +123,7 @@ class Units(TestCase):
         for formula, units, wanted in (
             ("a/b", {"a": "mV", "b": "g/kg"}, "kg·mV/g"),
             ("4*pi^2*a/b^2", {"a": "m", "b": "s"}, "m/s²"),
-            ("sqrt(a)/b", {"a": "cm", "b": "s"}, "cm^(1/2)/s"),
+            ("sqrt(a)/b", {"a": "cm", "b": "s"}, "√cm/s"),
             ("a + b", {"a": "mm", "b": "mm"}, "mm"),
             ("2*a - 1", {"a": "m"}, "m"),
             ("a*b", {"a": "°C", "b": "1/min"}, "°C/min"),
@@ -140,11 +140,19 @@ class Units(TestCase):
             ("sin(a)", {"a": "m"}, "sin is taken of something in m"),
             ("ln(a)", {"a": "kg"}, "ln is taken of something in kg"),
             ("a*b", {"a": "flurbs", "b": "s"}, "'flurbs' is not a unit"),
-            ("a*b", {"a": "√cm", "b": "s"}, "'√cm' is not a unit"),
+            ("a*b", {"a": "√(cm", "b": "s"}, "'√(cm' is not a unit"),
         ):
             found = propagate(formula, sources, units=units)
             self.assertIn(remark, found.unit_remark, formula)
             self.assertTrue(np.isfinite(found.value))
+
+    def test_roots_of_units(self) -> None:
+        """Of the speed of a jet from a height: √h in √cm, and back."""
+        found = propagate("sqrt(h)/t", {"h": (4.0, 0.1), "t": (2.0, 0.1)}, units={"h": "cm", "t": "s"})
+        self.assertEqual(found.unit, "√cm/s")
+        self.assertEqual(propagate("r^2", {"r": (2.0, 0.1)}, units={"r": "√cm"}).unit, "cm")
+        self.assertEqual(propagate("2*pi/w", {"w": (2.0, 0.1)}, units={"w": "rad/h"}).unit, "h")
+        self.assertEqual(propagate("2*w", {"w": (2.0, 0.1)}, units={"w": "rad/h"}).unit, "rad/h")
 
     def test_simplified_and_converted(self) -> None:
         self.assertEqual(simplified("N/(kg·m/s²)"), "")

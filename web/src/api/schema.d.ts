@@ -1748,6 +1748,8 @@ export interface components {
             meaning?: string;
             /** Name */
             name: string;
+            /** Number */
+            number?: number | null;
             /**
              * Problem
              * @default
@@ -1758,6 +1760,8 @@ export interface components {
              * @default
              */
             remark?: string;
+            /** Standard Error */
+            standard_error?: number | null;
             /** Text */
             text: string;
             /**
