@@ -30,12 +30,12 @@ class Alike(SimpleTestCase):
         self.assertIn("cm/s", slope.first)
         self.assertRegex(
             found[0].sentence,
-            r"^One curve for A and B fits significantly worse than two .*Chow's test, F = .* with 2 and 6 degrees",
+            r"^Evidence that A and B differ: one curve for both fits significantly worse than two .*Chow's test, F = .* with 2 and 6 degrees",
         )
 
     def test_what_may_be_one(self) -> None:
         found = comparison_of(pair("2.0 4.1 6.0 8.0 10.0")).alike
-        self.assertIn("Nothing significant speaks against one curve for A and B", found[0].sentence)
+        self.assertIn("No significant difference between A and B", found[0].sentence)
 
     def test_known_uncertainties_are_tested_by_chi_squared(self) -> None:
         state = pair("4.2 5.8 8.1 9.9 12.0", absolute_errors=True)
@@ -61,5 +61,5 @@ class Alike(SimpleTestCase):
             fits=(FitState("A", "line", series="u"), FitState("B", "line", series="v")),
         )  # fmt: skip
         found = comparison_of(state).alike[0]
-        self.assertIn("Nothing is left to test with", found.sentence)
+        self.assertIn("No degrees of freedom are left", found.sentence)
         self.assertIn("cannot be judged", found.rows[0].says)

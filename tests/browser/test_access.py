@@ -255,7 +255,7 @@ class Wide(Screens):
         self.page.keyboard.press("Escape")
         if narrow:
             parts.get_by_role("button", name="Page").click()
-        self.choose_for("A", "Where a reading tells it from B")
+        self.choose_for("A", "Where a reading separates it from B")
         expect(self.page.get_by_role("region", name="Where to measure next")).to_contain_text("differ most")
         self.check("where to measure next")
 

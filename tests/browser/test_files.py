@@ -71,7 +71,7 @@ class TakingFiles(BrowserCase):
         card = self.page.get_by_role("region", name="Parameters of A and B")
         expect(card).to_contain_text("difference")
         expect(
-            self.page.get_by_text("Nothing is left to test with whether one curve would do for A and B.")
+            self.page.get_by_text("No degrees of freedom are left to test whether one curve would do for A and B.")
         ).to_be_visible()
 
     def test_or_become_studies_of_their_own(self) -> None:

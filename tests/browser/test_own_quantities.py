@@ -81,6 +81,6 @@ class WhereNext(BrowserCase):
 
     def test_to_tell_two_models_apart(self) -> None:
         self.open_sample("A draining bucket")
-        self.choose_for("A", "Where a reading tells it from B")
+        self.choose_for("A", "Where a reading separates it from B")
         expect(self.panel()).to_contain_text("A and B differ most at t = ")
         expect(self.page.get_by_label("Share of the uncertainty, in per cent")).to_have_count(0)

@@ -76,7 +76,7 @@ def word_nested(nested: Nested, smaller: str, larger: str) -> str:
 def word_same_curve(found: SameCurve, first: str, second: str) -> str:
     """Whether one curve would do for two fits of the same model to different readings, and by which test."""
     if found.p is None or found.f is None:
-        return f"Nothing is left to test with whether one curve would do for {first} and {second}."
+        return f"No degrees of freedom are left to test whether one curve would do for {first} and {second}."
     known = found.together.readings.absolute_errors
     said = (
         f"χ² = {significant(found.f * found.saved, 3).text} with {found.saved} degree{'' if found.saved == 1 else 's'} of freedom"
@@ -84,8 +84,10 @@ def word_same_curve(found: SameCurve, first: str, second: str) -> str:
         else f"Chow's test, F = {significant(found.f, 3).text} with {found.saved} and {found.degrees_of_freedom} degrees of freedom"
     )
     if found.p < SIGNIFICANT:
-        return f"One curve for {first} and {second} fits significantly worse than two ({p_text(found.p)}; {said}): they differ."
-    return f"Nothing significant speaks against one curve for {first} and {second} ({p_text(found.p)}; {said}): they may share it."
+        return f"Evidence that {first} and {second} differ: one curve for both fits significantly worse than two ({p_text(found.p)}; {said})."
+    return (
+        f"No significant difference between {first} and {second} ({p_text(found.p)}; {said}): one curve may serve both."
+    )
 
 
 def word_ladder(rungs: Sequence[Rung], naming: Naming) -> str:

@@ -62,8 +62,8 @@ def apart_sentence(found: TellingApart, naming: Naming, first: str, second: str)
     by = significant(found.most, 2).text
     text = f"{first} and {second} differ most at {naming.x} = {at}: by {by} standard uncertainties of a reading there."
     if found.most < CLEARLY:
-        return text + " One reading does not tell them apart; several there may."
-    return text + " A reading there tells them apart."
+        return text + " One reading does not separate them; several there may."
+    return text + " A reading there separates them."
 
 
 def _at(x: float, naming: Naming) -> str:

@@ -25,7 +25,7 @@ from ridge.studies.words.lens_schemas import NextPlaceIn, NextPlaceOut
 from ridge.studies.words.own_quantities import in_parameters
 
 GONE = "This is no longer part of the study."
-NO_SCATTER = "Nothing tells how uncertain it is, so nothing can be said of what would narrow it."
+NO_SCATTER = "Its uncertainty is unknown, so nothing can be said of what would narrow it."
 
 
 class _Unsaid(Exception):

@@ -128,7 +128,7 @@ function Rivals({ letter }: { letter: string }) {
     .filter((other) => other !== letter)
     .map((other) => (
       <DropdownMenu.Item key={other} className="menu-item" onSelect={() => measureFor(`apart:${letter}:${other}`)}>
-        <Crosshair size={15} /> Where a reading tells it from {other}
+        <Crosshair size={15} /> Where a reading separates it from {other}
       </DropdownMenu.Item>
     ));
 }

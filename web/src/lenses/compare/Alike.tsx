@@ -10,7 +10,7 @@ export function Alike({ pair }: { pair: Pair }) {
   const heads = ["parameter", pair.first, pair.second, "difference"];
   return (
     <TableCard
-      title={`${pair.first} and ${pair.second}: the same?`}
+      title={`${pair.first} and ${pair.second} compared`}
       label={`Parameters of ${pair.first} and ${pair.second}`}
       copy={{
         label: `Copy the comparison of ${pair.first} and ${pair.second}`,
