@@ -177,6 +177,17 @@ class Averaged(SimpleTestCase):
         made = after(state, "average_repeats")
         self.assertEqual([float(cell) for cell in made.columns[1].cells], [2e-30, 5.5e-30])
         self.assertEqual(float(made.columns[2].cells[0]), 1e-30)
+        made = after(
+            study(column("x", "x", "1 1 2 2"), column("y", "y", "1e30 3e30 -4.5e295 4.7e295")), "average_repeats"
+        )
+        self.assertEqual([float(cell) for cell in made.columns[1].cells], [2e30, 1e294])
+        made = after(
+            study(column("x", "x", "1 2"), column("y", "y", "1e290 2.5e-290", unit="m")),
+            "convert_column",
+            key="y",
+            unit="km",
+        )
+        self.assertEqual(made.columns[1].cells, ("1e+287", "2.5e-293"))
 
     def test_what_cannot_be_averaged(self) -> None:
         plain = study(column("t", "x", "1 2 3"), column("y", "y", "1 2 3"))

@@ -50,7 +50,7 @@ def calculate(state: StudyState) -> dict[str, Calculated]:
 def uncertainty_from_sources(state: StudyState, column: ColumnState) -> Carried:
     """What a calculated column has from its sources; one that is fitted cannot use a fit."""
     fits = None if column.role in FITTED_ROLES else _fit_values(state)
-    return carried(state, column, column_values(state, fits), fits)
+    return carried(state, column, column_values(state, fits), fits, tried=True)
 
 
 def _fit_values(state: StudyState) -> dict[str, FitValues]:

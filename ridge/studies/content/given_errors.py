@@ -105,9 +105,15 @@ def _same_share(per_cent: Array) -> float | None:
 
 
 def carried(
-    state: StudyState, column: ColumnState, values: Values, fits: Mapping[str, FitValues] | None = None
+    state: StudyState,
+    column: ColumnState,
+    values: Values,
+    fits: Mapping[str, FitValues] | None = None,
+    *,
+    tried: bool = False,
 ) -> Carried:
-    """The uncertainty and the unit of a calculated column from those of what it is calculated from."""
+    """The uncertainty and the unit of a calculated column from those of what it is calculated from; ``tried``: also against a
+    simulation."""
     chain = _Chain(state, values, fits)
     try:
         name = chain.take(column)
@@ -118,7 +124,7 @@ def carried(
     ]
     if not chain.uncertain:
         return Carried(found, "Nothing that it is calculated from has an uncertainty.")
-    return Carried(found, poor=chain.poorest(name, found))
+    return Carried(found, poor=chain.poorest(name, found) if tried else None)
 
 
 class _NotCarried(Exception):

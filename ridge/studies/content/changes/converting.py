@@ -101,7 +101,7 @@ def _converted(column: ColumnState, times: Fraction, unit: str) -> ColumnState:
         return replace(column, formula=f"({column.formula})*{_written(times)}", unit=unit, **_limits(column, times))
     # Its multiplier goes with the numbers: in the new unit it would only confuse.
     shift = times * Fraction(10) ** column.exponent
-    cells = tuple(_cell(cell, shift) for cell in column.cells)
+    cells = tuple(map(_Converter(shift), column.cells))
     return replace(
         column,
         cells=cells,
@@ -132,52 +132,55 @@ def _written(times: Fraction) -> str:
 
 
 def _limits(column: ColumnState, times: Fraction) -> dict[str, Any]:
-    return {"lowest": _cell(column.lowest, times), "highest": _cell(column.highest, times)}
+    converted = _Converter(times)
+    return {"lowest": converted(column.lowest), "highest": converted(column.highest)}
 
 
 def _uncertainty(text: str, times: Fraction) -> str:
     """Its numbers but for percentages, factors and digits."""
+    converted = _Converter(times)
     parts = []
     for part in re.split(r"(\s*;\s*|\s+\+\s+|\s+and\s+)", text):
         relative = "%" in part.partition("(")[0] or "digit" in part.lower() or "per" in part.lower()
-        parts.append(part if relative else _NUMBER.sub(lambda match: _cell(match[0], times), part, count=1))
+        parts.append(part if relative else _NUMBER.sub(lambda match: converted(match[0]), part, count=1))
     return "".join(parts)
 
 
-def _cell(text: str, times: Fraction) -> str:
-    """A number as typed, multiplied; with the digits that it had where the new one ends, anything else as it is."""
-    try:
-        number = read_number(text)
-    except NotANumber:
-        return text
-    if not number:
-        return text
-    try:
-        typed = Decimal(text.strip().replace("\u2212", "-").replace(",", "."))
-    except ArithmeticError:  # thousands apart, a power of ten
-        typed = Decimal(repr(number))
-    exact = Fraction(typed) * times
-    power = _power_of_ten(times)
-    if power is not None:
-        made = typed.scaleb(power, context=Context(prec=60))
-    else:
-        made = Context(prec=DIGITS).divide(Decimal(exact.numerator), Decimal(exact.denominator))
-    # With more zeros than that the power of ten is easier to read.
-    plain = f"{made:f}" if -8 < made.adjusted() < 15 else f"{made:e}"
-    return plain.replace(".", ",") if "," in text and "." not in text else plain
+class _Converter:
+    """Numbers as typed, multiplied by one factor."""
+
+    def __init__(self, times: Fraction) -> None:
+        self._power = next((power for power in range(-330, 331) if times == Fraction(10) ** power), None)
+        self._times = (Decimal(times.numerator), Decimal(times.denominator))
+
+    def __call__(self, text: str) -> str:
+        """With the digits that it had where the new one ends; anything that is no number as it is."""
+        try:
+            number = read_number(text)
+        except NotANumber:
+            return text
+        if not number:
+            return text
+        try:
+            typed = Decimal(text.strip().replace("\u2212", "-").replace(",", "."))
+        except ArithmeticError:  # thousands apart, a power of ten
+            typed = Decimal(repr(number))
+        if self._power is not None:
+            made = typed.scaleb(self._power, context=_LONG)
+        else:
+            made = _DOUBLE.divide(_LONG.multiply(typed, self._times[0]), self._times[1])
+        # With more zeros than that the power of ten is easier to read.
+        plain = f"{made:f}" if -8 < made.adjusted() < 15 else f"{made:e}"
+        return plain.replace(".", ",") if "," in text and "." not in text else plain
 
 
-def _power_of_ten(times: Fraction) -> int | None:
-    for power in range(-30, 31):
-        if times == Fraction(10) ** power:
-            return power
-    return None
+_LONG, _DOUBLE = Context(prec=60), Context(prec=DIGITS)
 
 
 def _answer(one: AnswerState, role: str, times: Fraction) -> AnswerState:
-    given = (
-        _NUMBER.sub(lambda match: _cell(match[0], times), one.given) if one.direction in _ASKED_IN[role] else one.given
-    )
+    converted = _Converter(times)
+    asked = one.direction in _ASKED_IN[role]
+    given = _NUMBER.sub(lambda match: converted(match[0]), one.given) if asked else one.given
     return replace(one, given=given, was="")
 
 

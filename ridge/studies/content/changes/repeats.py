@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from decimal import Decimal
+from decimal import Context, Decimal
+from functools import reduce
 from typing import Literal
 
 import numpy as np
 from pydantic import Field
 
-from ridge.core.numerals import group, significant
+from ridge.core.numerals import group, place, significant
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.cells import refuse_calculated
@@ -23,6 +24,12 @@ from ridge.studies.content.state import ColumnState, StudyState, new_key
 ENOUGH = 5
 """Repeats from which on the scatter of each mean is known well enough to weigh by: of five the standard deviation is itself uncertain by
 36 % (JCGM 100:2008, table E.1). Of fewer only their number weighs."""
+
+
+DIGITS = 15
+"""Significant digits of a mean at most: what a double holds."""
+
+_EXACT = Context(prec=700)
 
 
 class AverageRepeats(Change):
@@ -111,15 +118,14 @@ def _mean(values: np.ndarray, texts: list[str]) -> str:
     """With two decimals more than the readings have; a value that all share stays as it was typed."""
     if len(set(texts)) == 1:
         return texts[0]
-    mean = float(np.mean(values))
     try:
-        most = max(
-            -int(Decimal(text.strip().replace("−", "-").replace(",", ".")).as_tuple().exponent) for text in texts
-        )
-    except (ArithmeticError, ValueError, TypeError):
-        return significant(mean, 12, strip=True).plain
-    rounded = Decimal(repr(mean)).quantize(Decimal(1).scaleb(-(max(most, 0) + 2)))
-    return f"{rounded:f}".rstrip("0").rstrip(".") if "." in f"{rounded:f}" else f"{rounded:f}"
+        typed = [Decimal(text.strip().replace("\u2212", "-").replace(",", ".")) for text in texts]
+    except ArithmeticError:  # thousands apart, a power of ten, a clock
+        return significant(float(np.mean(values)), DIGITS, strip=True).plain
+    mean = float(reduce(_EXACT.add, typed)) / len(typed)
+    most = max(-int(one.as_tuple().exponent) for one in typed)
+    digits = place(mean) + 1 + max(most, 0) + 2
+    return significant(mean, min(max(digits, 1), DIGITS), strip=True).plain
 
 
 def _of_mean(values: np.ndarray) -> str:
