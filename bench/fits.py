@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import random
-import shutil
 import time
 from collections.abc import Iterator
 from statistics import median
@@ -13,6 +12,7 @@ from playwright.sync_api import Page, sync_playwright
 from bench.dragging import dragged
 from bench.interface import Visitor, server
 from bench.timing import percentile
+from tests.chromium import launch
 
 
 def study_of(visitor: Visitor, readings: int) -> str:
@@ -64,9 +64,7 @@ def gallery(visitor: Visitor, study: str) -> float:
 
 def run() -> None:
     with server() as port, sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-gpu"]
-        )
+        browser = launch(playwright)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         for readings, goal, pause in ((1_000, 50, 150), (100_000, 200, 700)):
             visitor = Visitor(port)  # a connection does not outlive the pauses

@@ -6,7 +6,6 @@ import gzip
 import json
 import os
 import random
-import shutil
 import socket
 import subprocess
 import sys
@@ -23,6 +22,7 @@ from typing import Any
 from playwright.sync_api import sync_playwright
 
 from bench.timing import milliseconds, percentile
+from tests.chromium import launch
 
 ROOT = Path(__file__).parent.parent
 
@@ -111,9 +111,7 @@ def plot_on_screen(port: int, repeats: int) -> list[float]:
     """From opening a demo study's address to its curve in the page."""
     times = []
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-gpu"]
-        )
+        browser = launch(playwright)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"http://127.0.0.1:{port}/")
         path = page.get_by_role("link", name="Stretch of the mooring line").get_attribute("href")

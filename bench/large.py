@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import contextlib
 import random
-import shutil
 import time
 from pathlib import Path
 from statistics import median
@@ -14,6 +13,7 @@ from playwright.sync_api import Page, sync_playwright
 from bench.dragging import dragged
 from bench.interface import Visitor, server
 from bench.timing import percentile
+from tests.chromium import launch
 
 ROWS = 100_000
 FRAMES = """async () => {
@@ -179,9 +179,7 @@ def understood(port: int) -> None:
 def run() -> None:
     with server() as port, sync_playwright() as playwright:
         base = f"http://127.0.0.1:{port}"
-        browser = playwright.chromium.launch(
-            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-gpu"]
-        )
+        browser = launch(playwright)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.set_default_timeout(60_000)
         taken = [take_in(page, base, table(ROWS, seed)) for seed in range(4)]

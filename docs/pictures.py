@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -10,6 +9,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from bench.interface import server
+from tests.chromium import launch
 
 FOLDER = Path(__file__).with_name("screenshots")
 SIZE = {"width": 1280, "height": 800}
@@ -193,9 +193,7 @@ PICTURES: dict[str, Callable[[Page], None]] = {
 
 def run(names: list[str]) -> None:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(
-            executable_path=shutil.which("chromium"), args=["--no-sandbox", "--disable-gpu"]
-        )
+        browser = launch(playwright)
         for name in names or PICTURES:
             # A server of its own for each, so that no picture shows what another one changed.
             with server() as port:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 import re
-import shutil
 from typing import ClassVar
 
 from django.test import LiveServerTestCase
@@ -19,18 +18,11 @@ from playwright.sync_api import (
     sync_playwright,
 )
 
+from tests.chromium import launch
+
 # Playwright's own loop runs in this thread; Django would take it for an asynchronous view.
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
-CHROMIUM = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 expect.set_options(timeout=30_000)  # a busy machine is slow, not wrong
 
 
@@ -46,7 +38,7 @@ class BrowserCase(LiveServerTestCase):
     def setUpClass(cls) -> None:
         super().setUpClass()
         cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=shutil.which("chromium"), args=CHROMIUM)
+        cls.browser = launch(cls.playwright)
 
     @classmethod
     def tearDownClass(cls) -> None:

@@ -7,6 +7,7 @@ from collections import Counter
 from ridge.core.carrying.next_reading import NextReading
 from ridge.core.carrying.telling_apart import TellingApart
 from ridge.core.numerals import join, significant
+from ridge.core.readings import Readings
 from ridge.core.wording.naming import Naming
 
 FEW = 1e-3
@@ -49,11 +50,15 @@ def needed_sentence(found: NextReading, share: float, naming: Naming) -> str:
     return text
 
 
-def resting_sentence(found: NextReading, model: str, measured: tuple[float, float]) -> str:
+def resting_sentence(found: NextReading, model: str, readings: Readings) -> str:
     """What it rests on."""
+    measured = readings.measured_range
     beyond = not measured[0] <= found.best <= measured[1]
     where = "; the best place lies beyond the readings, where nothing has tested it" if beyond else ""
-    return f"This rests on the {model} being the right model{where}."
+    said = f"This rests on the {model} being the right model{where}."
+    return (
+        said if readings.equally_weighted else f"{said} A new reading is taken to be as uncertain as these on average."
+    )
 
 
 def apart_sentence(found: TellingApart, naming: Naming, first: str, second: str) -> str:

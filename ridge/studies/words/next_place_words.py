@@ -48,7 +48,7 @@ def next_place(state: StudyState, wanted: NextPlaceIn) -> NextPlaceOut:
     sentences = [
         narrowing_sentence(found, table.naming, called),
         needed_sentence(found, wanted.share / 100, table.naming),
-        resting_sentence(found, name_of(one), one.fit.readings.measured_range),
+        resting_sentence(found, name_of(one), one.fit.readings),
     ]
     worth = found.now - found.standard_error
     return _out(called, found.x, worth, found.best, sentences)

@@ -1,0 +1,28 @@
+"""Debian's Chromium without a window, for tests, bench and pictures.
+
+Its headless shell has no toolbars of its own, which would take as much of the machine as the page; where that package is missing, the
+whole browser does the same.
+"""
+
+from __future__ import annotations
+
+import shutil
+
+from playwright.sync_api import Browser, Playwright
+
+PROGRAMS = ("chromium-headless-shell", "chromium")
+FLAGS = (
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+)
+
+
+def launch(playwright: Playwright) -> Browser:
+    """A browser of its own, with nothing remembered."""
+    program = next(filter(None, map(shutil.which, PROGRAMS)), None)
+    return playwright.chromium.launch(executable_path=program, args=FLAGS)
