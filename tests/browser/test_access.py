@@ -237,6 +237,7 @@ class Wide(Screens):
         self.check("the menu of the table")
         self.page.keyboard.press("Escape")
         self.choose_from("Column", "Calculated by a formula")
+        expect(self.page.get_by_role("combobox", name="Formula", exact=True)).to_be_focused()
         self.page.keyboard.type("1/(h - 31.4) + zz")
         expect(self.page.get_by_text("There is no column 'zz'")).to_be_visible()
         self.check("a calculated column with a mistake")

@@ -105,6 +105,7 @@ class Tidying(BrowserCase):
         self.open_sample("Stretch of the mooring line")
         self.choose_from("Column", "Calculated by a formula")
         dialog = self.page.get_by_role("dialog", name="Calculated column")
+        expect(dialog.get_by_role("combobox", name="Formula")).to_be_focused()
         self.page.keyboard.type("2*u")
         expect(dialog.get_by_role("option", name="u_L")).to_be_visible()
         self.page.keyboard.press("Tab")

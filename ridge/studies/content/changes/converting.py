@@ -168,7 +168,7 @@ class _Converter:
         if self._power is not None:
             made = typed.scaleb(self._power, context=_LONG)
         else:
-            made = _DOUBLE.divide(_LONG.multiply(typed, self._times[0]), self._times[1])
+            made = _DOUBLE.divide(_LONG.multiply(typed, self._times[0]), self._times[1]).normalize()
         # With more zeros than that the power of ten is easier to read.
         plain = f"{made:f}" if -8 < made.adjusted() < 15 else f"{made:e}"
         return plain.replace(".", ",") if "," in text and "." not in text else plain
