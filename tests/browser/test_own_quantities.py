@@ -55,7 +55,7 @@ class WhereNext(BrowserCase):
         self.open_sample("Stretch of the mooring line")
         strip = self.page.get_by_test_id("next-place")
         self.page.get_by_role("button", name=re.compile("^slope .*: fit or fix")).click()
-        self.page.get_by_role("button", name="Where to measure next").press("Enter")
+        self.page.get_by_role("button", name="Where to measure next", exact=True).press("Enter")
         expect(self.panel()).to_contain_text("One more reading narrows m most at F = ")
         expect(strip).to_be_attached()
         self.page.get_by_label("Least x that can be measured").fill("0")
