@@ -161,6 +161,16 @@ def workings(page: Page) -> None:
     matrix.locator("tbody td.text-right").nth(1).hover()
 
 
+def next_place(page: Page) -> None:
+    open_study(page, "Stretch of the mooring line")
+    page.get_by_role("button", name="Where to measure next for stiffness").click()
+    panel = page.get_by_role("region", name="Where to measure next")
+    panel.get_by_label("Least x that can be measured").fill("0")
+    panel.get_by_label("Greatest x that can be measured").fill("650")
+    panel.get_by_text("at F = 650").first.wait_for()
+    page.evaluate("document.activeElement.blur()")
+
+
 def report(page: Page) -> None:
     open_study(page, "Salinity probe, calibration")
     page.get_by_role("radio", name="Report").click()
@@ -186,7 +196,7 @@ PICTURES: dict[str, Callable[[Page], None]] = {
     one.__name__.replace("_", "-"): one
     for one in (
         shelf, bench, models, straightened, column, axes, by_hand, formula, residuals, compare, resample, asking,
-        workings, bench_calibration, table, asked_table, report, bench_phone,
+        workings, next_place, bench_calibration, table, asked_table, report, bench_phone,
     )
 }  # fmt: skip
 
