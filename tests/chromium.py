@@ -14,6 +14,7 @@ PROGRAMS = ("chromium-headless-shell", "chromium")
 FLAGS = (
     "--no-sandbox",
     "--disable-gpu",
+    "--font-render-hinting=none",  # letters as wide as a window would show them
     "--disable-quic",
     "--no-first-run",
     "--disable-background-networking",
