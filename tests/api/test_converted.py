@@ -57,7 +57,9 @@ class Converted(SimpleTestCase):
     def test_what_has_no_end_keeps_all_digits(self) -> None:
         made = after(self.state(), "convert_column", key="t", unit="min").columns[0]
         self.assertEqual(made.cells, ("0", "1.5", "16.6666666666667", "abc"))
-        back = after(after(self.state(), "convert_column", key="t", unit="h"), "convert_column", key="t", unit="s").columns[0]
+        back = after(
+            after(self.state(), "convert_column", key="t", unit="h"), "convert_column", key="t", unit="s"
+        ).columns[0]
         self.assertEqual(back.cells, ("0", "90", "1000", "abc"))
         made = after(made_of("5"), "convert_column", key="w", unit="rpm").columns[2]
         self.assertEqual(made.cells[0], "47.7464829275686")  # 5·60/(2π), by hand

@@ -205,6 +205,13 @@ class Form(ApiCase):
         )
         self.assertIn("2.00\u00a0% of each value", self.look(made, uncertainty="4 % (k = 2)")["uncertainty_used"])
         self.assertEqual(self.look(made, uncertainty="0.5")["uncertainty_used"], "")
+        self.assertEqual(self.look(made, key=keys[1], uncertainty="0.5")["uncertainty_used"], "")
+        self.assertEqual(
+            self.look(made, key=keys[1], uncertainty="50")["uncertainty_used"], "It is larger than 3 of the values."
+        )
+        self.assertIn(
+            "larger than one of the values", self.look(made, key=keys[1], uncertainty="±4")["uncertainty_used"]
+        )
         formula = self.look(made, formula="h/t")["formula"]
         self.assertEqual((formula["unit"], formula["unit_remark"]), ("cm/s", ""))
         self.assertRegex(formula["carried"], r"^Standard uncertainty from its sources: 0\.\d+ to 0\.\d+\u00a0cm/s\.$")

@@ -12,15 +12,21 @@ from ridge.core.errors import FormulaError
 from ridge.core.formula import parse
 from ridge.core.formula.parse import called_curves
 from ridge.core.formula.writing import to_latex
-from ridge.core.numerals import name_rows, significant
+from ridge.core.numerals import group, name_rows, significant
 from ridge.core.wording.naming import with_unit
 from ridge.studies.analysis.calculated import calculate, uncertainty_from_sources
 from ridge.studies.content.changes.base import ChangeRefused
 from ridge.studies.content.changes.converting import factor_of
-from ridge.studies.content.columns import names_for_formulas
+from ridge.studies.content.columns import column_values, names_for_formulas
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
-from ridge.studies.content.uncertainties import CARRIED, last_digit, read_uncertainty, uncertainty_problem
+from ridge.studies.content.uncertainties import (
+    CARRIED,
+    TypedUncertainty,
+    last_digit,
+    read_uncertainty,
+    uncertainty_problem,
+)
 from ridge.studies.words.schemas import KnownNameOut
 
 _FIRST = 3  # values that are shown of a formula
@@ -111,9 +117,9 @@ def uncertainty_look(state: StudyState, key: str, text: str, formula: str) -> tu
     if text.strip().lower() == CARRIED:
         return "", "As carried from what it is calculated from."
     typed = read_uncertainty(text)
-    if typed.plain:
-        return "", ""
     held = next((column for column in state.columns if column.key == key), None)
+    if typed.plain:
+        return "", _larger_than_values(state, held, typed)
     digit = last_digit(held.cells, held.exponent) if held is not None and typed.needs_digits else math.nan
     if typed.needs_digits and math.isnan(digit):
         return "No number in this column shows a last digit.", ""
@@ -123,7 +129,26 @@ def uncertainty_look(state: StudyState, key: str, text: str, formula: str) -> tu
         used = with_unit(significant(float(typed.standard(np.zeros(1), digit)[0]), 3).text, held.unit if held else "")
     else:
         used = "both together"
-    return "", f"Used as a standard uncertainty of {used}: {typed.text}."
+    said = f"Used as a standard uncertainty of {used}: {typed.text}."
+    return "", f"{said} {_larger_than_values(state, held, typed, digit)}".strip()
+
+
+def _larger_than_values(
+    state: StudyState, held: ColumnState | None, typed: TypedUncertainty, digit: float = math.nan
+) -> str:
+    """Said where an uncertainty is larger than some of the values: often one with a wrong unit, or a forgotten point."""
+    if held is None or not typed.parts:
+        return ""
+    values = column_values(state)[held.key].numbers
+    with np.errstate(invalid="ignore"):
+        smaller = int(np.sum((np.abs(values) < typed.standard(values, digit)) & (values != 0)))
+    if not smaller:
+        return ""
+    return (
+        f"It is larger than {group(str(smaller))} of the values."
+        if smaller > 1
+        else "It is larger than one of the values."
+    )
 
 
 def names_offered(state: StudyState, key: str) -> list[KnownNameOut]:
