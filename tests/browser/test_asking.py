@@ -22,6 +22,17 @@ class Asking(BrowserCase):
     def asked(self) -> Locator:
         return self.page.get_by_test_id("asked")
 
+    def test_several_results_lie_over_the_plot_where_they_are_seen(self) -> None:
+        self.open_sample("A draining bucket")
+        self.page.get_by_label("t, given").fill("20, 60, 100 to 140 step 20")
+        self.page.get_by_label("Which fit is asked").select_option("all")
+        results = self.page.get_by_role("region", name="The single results")
+        expect(results).to_contain_text("t = 100")
+        box = results.bounding_box()
+        assert box
+        on_top = "([x, y]) => !!document.elementFromPoint(x, y)?.closest('[aria-label=\"The single results\"]')"
+        self.assertTrue(self.page.evaluate(on_top, [box["x"] + box["width"] / 2, box["y"] + box["height"] / 2]))
+
     def test_a_range_from_every_fit_by_keyboard(self) -> None:
         field = self.page.get_by_label("t, given")
         field.focus()

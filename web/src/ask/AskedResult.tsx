@@ -16,7 +16,7 @@ export function AskedResult({ asked, unreachable, looking }: Props) {
   return (
     <div
       aria-live="polite"
-      className="h-[60px] basis-full overflow-y-auto text-note leading-[1.35] [@media(max-height:30rem)]:h-auto [@media(max-height:30rem)]:max-h-[60px]"
+      className="static! h-[60px] basis-full overflow-y-auto text-note leading-[1.35] [@media(max-height:30rem)]:h-auto [@media(max-height:30rem)]:max-h-[60px]"
       data-testid="asked"
       tabIndex={asked ? 0 : -1}
       role="group"
