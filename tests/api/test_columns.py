@@ -29,7 +29,7 @@ def column(symbol: str, role: Role, cells: str, **more: Any) -> ColumnState:
 
 
 def calculated(symbol: str, formula: str, rows: int, role: Role = "other", **more: Any) -> ColumnState:
-    return ColumnState(symbol, "", symbol, "", role, cells=("",) * rows, formula=formula, **more)
+    return ColumnState(symbol, "", symbol, more.pop("unit", ""), role, cells=("",) * rows, formula=formula, **more)
 
 
 def study(*columns: ColumnState, **more: Any) -> StudyState:

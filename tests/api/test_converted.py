@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from django.test import SimpleTestCase
 
+from ridge.core.readings import Array
 from ridge.studies.content.changes import read_change
 from ridge.studies.content.changes.base import ChangeRefused
 from ridge.studies.content.readings import read_table
@@ -98,6 +99,58 @@ class Converted(SimpleTestCase):
                 )
                 tried += 1
         self.assertGreater(tried, 2)
+
+    def test_every_uncertainty_is_the_same_in_the_new_unit(self) -> None:
+        """However it was given, for the whole column or in single cells, by a power of ten and by sixty."""
+        x = column("n", "x", "1 2 3 4")
+        cells = "1.5 2.25 3 40"
+
+        def errors(state: StudyState) -> Array:
+            found = read_table(state).readings.y_error
+            assert found is not None
+            return found
+
+        for unit, other, times in (("cm", "m", 0.01), ("min", "s", 60.0), ("m", "qm", 1e30), ("qm", "m", 1e-30)):
+            for text in (
+                "0.5",
+                "2 %",
+                "±0.5; 2 %",
+                "0.5 (k = 2)",
+                "0.5 (95 %)",
+                "0.5, 95 %",
+                "0.5 95 %",
+                "half a digit",
+                "2 digits + 0.1",
+                "within 0.3",
+            ):
+                for exponent in (0, -3):
+                    state = study(x, column("t", "y", cells, unit=unit, uncertainty=text, exponent=exponent))
+                    made = after(state, "convert_column", key="t", unit=other)
+                    with self.subTest(f"{text} {unit} 10^{exponent}"):
+                        np.testing.assert_allclose(
+                            read_table(made).readings.y, read_table(state).readings.y * times, rtol=1e-12
+                        )
+                        np.testing.assert_allclose(errors(made), errors(state) * times, rtol=1e-9)
+            for own in (unit, ""):
+                typed = ColumnState("u", "", "u", own, "y_error", cells=("0.5", "±0.3", "0.4 (k = 2)", "2 %"))
+                state = study(x, column("t", "y", cells, unit=unit), typed)
+                np.testing.assert_allclose(
+                    errors(after(state, "convert_column", key="t", unit=other)), errors(state) * times, rtol=1e-9
+                )
+            for formula in ("0.02*t + 0.1", "0.3"):
+                state = study(x, column("t", "y", cells, unit=unit), calculated("u", formula, 4, "y_error"))
+                np.testing.assert_allclose(
+                    errors(after(state, "convert_column", key="t", unit=other)), errors(state) * times, rtol=1e-9
+                )
+            per_cent = ColumnState("u", "", "u", "%", "y_error", cells=("1", "2", "3", "4"))
+            state = study(x, column("t", "y", cells, unit=unit), per_cent)
+            np.testing.assert_allclose(
+                errors(after(state, "convert_column", key="t", unit=other)), errors(state) * times, rtol=1e-9
+            )
+            state = study(x, column("w", "other", cells), calculated("t", "2*w", 4, "y", unit=unit, uncertainty="±0.5"))
+            np.testing.assert_allclose(
+                errors(after(state, "convert_column", key="t", unit=other)), errors(state) * times, rtol=1e-9
+            )
 
     def test_what_cannot_be_converted(self) -> None:
         state = self.state()

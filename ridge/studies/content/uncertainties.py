@@ -26,7 +26,8 @@ CARRIED = "carried"
 MOST_PARTS = 6
 _LOOKED_AT = 1000
 _WHAT = "write a number above zero, or a percentage of each value such as 2 %"
-_PARTS = re.compile(r"\s*;\s*|\s+\+\s+|\s+and\s+")
+PARTED = re.compile(r"(\s*;\s*|\s+\+\s+|\s+and\s+)")
+"""What stands between parts; split by it, every second piece is a part."""
 _EXPANDED = re.compile(
     r"(?P<size>.+?)\s*(?:\(\s*|,\s+|\s)(?:k\s*=\s*(?P<k>[^()\s]+)|(?P<level>[^()\s%]+)\s*%)\s*\)?", re.I
 )
@@ -109,7 +110,7 @@ def read_uncertainty(text: str) -> TypedUncertainty:
     body = text.strip()
     if not body:
         return TypedUncertainty()
-    pieces = _PARTS.split(body)
+    pieces = PARTED.split(body)[::2]
     if len(pieces) > MOST_PARTS:
         raise NotANumber(f"'{body}' has {len(pieces)} parts; {MOST_PARTS} at most")
     return TypedUncertainty(tuple(_part(piece, body) for piece in pieces))

@@ -7,20 +7,25 @@ from collections.abc import Mapping
 from dataclasses import replace
 from decimal import Context, Decimal
 from fractions import Fraction
+from math import isfinite
 from typing import Any, Literal
 
 from ridge.core.carrying.unit_algebra import factor_between, has_zero_of_its_own
 from ridge.core.errors import FormulaError
 from ridge.core.formula.parse import rename, same_name, tokens_of
+from ridge.core.numerals import significant
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_number
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.columns import called, find_column
 from ridge.studies.content.changes.tables import PutTable
 from ridge.studies.content.fields import Key, Unit
 from ridge.studies.content.state import AnswerState, ColumnState, FitState, StudyState
+from ridge.studies.content.uncertainties import PARTED, last_digit, read_uncertainty
 
 _NUMBER = re.compile(r"[-+\u2212]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][-+]?\d+)?")
 _ASKED_IN = {"x": ("y_at_x", "tangent", "area"), "y": ("x_at_y",)}
+_SHORT = 12
+"""Digits up to which a factor is meant as it is written: 0.3048."""
 DIGITS = 15
 """Significant digits of a cell whose new value has no end: what a double holds."""
 
@@ -40,7 +45,9 @@ class ConvertColumn(Change):
         beside = f"{column.role}_error"
         columns = tuple(
             _converted(one, times, self.unit)
-            if one.key == self.key or (column.role in ("x", "y") and one.role == beside and one.unit == column.unit)
+            if one.key == self.key
+            else _beside(one, column, times, self.unit)
+            if column.role in ("x", "y") and one.role == beside
             else _using(one, column.symbol or column.role, times)
             for one in state.columns
         )
@@ -80,10 +87,13 @@ def factor_of(column: ColumnState, unit: str) -> Fraction:
 
 def _exact(factor: float) -> Fraction:
     """The factor as it is meant: 1/60, not the double beside it."""
-    for candidate in (Fraction(factor).limit_denominator(10**6), 1 / Fraction(1 / factor).limit_denominator(10**6)):
-        if candidate and abs(float(candidate) / factor - 1) < 4e-16:
-            return candidate
-    return Fraction(Decimal(repr(factor)))
+    written = Decimal(repr(factor))
+    if len(written.normalize().as_tuple().digits) > _SHORT:
+        for candidate in (Fraction(factor).limit_denominator(10**6), Fraction(1 / factor).limit_denominator(10**6)):
+            for one in (candidate, 1 / candidate if candidate else candidate):
+                if one and abs(float(one) / factor - 1) < 4e-16:
+                    return one
+    return Fraction(written)
 
 
 def _refuse_numbers_in_fits(state: StudyState, column: ColumnState) -> None:
@@ -98,7 +108,13 @@ def _refuse_numbers_in_fits(state: StudyState, column: ColumnState) -> None:
 
 def _converted(column: ColumnState, times: Fraction, unit: str) -> ColumnState:
     if column.formula:
-        return replace(column, formula=f"({column.formula})*{_written(times)}", unit=unit, **_limits(column, times))
+        return replace(
+            column,
+            formula=f"({column.formula})*{_written(times)}",
+            unit=unit,
+            uncertainty=_uncertainty(column.uncertainty, times),
+            **_limits(column, times),
+        )
     # Its multiplier goes with the numbers: in the new unit it would only confuse.
     shift = times * Fraction(10) ** column.exponent
     cells = tuple(map(_Converter(shift), column.cells))
@@ -107,9 +123,23 @@ def _converted(column: ColumnState, times: Fraction, unit: str) -> ColumnState:
         cells=cells,
         unit=unit,
         exponent=0,
-        uncertainty=_uncertainty(column.uncertainty, times),
+        uncertainty=_uncertainty(column.uncertainty, times, last_digit(column.cells, column.exponent)),
         **_limits(column, shift),
     )
+
+
+def _beside(column: ColumnState, of: ColumnState, times: Fraction, unit: str) -> ColumnState:
+    """The column of uncertainties of the converted one, each as it may be typed; those in per cent stay."""
+    if column.formula:
+        column = _using(column, of.symbol or of.role, times)
+    if column.unit == "%":
+        return column
+    named = unit if column.unit == of.unit else column.unit
+    if column.formula:
+        return replace(column, formula=f"({column.formula})*{_written(times)}", unit=named)
+    shift = times * Fraction(10) ** column.exponent
+    cells = tuple(_uncertainty(cell, shift) for cell in column.cells)
+    return replace(column, cells=cells, unit=named, exponent=0)
 
 
 def _using(column: ColumnState, symbol: str, times: Fraction) -> ColumnState:
@@ -136,14 +166,22 @@ def _limits(column: ColumnState, times: Fraction) -> dict[str, Any]:
     return {"lowest": converted(column.lowest), "highest": converted(column.highest)}
 
 
-def _uncertainty(text: str, times: Fraction) -> str:
-    """Its numbers but for percentages, factors and digits."""
+def _uncertainty(text: str, times: Fraction, digit: float = float("nan")) -> str:
+    """An uncertainty as typed, its absolute parts multiplied; ``digit``: one step of the last digit, which is another one afterwards."""
     converted = _Converter(times)
-    parts = []
-    for part in re.split(r"(\s*;\s*|\s+\+\s+|\s+and\s+)", text):
-        relative = "%" in part.partition("(")[0] or "digit" in part.lower() or "per" in part.lower()
-        parts.append(part if relative else _NUMBER.sub(lambda match: converted(match[0]), part, count=1))
-    return "".join(parts)
+    try:
+        read_uncertainty(text)
+    except NotANumber:
+        return text
+    pieces = PARTED.split(text)
+    for place, piece in enumerate(pieces[::2]):
+        part = read_uncertainty(piece).parts[0] if piece.strip() else None
+        if part is not None and part.of == "unit":
+            pieces[2 * place] = _NUMBER.sub(lambda match: converted(match[0]), piece, count=1)
+        elif part is not None and part.of == "digit" and isfinite(digit):
+            half = significant(part.size * digit, DIGITS, strip=True).plain
+            pieces[2 * place] = f"±{converted(half)}"
+    return "".join(pieces)
 
 
 class _Converter:
