@@ -140,14 +140,16 @@ class System(Step):
 
 @dataclass(frozen=True)
 class Table(Step):
-    """Columns under headings. ``rows_of``: the reading that each row belongs to, from 0; ``sums``: the foot; ``marked_row``: one
-    that is pointed out; ``labels``: what each row is about, where that is no reading. None for a cell that has nothing."""
+    """Columns under headings. ``rows_of``: the reading that each row belongs to, from 0; ``sums``: the foot, in later steps under
+    ``sum_names`` ("" for none); ``marked_row``: one that is pointed out; ``labels``: what each row is about, where that is no
+    reading. None for a cell that has nothing."""
 
     kind = "table"
     headings: tuple[Node, ...]
     rows: Sequence[Sequence[Exact | None]]
     rows_of: Sequence[int] = ()
     sums: tuple[Exact | None, ...] = ()
+    sum_names: tuple[str, ...] = ()
     marked_row: int | None = None
     labels: tuple[Node, ...] = ()
 

@@ -100,22 +100,24 @@ def _recurs(value: Fraction) -> bool:
     return rest != 1
 
 
-def number_node(value: Exact, form: NumberForm, texts: dict[str, NumberText], tidy: bool) -> Node:
+def number_node(value: Exact, form: NumberForm, texts: dict[str, NumberText], tidy: bool, mark: str = "") -> Node:
     """The number as a part of a formula. ``texts``: how each is written, by its text in the tree, added to. ``tidy``: a plain 0 or 1
-    may vanish from sums and products, and signs join; otherwise a negative number stands in brackets."""
+    may vanish from sums and products, and signs join; otherwise a negative number stands in brackets. ``mark``: a sign behind it,
+    by which it is told from another that is written the same."""
+
+    def written_as(plain: str, text: str, latex: str, size: float = 2.0) -> Number:
+        texts[plain + mark] = NumberText(text, latex + mark, plain)
+        return Number(size, plain + mark)
+
     written = write_exact(value, form)
     if not tidy and value < 0:
         number = written.number
-        texts[f"({number.plain})"] = NumberText(f"({number.text})", rf"\left({number.latex}\right)", "")
-        return Number(2.0, f"({number.plain})")
+        return written_as(f"({number.plain})", f"({number.text})", rf"\left({number.latex}\right)")
     if written.top:
-        texts[written.top.replace("\u202f", "")] = NumberText(written.top, _latex(written.top), written.top)
-        texts[written.bottom.replace("\u202f", "")] = NumberText(written.bottom, _latex(written.bottom), written.bottom)
-        node: Node = Operation(
-            "/", Number(2.0, written.top.replace("\u202f", "")), Number(2.0, written.bottom.replace("\u202f", ""))
-        )
+        parts = [written_as(part.replace("\u202f", ""), part, _latex(part)) for part in (written.top, written.bottom)]
+        node: Node = Operation("/", *parts)
         return negative(node) if written.minus else node
     plain = written.number.plain.removeprefix("-")
-    texts[plain] = NumberText(written.number.text.removeprefix("\u2212"), written.number.latex.removeprefix("-"), plain)
-    size = Number(float(plain) if tidy and plain in ("0", "1") else 2.0, plain)
-    return negative(size) if written.number.plain.startswith("-") else size
+    size = float(plain) if tidy and plain in ("0", "1") else 2.0
+    shown = written_as(plain, written.number.text.removeprefix("\u2212"), written.number.latex.removeprefix("-"), size)
+    return negative(shown) if written.number.plain.startswith("-") else shown

@@ -9,6 +9,7 @@ from typing import Literal
 
 from ridge.core.formula.tree import Call, Name, Negative, Node, Operation, substitute
 from ridge.core.numerals import NumberText
+from ridge.core.results.numbers_traced import Traced, numbers_traced
 from ridge.core.results.steps import (
     Check,
     Coefficients,
@@ -38,6 +39,8 @@ MOST_WHOLE = 14
 """Rows up to which it is shown whole."""
 MOST_LINES = 8
 """Equations of readings that are written out."""
+_MARK = 0xE000
+"""The first of the signs (Unicode's private use area) behind numbers that are to be found again in an equation."""
 
 
 @dataclass(frozen=True)
@@ -61,8 +64,23 @@ class Grid:
 
 
 @dataclass(frozen=True)
+class NumbersLine(Line):
+    """An equation; ``marked``: its LaTeX with each number of the step in the group ``\\htmlData{number=…}``, counted from 0."""
+
+    marked: str = ""
+
+
+@dataclass(frozen=True)
+class LineNumber:
+    """A number of a step's lines as it is written, and where it was made."""
+
+    text: str
+    traced: Traced
+
+
+@dataclass(frozen=True)
 class WordedStep:
-    """A step in words. ``holds``: of a check, whether it does."""
+    """A step in words. ``holds``: of a check, whether it does; ``numbers``: those of its lines, and where they were made."""
 
     name: str
     kind: Kind
@@ -72,6 +90,7 @@ class WordedStep:
     folded: bool
     holds: bool | None
     origins: tuple[Origin, ...]
+    numbers: tuple[LineNumber, ...] = ()
 
 
 def title_of(what: str) -> str:
@@ -80,15 +99,23 @@ def title_of(what: str) -> str:
 
 
 def word_steps(steps: Sequence[Step], naming: Naming, form: NumberForm) -> tuple[WordedStep, ...]:
-    return tuple(_worded(step, naming, form) for step in steps)
+    traced = numbers_traced(steps)
+    return tuple(_worded(step, numbers, naming, form) for step, numbers in zip(steps, traced, strict=True))
 
 
-def _worded(step: Step, naming: Naming, form: NumberForm) -> WordedStep:
+def _worded(step: Step, numbers: Mapping[str, Traced], naming: Naming, form: NumberForm) -> WordedStep:
     symbols = Symbols(naming, step.facts)
     tell = Teller(naming, form, symbols)
     lines, grid = _shown(step, tell)
     holds = step.holds if isinstance(step, Check) else None
-    return WordedStep(step.name, step.kind, sentence_of(step, tell), lines, grid, step.folded, holds, step.origins)
+    values = step.given.values() if isinstance(step, Equation) else getattr(step, "values", ()) if numbers else ()
+    told = tuple(
+        LineNumber(write_exact(value, form).number.text, traced)
+        for value, traced in zip(values, numbers.values(), strict=True)
+    )
+    return WordedStep(
+        step.name, step.kind, sentence_of(step, tell), lines, grid, step.folded, holds, step.origins, told
+    )
 
 
 Shown = tuple[tuple[Line, ...], Grid | None]
@@ -97,13 +124,18 @@ Shown = tuple[tuple[Line, ...], Grid | None]
 def _equal(names: Sequence[Node], values: Sequence[Exact], tell: Teller) -> tuple[Line, ...]:
     """A line for each name with its number."""
     lines = []
-    for name, value in zip(names, values, strict=True):
+    for place, (name, value) in enumerate(zip(names, values, strict=True)):
         left, written = tell.symbols.line(name), write_exact(value, tell.form)
         sign, latex_sign = ("≈", r"\approx") if written.rounded else ("=", "=")
+        head, number = f"{left.latex} {latex_sign} ", written.number.latex
         lines.append(
-            Line(f"{left.text} {sign} {written.number.text}", f"{left.latex} {latex_sign} {written.number.latex}")
+            NumbersLine(f"{left.text} {sign} {written.number.text}", head + number, head + _in_group(number, place))
         )
     return tuple(lines)
+
+
+def _in_group(latex: str, place: int) -> str:
+    return rf"\htmlData{{number={place}}}{{{latex}}}"
 
 
 def _and_more(count: int) -> Line:
@@ -123,20 +155,40 @@ def _(step: Equation, tell: Teller) -> Shown:
     numbers = {name: number_node(value, tell.form, texts, step.tidy or alone) for name, value in step.given.items()}
     left = symbols.line(substitute(step.left, numbers) if step.numbers_only else step.left, texts)
     parts = [left]
+    marked = {}
     if step.formula is not None:
         in_letters = symbols.line(step.formula, texts)
         filled = symbols.line(_filled(step.formula, numbers, step.tidy), texts)
+        marked[filled.latex] = _with_groups(step, tell, filled.latex)
         if not step.numbers_only:
             parts.append(in_letters)
         if step.numbers_only or (step.given and filled.text != in_letters.text):
             parts.append(filled)
-    text, latex = " = ".join(part.text for part in parts), " = ".join(part.latex for part in parts)
+    text, latex, end = " = ".join(part.text for part in parts), " = ".join(part.latex for part in parts), ""
     if step.result is not None:
         written = write_exact(step.result, tell.form)
         if written.number.text != parts[-1].text:
             sign, latex_sign = (" ≈ ", r" \approx ") if written.rounded else (" = ", " = ")
-            text, latex = text + sign + written.number.text, latex + latex_sign + written.number.latex
-    return (Line(text, latex),), None
+            text, end = text + sign + written.number.text, latex_sign + written.number.latex
+    latex += end
+    return (NumbersLine(text, latex, " = ".join(marked.get(part.latex, part.latex) for part in parts) + end),), None
+
+
+def _with_groups(step: Equation, tell: Teller, plain: str) -> str:
+    """The formula with its numbers, each in a group of its own; as ``plain`` as it was where a group would change it."""
+    assert step.formula is not None
+    texts, alone = dict[str, NumberText](), isinstance(step.formula, Name)
+    marks = [chr(_MARK + place) for place in range(len(step.given))]
+    numbers = {
+        name: number_node(value, tell.form, texts, step.tidy or alone, mark)
+        for mark, (name, value) in zip(marks, step.given.items(), strict=True)
+    }
+    latex = tell.symbols.line(_filled(step.formula, numbers, step.tidy), texts).latex
+    if latex.translate(dict.fromkeys(map(ord, marks))) != plain:
+        return plain
+    for number in texts.values():
+        latex = latex.replace(number.latex, _in_group(number.latex[:-1], ord(number.latex[-1]) - _MARK))
+    return latex
 
 
 def _filled(tree: Node, numbers: Mapping[str, Node], tidy: bool) -> Node:

@@ -97,7 +97,7 @@ def _sums_of(problem: LinearProblem, steep: int | None) -> _Sums:
     totals = [None] * len(unsummed) + [shown(column.total(), column.rational) for _, column in summed.values()]
     table = Table(
         "table", tuple(heading for heading, _ in columns), SideBySide([column for _, column in columns]),
-        problem.rows_of, tuple(totals), facts=facts, origins=(Origin("readings", "row"),),
+        problem.rows_of, tuple(totals), ("",) * len(unsummed) + tuple(summed), facts=facts, origins=(Origin("readings", "row"),),
     )  # fmt: skip
     carried = tuple(shown(value, rational or value.denominator == 1) for value in numbers.values())
     line = Values("sums", tuple(Name(name) for name in numbers), carried, facts=facts, origins=(Origin("table"),))

@@ -64,7 +64,7 @@ def residual_table(
     table = Table(
         "residual-table", tuple(heading for heading, _ in columns),
         SideBySide([column for _, column in columns]), rows,
-        (*([None] * (len(columns) - 1)), rss), origins=(Origin("readings", "row"),),
+        (*([None] * (len(columns) - 1)), rss), (*([""] * (len(columns) - 1)), "rss"), origins=(Origin("readings", "row"),),
         facts={"signs": _signs(residuals), "weighted": weights is not None},
     )  # fmt: skip
     return Missed(table, rss, residuals, y, weights)

@@ -267,13 +267,31 @@ class GridOut(Schema):
     latex: str
 
 
+class StepLineOut(LineOut):
+    """An equation; ``marked``: its LaTeX with each number of the step in a group ``\\htmlData{number=…}``, from 0."""
+
+    marked: str
+
+
+class TracedNumberOut(Schema):
+    """A number in the lines of a step. ``own``: the step makes it, the others are put in; the earlier step that made it, from 0, with
+    row and column there: of the foot of a table the row after its last. null where no earlier step has it."""
+
+    text: str
+    own: bool
+    step: int | None
+    row: int
+    column: int
+
+
 class WorkingStepOut(Schema):
     """``folded``: detail that is opened on request; ``holds``: of a check; ``latex``: of the whole step, to be copied."""
 
     name: str
     kind: Literal["statement", "equation", "table", "matrix", "operation", "check"]
     sentence: str
-    lines: list[LineOut]
+    lines: list[StepLineOut]
+    numbers: list[TracedNumberOut]
     grid: GridOut | None
     folded: bool
     holds: bool | None

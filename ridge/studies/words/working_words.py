@@ -12,7 +12,7 @@ from ridge.core.numerals import capital, significant
 from ridge.core.results.steps import Origin, Step, Table
 from ridge.core.wording.exact_numbers import READABLE, Written
 from ridge.core.wording.readings import word_refusal
-from ridge.core.wording.working_steps import Grid, WordedStep, title_of
+from ridge.core.wording.working_steps import Grid, LineNumber, NumbersLine, WordedStep, title_of
 from ridge.core.wording.working_text import grid_latex, step_latex
 from ridge.core.workings import Working
 from ridge.exchange.cells import NotANumber
@@ -30,6 +30,8 @@ from ridge.studies.words.lens_schemas import (
     LineOut,
     OriginOut,
     PathOut,
+    StepLineOut,
+    TracedNumberOut,
     WhatOut,
     WorkingOut,
     WorkingStepOut,
@@ -110,10 +112,22 @@ def _step(step: Step, said: WordedStep) -> WorkingStepOut:
     rows_of = getattr(step, "rows_of", ())
     return WorkingStepOut(
         name=said.name, kind=said.kind, sentence=said.sentence, folded=said.folded, holds=said.holds,
-        lines=[LineOut(text=line.text, latex=line.latex) for line in said.lines],
+        lines=[
+            StepLineOut(text=line.text, latex=line.latex, marked=line.marked if isinstance(line, NumbersLine) else line.latex)
+            for line in said.lines
+        ],
+        numbers=[_number(one) for one in said.numbers],
         grid=None if said.grid is None else _grid(said.grid, rows_of),
         origins=[_origin(one) for one in said.origins], latex=step_latex(said),
     )  # fmt: skip
+
+
+def _number(number: LineNumber) -> TracedNumberOut:
+    at = number.traced.made_at
+    place = (
+        {"step": None, "row": 0, "column": 0} if at is None else {"step": at.step, "row": at.row, "column": at.column}
+    )
+    return TracedNumberOut(text=number.text, own=number.traced.own, **place)
 
 
 def _origin(one: Origin) -> OriginOut:

@@ -545,6 +545,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Results
+         * @description Parameters, what follows from them, and answers, as another study can take them over.
+         */
+        get: operations["ridge_studies_api_fits_results"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/rows/{row}": {
         parameters: {
             query?: never;
@@ -949,7 +969,8 @@ export interface components {
          * @description ``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
          *     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
          *     model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on. ``asked_at``: ``asked`` without of how many readings it is
-         *     the mean; ``short``: the value alone, as it stands at its mark.
+         *     the mean; ``short``: the value alone, as it stands at its mark. ``unit``: into which it was converted; ``own_unit``: that of what was
+         *     asked, empty where there is none or several.
          */
         AnswerOut: {
             /** Asked */
@@ -1005,6 +1026,11 @@ export interface components {
              */
             numbers?: components["schemas"]["NumberOut"][];
             /**
+             * Own Unit
+             * @default
+             */
+            own_unit?: string;
+            /**
              * Place
              * @default
              */
@@ -1036,6 +1062,11 @@ export interface components {
              * @default
              */
             short?: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
             /**
              * Was
              * @default
@@ -1094,7 +1125,8 @@ export interface components {
         /**
          * AnswerState
          * @description ``given`` as typed; for a crossing the letter of the other fit. ``fit``: the letter of the fit that is asked, the
-         *     leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept.
+         *     leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept; ``unit``: into
+         *     which it is converted, empty for the study's own.
          */
         AnswerState: {
             /**
@@ -1124,6 +1156,11 @@ export interface components {
              * @default 1
              */
             repeats?: number;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
             /**
              * Was
              * @default
@@ -2771,6 +2808,11 @@ export interface components {
              */
             repeats?: number;
             /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+            /**
              * Was
              * @default
              */
@@ -2887,6 +2929,31 @@ export interface components {
             meaning: string;
             /** Name */
             name: string;
+        };
+        /**
+         * KnownValue
+         * @description A value known beforehand, as typed with its uncertainty. ``origin``: where it is from, such as another study.
+         */
+        KnownValue: {
+            /**
+             * Origin
+             * @default
+             */
+            origin?: string;
+            /** Symbol */
+            symbol: string;
+            /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+            /** Value */
+            value: string;
         };
         /**
          * LeadWith
@@ -3224,7 +3291,8 @@ export interface components {
         /**
          * OwnQuantity
          * @description A quantity of one's own that follows from the parameters of a fit, and an accepted value to hold it against, as typed with its
-         *     standard uncertainty; empty for none.
+         *     standard uncertainty; empty for none. ``known``: values known beforehand that its formula uses. ``unit``: into which it is converted;
+         *     empty for its own.
          */
         OwnQuantity: {
             /**
@@ -3239,8 +3307,18 @@ export interface components {
             accepted_error?: string;
             /** Formula */
             formula: string;
+            /**
+             * Known
+             * @default []
+             */
+            known?: components["schemas"]["KnownValue"][];
             /** Name */
             name: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
         };
         /**
          * ParameterOut
@@ -3931,6 +4009,24 @@ export interface components {
             rows: number[];
         };
         /**
+         * ResultOut
+         * @description A result that another study can take over: ``value`` in full and its standard ``uncertainty``, empty where it has none.
+         */
+        ResultOut: {
+            /** Name */
+            name: string;
+            /** Symbol */
+            symbol: string;
+            /** Text */
+            text: string;
+            /** Uncertainty */
+            uncertainty: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * RungOut
          * @description A polynomial on the ladder of degrees; ``error``: what a reading misses by when it is left out, typically.
          */
@@ -3980,7 +4076,7 @@ export interface components {
         };
         /**
          * SetAnswer
-         * @description Name, place, or what a kept answer is remembered to say; what is left out stays.
+         * @description Name, place, unit, or what a kept answer is remembered to say; what is left out stays.
          */
         SetAnswer: {
             /** Key */
@@ -3994,6 +4090,8 @@ export interface components {
             name?: string | null;
             /** To */
             to?: number | null;
+            /** Unit */
+            unit?: string | null;
             /** Was */
             was?: string | null;
         };
@@ -4219,6 +4317,18 @@ export interface components {
             version: number;
         };
         /**
+         * StepLineOut
+         * @description An equation; ``marked``: its LaTeX with each number of the step in a group ``\htmlData{number=…}``, from 0.
+         */
+        StepLineOut: {
+            /** Latex */
+            latex: string;
+            /** Marked */
+            marked: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * StepOut
          * @description One step of the history; ``number`` 0 is the beginning. ``done``: whether it is in force.
          */
@@ -4442,6 +4552,23 @@ export interface components {
             curves: components["schemas"]["ThumbnailCurveOut"][];
             /** Points */
             points: components["schemas"]["PointOut"][];
+        };
+        /**
+         * TracedNumberOut
+         * @description A number in the lines of a step. ``own``: the step makes it, the others are put in; the earlier step that made it, from 0, with
+         *     row and column there: of the foot of a table the row after its last. null where no earlier step has it.
+         */
+        TracedNumberOut: {
+            /** Column */
+            column: number;
+            /** Own */
+            own: boolean;
+            /** Row */
+            row: number;
+            /** Step */
+            step: number | null;
+            /** Text */
+            text: string;
         };
         /**
          * UnderstandIn
@@ -4689,9 +4816,11 @@ export interface components {
             /** Latex */
             latex: string;
             /** Lines */
-            lines: components["schemas"]["LineOut"][];
+            lines: components["schemas"]["StepLineOut"][];
             /** Name */
             name: string;
+            /** Numbers */
+            numbers: components["schemas"]["TracedNumberOut"][];
             /** Origins */
             origins: components["schemas"]["OriginOut"][];
             /** Sentence */
@@ -5711,6 +5840,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_fits_results: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResultOut"][];
                 };
             };
             /** @description Not Found */

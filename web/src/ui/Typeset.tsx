@@ -1,12 +1,16 @@
 import { useEffect, useRef } from "react";
 
+/** Of the commands that reach outside a formula only names for its numbers, by which they are found on the page. */
+const trust = ({ command }: { command: string }) => command === "\\htmlData";
+const WRITING = { throwOnError: false, trust, strict: "ignore" } as const;
+
 /** KaTeX and its styles, which come late. Asked for when a study is opened, so that they are there without a connection. */
 export const loadKatex = () => Promise.all([import("katex"), import("katex/dist/katex.min.css")]).then(([{ default: katex }]) => katex);
 
 /** A formula as MathML (W3C). */
 export async function mathmlOf(latex: string): Promise<string> {
   const katex = await loadKatex();
-  const written = katex.renderToString(latex, { throwOnError: false, trust: false, strict: "ignore", output: "mathml", displayMode: true });
+  const written = katex.renderToString(latex, { ...WRITING, output: "mathml", displayMode: true });
   return /<math[\s\S]*<\/math>/.exec(written)?.[0] ?? "";
 }
 
@@ -17,8 +21,7 @@ export function Typeset({ latex, text, className = "" }: { latex: string; text: 
     let gone = false;
     loadKatex()
       .then((katex) => {
-        if (!gone && place.current)
-          katex.render(latex, place.current, { throwOnError: false, trust: false, strict: "ignore", output: "htmlAndMathml" });
+        if (!gone && place.current) katex.render(latex, place.current, { ...WRITING, output: "htmlAndMathml" });
       })
       .catch(() => {
         // Out of reach: the formula stands there as text.

@@ -1,18 +1,12 @@
-import { type KeyboardEvent, type ReactNode, useRef } from "react";
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef } from "react";
 
 import type { WorkingStep } from "../../api/client";
 import { Typeset } from "../../ui/Typeset";
 import { NumberCell } from "./NumberCell";
-import { isIn, type Lit, type Spot } from "./origins";
+import type { Lights } from "./lights";
+import { isIn, type Spot } from "./origins";
 
 type Grid = NonNullable<WorkingStep["grid"]>;
-
-export interface Lights {
-  /** The number that is pointed at, where it stands here. */
-  at: Spot | null;
-  from: Lit[] | undefined;
-  to: Lit[] | undefined;
-}
 
 interface Props {
   grid: Grid;
@@ -32,14 +26,18 @@ export function NumberGrid({ grid, step, name, lights, onPoint, onReading, after
   const place = useRef({ row: 0, column: 0 });
   const point = (row: number, column: number) => {
     place.current = { row, column };
-    onPoint({ step, row: grid.rows[row]!, column: grid.columns[column]! });
+    // The foot is the row after the last.
+    onPoint({ step, row: grid.rows[row] ?? grid.count, column: grid.columns[column]! });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
     if (!step) return;
     event.preventDefault();
     const clamp = (value: number, most: number) => Math.max(0, Math.min(most - 1, value));
-    point(clamp(place.current.row + step[0]!, grid.cells.length), clamp(place.current.column + step[1]!, grid.columns.length));
+    point(
+      clamp(place.current.row + step[0]!, grid.cells.length + (grid.sums.length > 0 ? 1 : 0)),
+      clamp(place.current.column + step[1]!, grid.columns.length),
+    );
   };
   return (
     <div className="flex max-w-full items-center gap-2">
@@ -73,7 +71,9 @@ export function NumberGrid({ grid, step, name, lights, onPoint, onReading, after
               />
             ))}
           </tbody>
-          {grid.sums.length > 0 && <Sums grid={grid} />}
+          {grid.sums.length > 0 && (
+            <Sums grid={grid} lights={lights} onPoint={(column) => (column === null ? onPoint(null) : point(grid.cells.length, column))} />
+          )}
         </table>
         {grid.zero_rows > 0 && <p className="text-note text-mute">and {grid.zero_rows} rows of zeros</p>}
       </div>
@@ -135,10 +135,7 @@ function Row({ grid, row, lights, onPoint, onReading, after }: RowProps) {
   const label = grid.labels[row]!;
   const shade = (column: number) => {
     const there = grid.columns[column]!;
-    if (lights.at?.row === own && lights.at.column === there) return "outline-2 outline-pine";
-    if (isIn(lights.from, own, there)) return "bg-tint";
-    if (isIn(lights.to, own, there)) return "bg-lichen/40";
-    return grid.marked.some(([r, c]) => r === own && c === there) ? "font-semibold text-pine" : "";
+    return shadeOf(lights, own, there) || (grid.marked.some(([r, c]) => r === own && c === there) ? "font-semibold text-pine" : "");
   };
   return (
     <>
@@ -166,9 +163,7 @@ function Row({ grid, row, lights, onPoint, onReading, after }: RowProps) {
           <td
             key={grid.columns[column]}
             className={`px-2 py-0.5 text-right whitespace-nowrap ${barBefore(grid, column) ? "border-l border-rule" : ""} ${shade(column)}`}
-            onPointerEnter={(event) => event.pointerType === "mouse" && onPoint(column)}
-            onPointerLeave={(event) => event.pointerType === "mouse" && onPoint(null)}
-            onClick={() => onPoint(column)}
+            {...pointing(onPoint, column)}
           >
             {gapBefore(grid.columns, column) && <span className="pr-2 text-mute">…</span>}
             {cell && <NumberCell cell={cell} />}
@@ -192,7 +187,23 @@ function Bracket({ grid, side }: { grid: Grid; side: "border-l" | "border-r" }) 
   );
 }
 
-function Sums({ grid }: { grid: Grid }) {
+/** What lights a cell. */
+function shadeOf(lights: Lights, row: number, column: number): string {
+  if (lights.at?.row === row && lights.at.column === column) return "outline-2 outline-pine";
+  if (isIn(lights.from, row, column)) return "bg-tint";
+  return isIn(lights.to, row, column) ? "bg-lichen/40" : "";
+}
+
+/** A cell is pointed at by hovering with a mouse, and by pressing it. */
+function pointing(onPoint: (column: number | null) => void, column: number) {
+  return {
+    onPointerEnter: (event: PointerEvent) => event.pointerType === "mouse" && onPoint(column),
+    onPointerLeave: (event: PointerEvent) => event.pointerType === "mouse" && onPoint(null),
+    onClick: () => onPoint(column),
+  };
+}
+
+function Sums({ grid, lights, onPoint }: { grid: Grid; lights: Lights; onPoint: (column: number | null) => void }) {
   return (
     <tfoot>
       <tr className="border-t border-rule font-semibold">
@@ -202,7 +213,11 @@ function Sums({ grid }: { grid: Grid }) {
           </th>
         )}
         {grid.sums.map((sum, column) => (
-          <td key={grid.columns[column]} className="px-2 py-0.5 text-right whitespace-nowrap">
+          <td
+            key={grid.columns[column]}
+            className={`px-2 py-0.5 text-right whitespace-nowrap ${shadeOf(lights, grid.count, grid.columns[column]!)}`}
+            {...(sum && pointing(onPoint, column))}
+          >
             {sum && <NumberCell cell={sum} />}
           </td>
         ))}

@@ -2,10 +2,11 @@ import { Check, X } from "lucide-react";
 import { memo, type ReactNode } from "react";
 
 import type { WorkingStep } from "../../api/client";
-import { Typeset } from "../../ui/Typeset";
 import { CopyMenu, equationsOf } from "./CopyMenu";
-import { NumberGrid, type Lights } from "./NumberGrid";
-import { isIn, type Spot } from "./origins";
+import type { Lights } from "./lights";
+import { NumberGrid } from "./NumberGrid";
+import { NumberLines } from "./NumberLines";
+import type { Spot } from "./origins";
 
 interface Props {
   step: WorkingStep;
@@ -18,25 +19,10 @@ interface Props {
 
 /** One step: its sentence, equations, and the table or matrix. */
 export const StepView = memo(function StepView({ step, place, lights, onPoint, onReading, after }: Props) {
-  const whole = { step: place, row: 0, column: 0 };
-  const here =
-    lights.at && !step.grid ? "outline-2 outline-pine" : isIn(lights.from, 0, 0) ? "bg-tint" : isIn(lights.to, 0, 0) ? "bg-lichen/40" : "";
   return (
     <div className="group/step relative grid grid-cols-[minmax(0,1fr)] gap-1 py-1.5 pr-9" data-step={step.name}>
       {step.sentence && <p className="font-book text-plain leading-snug">{step.sentence}</p>}
-      {step.lines.length > 0 && (
-        <ul
-          className={`grid max-w-full gap-1.5 py-0.5 pl-4 ${step.grid ? "" : here}`}
-          onPointerEnter={(event) => event.pointerType === "mouse" && !step.grid && onPoint(whole)}
-          onPointerLeave={(event) => event.pointerType === "mouse" && onPoint(null)}
-        >
-          {step.lines.map((line, row) => (
-            <li key={row}>
-              <Typeset latex={`\\displaystyle ${line.latex}`} text={line.text} />
-            </li>
-          ))}
-        </ul>
-      )}
+      {step.lines.length > 0 && <NumberLines step={step} place={place} lights={lights} onPoint={onPoint} />}
       {step.grid && (
         <div className="max-w-full pl-4">
           <NumberGrid

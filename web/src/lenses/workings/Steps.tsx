@@ -3,11 +3,10 @@ import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react
 import type { Working, WorkingStep } from "../../api/client";
 import { useStudy } from "../../study/context";
 import { chooseReading, setView } from "../../study/view";
-import type { Lights } from "./NumberGrid";
-import { type Spot, trace } from "./origins";
+import { lightsOf } from "./lights";
+import { trace, type Spot } from "./origins";
+import { saidOf } from "./said";
 import { StepView } from "./StepView";
-
-const DARK: Lights = { at: null, from: undefined, to: undefined };
 
 interface Props {
   working: Working;
@@ -28,17 +27,11 @@ export function Steps({ working, shown, after }: Props) {
     return () => setView({ source: null });
   }, [source]);
   const choose = useCallback((row: number) => chooseReading(columns, row), [columns]);
-  const lights = (place: number): Lights => {
-    const from = traced?.from.get(place);
-    const to = traced?.to.get(place);
-    const at = spot?.step === place ? spot : null;
-    return from || to || at ? { at, from, to } : DARK;
-  };
   const view = (place: number) => (
     <StepView
       step={working.steps[place]!}
       place={place}
-      lights={lights(place)}
+      lights={lightsOf(place, spot, traced)}
       onPoint={setSpot}
       onReading={choose}
       after={after(working.steps[place]!)}
@@ -47,7 +40,7 @@ export function Steps({ working, shown, after }: Props) {
   return (
     <>
       <p className="sr-only" aria-live="polite">
-        {traced && traced.readings.length > 0 ? `From reading ${traced.readings.map((row) => row + 1).join(", ")}` : ""}
+        {spot && traced ? saidOf(working.steps, spot, traced) : ""}
       </p>
       <ol className="divide-y divide-rule/60">
         {groups(working.steps)

@@ -7,6 +7,7 @@ import { follow, type Following, useView } from "../../study/view";
 import { LensTabs } from "../LensTabs";
 import { Controls } from "./Controls";
 import { CopyMenu, equationsOf } from "./CopyMenu";
+import { FollowedPlot } from "./FollowedPlot";
 import { PathPlot } from "./PathPlot";
 import { groups, Steps } from "./Steps";
 import { useNextKey } from "./useNextKey";
@@ -36,6 +37,7 @@ function Followed({ found }: { found: Followable[] }) {
   return (
     <>
       <Controls found={found} of={of} what={what} following={following} x={naming.x} y={naming.y} put={follow} />
+      <FollowedPlot of={of.kind === "fit" ? of.key : ""} />
       <div
         className="relative min-h-0 grow overflow-auto border border-rule bg-sheet px-4 py-2"
         aria-busy={busy}
