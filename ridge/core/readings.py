@@ -177,6 +177,13 @@ class Readings:
         other.included = _marks("included", included, len(self), True)
         return other
 
+    def moved(self, x: npt.ArrayLike | None = None, y: npt.ArrayLike | None = None) -> Readings:
+        """The same readings moved by so much, each shift of shape (n,); None for not at all."""
+        other = self.choosing(self.included)
+        other.x = self.x if x is None else _column("x", self.x + np.asarray(x, dtype=np.float64), len(self))
+        other.y = self.y if y is None else _column("y", self.y + np.asarray(y, dtype=np.float64), len(self))
+        return other
+
     @cached_property
     def used(self) -> Mask:
         """Rows that take part in a fit: included, finite, with a usable uncertainty and a positive weight."""

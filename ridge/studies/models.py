@@ -125,6 +125,7 @@ class Answer(models.Model):
     fit = models.CharField(max_length=3, blank=True)
     name = models.CharField(max_length=60, blank=True)
     was = models.CharField(max_length=400, blank=True)
+    unit = models.CharField(max_length=40, blank=True)
 
     class Meta:
         ordering = ("place",)

@@ -20,11 +20,15 @@ def migrate(name: str) -> Any:
     return MigrationExecutor(connection).loader.project_state([("studies", name)]).apps
 
 
+def migrate_to_today() -> None:
+    MigrationExecutor(connection).migrate(MigrationExecutor(connection).loader.graph.leaf_nodes())
+
+
 class SettingsOfFits(TransactionTestCase):
     """Fits that had a column for each of their settings."""
 
     def tearDown(self) -> None:
-        MigrationExecutor(connection).migrate(MigrationExecutor(connection).loader.graph.leaf_nodes())
+        migrate_to_today()
 
     def test_there_and_back(self) -> None:
         old = migrate("0009_limits_of_sense")
@@ -39,7 +43,7 @@ class SettingsOfFits(TransactionTestCase):
         }  # fmt: skip
         old.get_model("studies", "StudyFit").objects.create(study=study, letter="A", family="polynomial", **settings)
         old.get_model("studies", "StudyFit").objects.create(study=study, letter="B", place=1, family="line")
-        migrate("0010_settings_of_fits")
+        migrate_to_today()
         forget_recent()
         first, second = read_state(Study.objects.get(pk=study.pk)).fits
         expected: dict[str, Any] = {**settings, "bounds": {"c1": (None, 2.0)}, "x_range": (0.0, 4.0)}

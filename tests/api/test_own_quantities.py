@@ -78,3 +78,113 @@ class OwnQuantities(ApiCase):
         self.put(1, G)
         copy = self.post(f"/studies/{self.study}/duplicate", status=201)["id"]
         self.assertEqual(self.read(f"/studies/{copy}")["analysis"]["fits"][0]["follows"][0]["formula"], "4*pi^2/m")
+
+    def test_from_means_answers_and_other_fits(self) -> None:
+        """By what they have to come to: the line passes through both means, an answer is what its line says, and a fit has no difference
+        from itself."""
+        self.change(self.study, 1, kind="add_fit", family="line")
+        self.change(self.study, 2, kind="keep_answer", direction="y_at_x", given="0.5", name="h_5")
+        self.change(self.study, 3, kind="keep_answer", direction="x_at_y", given="2", name="x_u")
+        formulas = ("mean_y - m*mean_x", "h_5", "h_5 - 0.5*m - c", "x_u", "m - B_m", "B_slope", "(2 - c)/m")
+        found = self.own(self.put(4, *({"name": f"q{n}", "formula": one} for n, one in enumerate(formulas))))
+        self.assertEqual([one["problem"] for one in found], [""] * len(formulas))
+        made = fit(Readings(X, Y), Line())
+        slope, intercept = (made.parameters[name] for name in ("slope", "intercept"))
+        told, solved = made.predict(0.5), made.solve(2.0)[0]
+        for one, (value, error) in zip(
+            found,
+            (
+                (intercept.value, intercept.standard_error), (float(told.value), float(told.standard_error)), (0, 0), (solved.value, solved.standard_error),
+                (0, 0), (slope.value, slope.standard_error), (solved.value, None),
+            ),
+            strict=True,
+        ):  # fmt: skip
+            with self.subTest(one["formula"]):
+                self.assertAlmostEqual(one["number"], value, delta=1e-9)
+                if error is not None:
+                    self.assertAlmostEqual(one["standard_error"] or 0, error, delta=1e-7)
+
+    def test_known_values(self) -> None:
+        known = [
+            {"symbol": "L", "value": "1.25", "uncertainty": "±0.01", "unit": "m", "origin": "Pendulum of last week: L"}
+        ]
+        (found,) = self.own(self.put(1, {"name": "q", "formula": "L*m", "known": known}))  # type: ignore[dict-item]
+        wanted = follow("L*slope", fit(Readings(X, Y), Line()), known={"L": (1.25, 0.01 / 3**0.5)})
+        self.assertAlmostEqual(found["standard_error"], wanted.standard_error or 0, delta=1e-12)
+        self.assertEqual([one["source"] for one in found["budget"]], ["m", "L"])
+        wrong = [{**known[0], "value": "much"}]
+        (found,) = self.own(self.put(2, {"name": "q", "formula": "L*m", "known": wrong}))  # type: ignore[dict-item]
+        self.assertIn("not a number", found["problem"])
+        script = self.client.get(f"/api/studies/{self.study}/script.py").content.decode()
+        self.assertIn("following", script)
+
+    def test_in_another_unit(self) -> None:
+        keys = [one["key"] for one in self.read(f"/studies/{self.study}")["columns"]]
+        self.change(self.study, 1, kind="edit_column", key=keys[0], symbol="t", unit="s")
+        self.change(self.study, 2, kind="edit_column", key=keys[1], symbol="phi", unit="rad")
+        own, other, none = self.own(
+            self.put(
+                3, {"name": "speed", "formula": "m"}, {"name": "speed", "formula": "m", "unit": "rpm"}, {"name": "speed", "formula": "m", "unit": "kg"}
+            )
+        )  # fmt: skip
+        self.assertEqual((own["unit"], other["unit"], none["unit"]), ("rad/s", "rpm", "rad/s"))
+        self.assertAlmostEqual(other["number"], own["number"] * 60 / (2 * 3.141592653589793), delta=1e-9)
+        self.assertAlmostEqual(other["standard_error"] / own["standard_error"], 30 / 3.141592653589793, delta=1e-9)
+        self.assertIn("cannot be converted into kg", none["remark"])
+
+    def test_results_of_another_study(self) -> None:
+        self.put(1, G)
+        self.change(self.study, 2, kind="keep_answer", direction="y_at_x", given="0.5", name="h_5")
+        offered = {one["name"]: one for one in self.read(f"/studies/{self.study}/results")}
+        self.assertEqual(list(offered), ["m of A", "c of A", "g of A", "h_5"])
+        made = fit(Readings(X, Y), Line())
+        self.assertEqual(float(offered["m of A"]["value"]), made.parameters["slope"].value)
+        self.assertAlmostEqual(
+            float(offered["g of A"]["uncertainty"]), follow("4*pi^2/slope", made).standard_error or 0, delta=1e-5
+        )
+        self.assertAlmostEqual(
+            float(offered["h_5"]["uncertainty"]), float(made.predict(0.5).standard_error), delta=1e-5
+        )
+
+
+class ConvertedAnswers(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.study = self.new(title="Ramp")
+        block = [["1", "2.1"], ["2", "3.9"], ["3", "6.2"], ["4", "7.8"], ["5", "10.1"]]
+        found = self.change(self.study, 0, kind="set_cells", row=0, column=0, block=block)
+        keys = [one["key"] for one in found["columns"]]
+        self.change(self.study, 1, kind="edit_column", key=keys[0], symbol="t", unit="min")
+        self.change(self.study, 2, kind="edit_column", key=keys[1], symbol="s", unit="cm")
+        for number, (direction, given) in enumerate(
+            (("y_at_x", "3.5"), ("x_at_y", "5"), ("tangent", "2"), ("area", "1 to 3"))
+        ):
+            self.before = self.change(
+                self.study, 3 + number, kind="keep_answer", direction=direction, given=given, key=f"k{number}"
+            )
+
+    def test_each_into_another_unit_and_back(self) -> None:
+        for number, (own, unit, factor) in enumerate(
+            (("cm", "m", 0.01), ("min", "s", 60.0), ("cm/min", "mm/s", 10 / 60), ("cm·min", "cm·s", 60.0))
+        ):
+            with self.subTest(unit):
+                plain = self.before["analysis"]["answers"][number]
+                self.assertEqual((plain["unit"], plain["own_unit"]), ("", own))
+                after = self.change(self.study, 7 + 2 * number, kind="set_answer", key=f"k{number}", unit=unit)
+                found = after["analysis"]["answers"][number]
+                self.assertEqual(found["unit"], unit)
+                self.assertIn(unit, found["result"])
+                for one, other in zip(plain["numbers"], found["numbers"], strict=True):
+                    self.assertEqual((other["unit"], other["limits"]), (unit, one["limits"]))
+                    for name in ("value", "low", "high"):
+                        self.assertAlmostEqual(other[name], one[name] * factor, delta=1e-9)
+                # Where it stands on the plot, and what was asked, stay in the study's own units.
+                self.assertEqual(found["mark"], plain["mark"])
+                self.assertEqual(found["asked"], plain["asked"])
+                undone = self.post(f"/studies/{self.study}/undo", {"version": after["version"]})
+                self.assertEqual(undone["analysis"]["answers"][number]["result"], plain["result"])
+
+    def test_what_cannot_be_is_said(self) -> None:
+        found = self.change(self.study, 7, kind="set_answer", key="k0", unit="kg")["analysis"]["answers"][0]
+        self.assertIn("cm cannot be converted into kg", found["sentence"])
+        self.assertIn("cm", found["result"])

@@ -8,6 +8,9 @@ from typing import Any
 import numpy as np
 from django.test import SimpleTestCase
 
+from ridge.core import fit
+from ridge.core.models import Line
+from ridge.core.predicting.at_x import predict
 from ridge.core.readings import Array
 from ridge.exchange.cells import NotANumber
 from ridge.studies.analysis.calculated import uncertainty_from_sources
@@ -17,7 +20,7 @@ from ridge.studies.content.readings import read_table
 from ridge.studies.content.state import ColumnState, FitState, StudyState
 from ridge.studies.content.uncertainties import last_digit, read_uncertainty, uncertainty_problem
 from tests.api.test_api import ApiCase
-from tests.api.test_columns import column, study
+from tests.api.test_columns import calculated, column, study
 
 VALUES = np.array([10.0, -20.0])
 
@@ -53,6 +56,33 @@ class Typed(SimpleTestCase):
         for level, factor in ((90, 1.64), (95, 1.96), (99, 2.58)):
             self.assertAlmostEqual(1 / float(read_uncertainty(f"1 ({level} %)").standard(VALUES)[0]), factor, 2)
         self.comes_to("4 % (k = 2)", 0.2, 0.4)
+
+    def test_what_all_readings_share(self) -> None:
+        """A zero and a scale factor (JCGM 100:2008, 5.2 on what inputs have in common): no part of what each value has for itself."""
+        for text in (
+            "0.5; 0.2 shared",
+            "0.5; shared 0.2",
+            "0.5 and 0.2 in common",
+            "0.2 (shared); 0.5",
+            "0.5; 0.2 shared by all",
+        ):
+            with self.subTest(text):
+                found = read_uncertainty(text)
+                self.comes_to(text, 0.5, 0.5)
+                (shift,) = found.shifts(VALUES)
+                np.testing.assert_allclose(shift, [0.2, 0.2])
+        (shift,) = read_uncertainty("±1.5 % shared").shifts(VALUES)
+        np.testing.assert_allclose(shift, np.array([0.15, -0.3]) / sqrt(3))
+        (shift,) = read_uncertainty("1 (k = 2) shared").shifts(VALUES)
+        np.testing.assert_allclose(shift, [0.5, 0.5])
+        self.assertEqual(read_uncertainty("0.2 shared").parts, ())
+        self.assertEqual(read_uncertainty("0.2 shared").shared[0].shared_as("cm"), "zero 0.2\u00a0cm")
+        self.assertEqual(
+            read_uncertainty("±1 % shared").shared[0].shared_as("cm"), "scale factor limits ±1\u00a0%, divided by √3"
+        )
+        for text in ("shared", "0.2 shared shared x", "-1 shared"):
+            with self.assertRaises(NotANumber):
+                read_uncertainty(text)
 
     def test_parts_in_quadrature(self) -> None:
         for text in ("0.3; 0.4", "0.3 + 0.4", "0.3 and 0.4"):
@@ -158,12 +188,49 @@ class CarriedIntoColumns(SimpleTestCase):
         s = np.sqrt(np.sum((y - np.polyval(np.polyfit(x, y, 1), x)) ** 2) / 2)
         np.testing.assert_allclose(step.standard_error, s / 2, rtol=1e-12)
 
+    def test_through_the_curve_of_a_fit(self) -> None:
+        """At each row that of the prediction; of what is left of a reading s·√(1 − h), since the fit is made to it (e.g. Cook and
+        Weisberg 1982, section 2.1)."""
+        x, y = column("x", "x", "1 2 3 4 6"), column("y", "y", "2.1 2.9 5.2 6.1 9.3", uncertainty="0.3")
+        for formula, check in (
+            ("A", "curve"), ("A(x)", "curve"), ("A(2*x - x)", "curve"), ("y - A", "left"), ("y - A(x)", "left"), ("A(5)", "at five"),
+        ):  # fmt: skip
+            with self.subTest(formula):
+                one = calculated("c", formula, 5)
+                state = study(x, y, one, fits=(FitState("A", "line"),), absolute_errors=True)
+                found = uncertainty_from_sources(state, one)
+                assert found.step is not None and not found.problem
+                made = fit(read_table(state).readings, Line())
+                at = np.full(5, 5.0) if check == "at five" else made.readings.x
+                expected = predict(made, at).standard_error
+                if check == "left":
+                    expected = 0.3 * np.sqrt(1 - made.leverage)
+                np.testing.assert_allclose(found.step.standard_error, expected, rtol=1e-9)
+                self.assertIsNone(found.poor)
+
+    def test_what_is_shared_is_carried_apart(self) -> None:
+        """Through a difference the zero goes, through a square it is 2·h·0.2; it does not weigh the readings."""
+        h = column("h", "other", "1 2 3 4", uncertainty="0.1; 0.2 shared")
+        flat = calculated("d", "h - 2*h/2", 4, "y", uncertainty="carried")
+        square = calculated("q", "h^2", 4, "y", uncertainty="carried")
+        x = column("x", "x", "1 2 3 4")
+        self.assertEqual(read_table(study(x, h, flat)).shared, ())
+        table = read_table(study(x, h, square))
+        (shared,) = table.shared
+        assert shared.y is not None and table.readings.y_error is not None
+        np.testing.assert_allclose(shared.y, [0.4, 0.8, 1.2, 1.6])
+        np.testing.assert_allclose(table.readings.y_error, [0.2, 0.4, 0.6, 0.8])
+        self.assertEqual(shared.name, "h, zero 0.2")
+        alone = calculated("q", "h^2", 4, "y", uncertainty="carried")
+        table = read_table(study(x, column("h", "other", "1 2 3 4", uncertainty="0.2 shared"), alone))
+        self.assertIsNone(table.readings.y_error)
+        self.assertEqual(len(table.shared), 1)
+
     def test_why_there_is_none(self) -> None:
         plain = column("p", "other", "1 2 3")
         for formula, why in (
             ("p^2", "Nothing that it is calculated from"),
-            ("A(p)", "curve of fit A"),
-            ("A + 1", "curve of fit A"),
+            ("B(p)", "cannot be calculated"),
             ("row", "Nothing"),
         ):
             one = column("c", "other", "", formula=formula)

@@ -15,7 +15,8 @@ from ridge.core.formula.tree import Node, names_in
 from ridge.core.readings import Array
 from ridge.core.results.read_only import ReadOnly
 
-Correlations = Mapping[tuple[str, str], float]
+Correlations = Mapping[tuple[str, str], float | Array]
+"""Coefficients of pairs of sources: one for all rows, or one a row."""
 
 
 @dataclass(frozen=True)
@@ -53,7 +54,7 @@ def carry(
     sources :
         Values and standard uncertainties by name, each a number or of shape (rows,).
     correlations :
-        Coefficients of pairs of sources; those left out are independent.
+        Coefficients of pairs of sources, for all rows or of shape (rows,); those left out are independent.
     units :
         Of sources, and of steps whose unit is not to be worked out.
 
@@ -115,15 +116,10 @@ def simulated(
     """Standard deviation of ``step`` in some rows by draws from normal distributions (JCGM 101, clause 7), shape (len(rows),); infinite
     where most draws have no value. The draws are the same at every call."""
     names = list(sources)
-    matrix = np.eye(len(names))
-    for (one, other), coefficient in (correlations or {}).items():
-        if one in sources and other in sources and one != other:
-            i, j = names.index(one), names.index(other)
-            matrix[i, j] = matrix[j, i] = coefficient
     normal = np.random.default_rng(SEED).standard_normal((len(names), DRAWS))
-    draws = dict(zip(names, np.linalg.cholesky(matrix + 1e-12 * np.eye(len(names))) @ normal, strict=True))
     found = []
     for row in rows:
+        draws = dict(zip(names, _root(names, correlations or {}, row) @ normal, strict=True))
         at = {name: _at(value, row) + _at(error, row) * draws[name] for name, (value, error) in sources.items()}
         with np.errstate(all="ignore"):
             for name, tree in formulas.items():
@@ -134,6 +130,18 @@ def simulated(
         kept = at[step][np.isfinite(at[step])]
         found.append(float(np.std(kept)) if len(kept) > DRAWS / 2 else np.inf)
     return np.array(found)
+
+
+def _root(names: Sequence[str], correlations: Correlations, row: int) -> Array:
+    """A square root of the correlations of the sources in one row."""
+    matrix = np.eye(len(names))
+    for (one, other), coefficient in correlations.items():
+        if one in names and other in names and one != other:
+            i, j = names.index(one), names.index(other)
+            matrix[i, j] = matrix[j, i] = _at(coefficient, row)
+    # Roundings may leave it just short of definite.
+    values, vectors = np.linalg.eigh(matrix)
+    return np.asarray(vectors * np.sqrt(np.maximum(values, 0.0)))
 
 
 def _at(values: object, row: int) -> float:

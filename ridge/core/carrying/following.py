@@ -2,19 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from scipy.special import ndtri, stdtrit
 
+from ridge.core.carrying.fits_together import correlations_between
 from ridge.core.carrying.propagation import Propagated, propagate_tree
+from ridge.core.carrying.shared_errors import Moved
+from ridge.core.carrying.unit_algebra import unit_of
 from ridge.core.errors import OutsideSense
 from ridge.core.formula import parse
-from ridge.core.formula.tree import Name, Node, Operation, names_in, substitute, walk
+from ridge.core.formula.tree import Name, Node, Operation, add, multiply, names_in, number, substitute, walk
 from ridge.core.results.fit import Fit
 from ridge.core.results.read_only import ReadOnly
 from ridge.core.results.statistics import check_level
+
+
+@dataclass(frozen=True)
+class Linked:
+    """A result that moves with the parameters of fits: an answer, the mean of a column. ``slopes``: by how much with each parameter, by its
+    full name; ``own``: standard uncertainty that it has besides; ``shared``: by how much one standard uncertainty of a shared error
+    moves it, by the name of that."""
+
+    value: float
+    slopes: Mapping[str, float] = field(default_factory=dict)
+    own: float = 0.0
+    shared: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -53,6 +68,15 @@ class Follows:
         )
         return self.value - half, self.value + half
 
+    def times(self, factor: float, unit: str) -> Follows:
+        """The same in another unit, ``factor`` of which make one of its own."""
+        size = abs(factor)
+        return replace(
+            self, value=self.value * factor, unit=unit,
+            standard_error=None if self.standard_error is None else self.standard_error * size,
+            simulated=None if self.simulated is None else self.simulated * size,
+        )  # fmt: skip
+
     def bounded(self, level: float = 0.95) -> bool:
         """Whether every denominator is told apart from zero at this level."""
         width = self.critical_value(level)
@@ -66,6 +90,8 @@ def follow(
     known: Mapping[str, tuple[float, float]] | None = None,
     units: Mapping[str, str] | None = None,
     aliases: Mapping[str, str] | None = None,
+    linked: Mapping[str, Linked] | None = None,
+    moved: Mapping[str, Sequence[Moved]] | None = None,
 ) -> Follows:
     """What ``formula`` comes to.
 
@@ -73,13 +99,18 @@ def follow(
     ----------
     fits :
         One fit, whose parameters stand in the formula under their names or letters; or several by letter, whose parameters are
-        ``A_slope``, ``B_slope``. Different fits are taken as independent.
+        ``A_slope``, ``B_slope``; those of the letter "" under their names alone. Fits to the same readings go together as far as these
+        tell, others are independent.
     known :
         Further values with their standard uncertainties, by name: measured lengths, constants.
     units :
         Of parameters and known values, by name.
     aliases :
         Further names for parameters, such as the letters of a course.
+    linked :
+        Results that move with the parameters, by name.
+    moved :
+        What errors that all readings share do to each fit, by its letter ("" for one alone). In the budget they stand under their names.
 
     Raises OutsideSense for a name that nothing stands for, FormulaError.
 
@@ -93,23 +124,20 @@ def follow(
     """
     tree = parse(formula).tree
     of_fits, blocks = _parameters(fits)
-    tree = substitute(
-        tree,
-        {
-            name: Name(full)
-            for name, full in _meant(names_in(tree), blocks, of_fits, known or {}, aliases or {}).items()
-        },
-    )
+    given, links = known or {}, linked or {}
+    meant = _meant(names_in(tree), blocks, of_fits, {*given, *links}, aliases or {})
+    tree = substitute(tree, {name: Name(full) for name, full in meant.items()})
+    unit, remark = unit_of(tree, {name: (units or {}).get(name, "") for name in names_in(tree)})
+    tree, free = _spelled_out(tree, blocks, of_fits, links, moved or {})
     names = names_in(tree)
-    sources: dict[str, tuple[float, float]] = {
-        name: (value, error) for name, (value, error) in (known or {}).items() if name in names
-    }
+    sources = {name: one for name, one in {**given, **free}.items() if name in names}
     correlations: dict[tuple[str, str], float] = {}
     unknown = False
+    inside = {prefix: [name for name in names if of_fits.get(name, (None,))[0] == prefix] for prefix in blocks}
     for prefix, fit in blocks.items():
-        inside = [name for name in names if name in of_fits and of_fits[name][0] == prefix]
-        unknown = unknown or _take(fit, inside, of_fits, sources, correlations)
-    found = propagate_tree(tree, sources, units or {}, correlations)
+        unknown = _take(fit, inside[prefix], of_fits, sources, correlations) or unknown
+    correlations |= _between_fits(blocks, inside, of_fits)
+    found = replace(propagate_tree(tree, sources, {}, correlations), unit=unit, unit_remark=remark)
     error = None if unknown else float(found.standard_error)
     return Follows(
         float(found.value), error, _effective(found, of_fits, blocks), {name: float(share) for name, share in found.budget.items()},
@@ -125,17 +153,78 @@ Known = dict[str, tuple[str, str]]
 def _parameters(fits: Fit | Mapping[str, Fit]) -> tuple[Known, dict[str, Fit]]:
     if isinstance(fits, Fit):
         return {name: ("", name) for name in fits.parameters}, {"": fits}
-    return (
-        {f"{letter}_{name}": (letter, name) for letter, fit in fits.items() for name in fit.parameters},
-        dict(fits),
-    )
+    full = {
+        f"{letter}_{name}" if letter else name: (letter, name)
+        for letter, fit in fits.items()
+        for name in fit.parameters
+    }
+    return full, dict(fits)
+
+
+def _spelled_out(
+    tree: Node,
+    blocks: Mapping[str, Fit],
+    of_fits: Known,
+    linked: Mapping[str, Linked],
+    moved: Mapping[str, Sequence[Moved]],
+) -> tuple[Node, dict[str, tuple[float, float]]]:
+    """The formula in what is independent or goes together as the parameters of a fit do: linked results by their tangent, and beside each
+    parameter what shared errors do to it; with the values and standard uncertainties of all that is neither given nor a parameter."""
+    free: dict[str, tuple[float, float]] = {}
+    meant: dict[str, Node] = {}
+
+    def shifted(node: Node, effects: Mapping[str, float]) -> Node:
+        for name, effect in effects.items():
+            if effect:
+                node = add(node, multiply(number(effect), Name(name)))
+                free[name] = (0.0, 1.0)
+        return node
+
+    names = names_in(tree)
+    for name in names:
+        if name in linked:
+            link = linked[name]
+            node: Node = number(link.value)
+            for full, slope in link.slopes.items():
+                prefix, own = of_fits[full]
+                off = Operation("-", Name(full), number(blocks[prefix].values[own]))
+                node = add(node, multiply(number(slope), off))
+            if link.own:
+                free[name] = (0.0, link.own)
+                node = add(node, Name(name))
+            meant[name] = shifted(node, link.shared)
+        elif name in of_fits:
+            prefix, own = of_fits[name]
+            effects = {one.error.name: one.on_parameter(own) for one in moved.get(prefix, ())}
+            meant[name] = shifted(Name(name), effects)
+    return substitute(tree, meant), free
+
+
+def _between_fits(
+    blocks: Mapping[str, Fit], inside: Mapping[str, Sequence[str]], of_fits: Known
+) -> dict[tuple[str, str], float]:
+    """Correlations of the parameters of different fits to the same readings."""
+    asked = [prefix for prefix in blocks if inside[prefix]]
+    found = {}
+    for place, one in enumerate(asked):
+        for other in asked[place + 1 :]:
+            between = correlations_between(blocks[one], blocks[other])
+            if between is None:
+                continue
+            for first in inside[one]:
+                for second in inside[other]:
+                    i = list(blocks[one].parameters).index(of_fits[first][1])
+                    j = list(blocks[other].parameters).index(of_fits[second][1])
+                    if np.isfinite(between[i, j]):
+                        found[first, second] = float(between[i, j])
+    return found
 
 
 def _meant(
     names: tuple[str, ...],
     fits: Mapping[str, Fit],
     of_fits: Known,
-    known: Mapping[str, tuple[float, float]],
+    known: Collection[str],
     aliases: Mapping[str, str],
 ) -> dict[str, str]:
     """What the names of a formula that are letters of the page stand for: ``m`` for ``slope``. Raises OutsideSense for what is nothing."""

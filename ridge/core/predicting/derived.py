@@ -12,6 +12,7 @@ from ridge.core.models.base import Derived
 from ridge.core.predicting.parameter_limits import Interval
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit, once
+from ridge.core.results.statistics import critical_value
 
 
 @dataclass(frozen=True)
@@ -28,6 +29,7 @@ class DerivedQuantity:
     angle: bool
     meaning: str
     of: str = ""
+    degrees_of_freedom: float = 0.0
 
 
 @once
@@ -60,8 +62,10 @@ def derived_of(fit: Fit) -> tuple[DerivedQuantity, ...]:
             ]
             of = moving[0] if len(moving) == 1 else ""
             found.append(
-                DerivedQuantity(quantity.name, value, error, quantity.unit, quantity.angle, quantity.meaning, of)
-            )
+                DerivedQuantity(
+                    quantity.name, value, error, quantity.unit, quantity.angle, quantity.meaning, of, fit.effective_degrees(direction)
+                )
+            )  # fmt: skip
     return tuple(found)
 
 
@@ -71,7 +75,8 @@ def limits_of(fit: Fit, quantity: DerivedQuantity, limits: Mapping[str, Interval
     of = limits.get(quantity.of)
     if of is not None and of.method == "profile":
         return carried_over(fit, quantity, of.low, of.high)
-    width, error = fit.critical_value(level), quantity.standard_error
+    width = critical_value(level, quantity.degrees_of_freedom, fit.readings.absolute_errors)
+    error = quantity.standard_error
     if width is None or not error or not np.isfinite(error) or fit.statistics.exact:
         return -np.inf, np.inf
     return quantity.value - width * error, quantity.value + width * error

@@ -14,7 +14,8 @@ from ridge.core.errors import OutsideSense
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.crossings import find_crossings, search_grid
 from ridge.core.predicting.curve_at_y import default_interval
-from ridge.core.readings import Array, Mask
+from ridge.core.predicting.in_common import rows_in_common, weights_of
+from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
 from ridge.core.results.statistics import critical_value
 
@@ -214,10 +215,10 @@ def _error_of_sum(first: Fit, second: Fit, at: Array, times: float, times_other:
         return None
     row, other_row = first.curve.rows(at)[0], second.curve.rows(at)[0]
     shared = 0.0
-    common = _common(first, second)
+    common = rows_in_common(first, second)
     if common is not None and common.any():
         x = first.readings.x[common]
-        weights = np.sqrt(_weights(first, common) * _weights(second, common))[:, None]
+        weights = np.sqrt(weights_of(first, common) * weights_of(second, common))[:, None]
         shared = float(row @ (first.curve.rows(x) * weights).T @ second.curve.rows(x) @ other_row)
     smaller = min(one, other)
     variance = (
@@ -226,23 +227,6 @@ def _error_of_sum(first: Fit, second: Fit, at: Array, times: float, times_other:
         + 2 * times * times_other * smaller**2 * shared
     )
     return float(np.sqrt(max(variance, 0.0)))
-
-
-def _common(first: Fit, second: Fit) -> Mask | None:
-    """Rows that both fits are made to; None where they are fitted to different readings altogether."""
-    one, other = first.readings, second.readings
-    if len(one) != len(other) or not (
-        np.array_equal(one.x, other.x, equal_nan=True) and np.array_equal(one.y, other.y, equal_nan=True)
-    ):
-        return None
-    return np.asarray(one.used & other.used)
-
-
-def _weights(fit: Fit, rows: Mask) -> Array:
-    """Weights of some of the rows in use."""
-    every = np.zeros(len(fit.readings))
-    every[fit.readings.used] = fit.readings.used_weights
-    return every[rows]
 
 
 def _stretch(fit: Fit, interval: tuple[float, float] | None) -> tuple[float, float]:

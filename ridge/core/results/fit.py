@@ -64,6 +64,8 @@ class Fit:
     """Whether the search was stopped before it settled, by its effort as a rule."""
     log_line: Fit | None = None
     """The straight line behind a fit in logarithms."""
+    shared_covariance: Array | None = None
+    """What errors that all readings share have added to ``covariance``, see ``ridge.core.carrying.shared_errors``; None for nothing."""
 
     def __post_init__(self) -> None:
         letters = {about.letter: name for name, about in self.model.about.items() if about.letter}
@@ -93,6 +95,16 @@ class Fit:
 
     def critical_value(self, level: float) -> float | None:
         return critical_value(level, self.statistics.degrees_of_freedom, self.readings.absolute_errors)
+
+    def effective_degrees(self, direction: Array) -> float:
+        """Degrees of freedom of what moves so with the parameters: those of the scatter, more where shared errors take part in it
+        (Welch and Satterthwaite: JCGM 100:2008, G.4.1)."""
+        degrees = float(self.statistics.degrees_of_freedom)
+        if self.shared_covariance is None or degrees <= 0:
+            return degrees
+        whole = float(direction @ self.covariance @ direction)
+        scatter = whole - float(direction @ self.shared_covariance @ direction)
+        return degrees * (whole / scatter) ** 2 if scatter > 0 else np.inf
 
     def evaluate(self, x: npt.ArrayLike) -> Array:
         """Values of the curve at x."""

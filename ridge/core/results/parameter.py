@@ -19,7 +19,7 @@ class Parameter:
     value: float
     standard_error: float | None
     fixed: bool
-    degrees_of_freedom: int
+    degrees_of_freedom: float
     absolute: bool
     exact: bool
     tested: bool = True

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
+from math import inf
 from typing import Protocol
 
 from scipy.special import ndtr, ndtri, stdtr, stdtrit
@@ -89,17 +90,17 @@ def check_level(level: float) -> None:
 
 
 @lru_cache(maxsize=256)
-def critical_value(level: float, degrees_of_freedom: int, absolute: bool) -> float | None:
+def critical_value(level: float, degrees_of_freedom: float, absolute: bool) -> float | None:
     """Half-width of a two-sided interval in standard errors; None when nothing estimates the scatter.
 
     Student's t with the residual degrees of freedom; the normal distribution when uncertainties are absolute.
     """
     check_level(level)
-    if absolute:
+    if absolute or degrees_of_freedom == inf:
         return float(ndtri((1 + level) / 2))
     return float(stdtrit(degrees_of_freedom, (1 + level) / 2)) if degrees_of_freedom > 0 else None
 
 
-def two_sided_p(t: float, degrees_of_freedom: int, absolute: bool) -> float:
+def two_sided_p(t: float, degrees_of_freedom: float, absolute: bool) -> float:
     """Probability of a value at least as far from zero as ``t`` when the true parameter is zero."""
-    return float(2 * (ndtr(-abs(t)) if absolute else stdtr(degrees_of_freedom, -abs(t))))
+    return float(2 * (ndtr(-abs(t)) if absolute or degrees_of_freedom == inf else stdtr(degrees_of_freedom, -abs(t))))

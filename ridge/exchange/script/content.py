@@ -23,10 +23,11 @@ class Question:
 
 @dataclass(frozen=True)
 class Followed:
-    """A quantity that follows from a fit: its formula in the names of the parameters, and its unit."""
+    """A quantity that follows from a fit: its formula in the names of the parameters, and its unit; of one that needs other results
+    too no tree, but its formula as typed."""
 
     name: str
-    formula: Node
+    formula: Node | None
     unit: str
 
 

@@ -157,6 +157,9 @@ class _PlainFit:
         lines = [comment("What follows from the parameters: first order, with their covariance.")]
         names = {old: Name(new) for old, new in self.names.items() if old in self.free}
         for one in self.one.follows:
+            if one.formula is None:
+                lines.append(comment(f"{one.name} = {one.unit} needs other results as well: see the report."))
+                continue
             tree = substitute(one.formula, names | {old: number(value) for old, value in self.fixed.items()})
             lines += [
                 f"value, error = following(lambda {', '.join(self.names[name] for name in self.free)}: {to_python(tree)}, values, covariance)",

@@ -70,20 +70,23 @@ class OnInterpolation:
 
 @dataclass(frozen=True)
 class SlopeAtX:
-    """Value and slope of a fit at one x."""
+    """Value and slope of a fit at one x. ``unit``: that into which the slope was converted, empty for its own."""
 
     letter: str
     tangent: Tangent
+    unit: str = ""
 
 
 @dataclass(frozen=True)
 class AreaBetween:
-    """The area under a fit from ``ends[0]`` to ``ends[1]``; ``height``: its y at the first of them."""
+    """The area under a fit from ``ends[0]`` to ``ends[1]``; ``height``: its y at the first of them; ``unit``: that into which the area was
+    converted, empty for its own."""
 
     letter: str
     ends: tuple[float, float]
     area: Quantity
     height: float
+    unit: str = ""
 
 
 @dataclass(frozen=True)

@@ -4,15 +4,23 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
 
+from ridge.core.carrying import (
+    Moved,
+    place_with_shared,
+    prediction_with_shared,
+    quantity_with_shared,
+    solution_with_shared,
+)
 from ridge.core.errors import RidgeError
 from ridge.core.interpolation import Interpolation
 from ridge.core.predicting.at_x import predict
 from ridge.core.predicting.at_y import solve
-from ridge.core.predicting.features import Place, area, crossings, inflexions, roots, tangent, turning_points
+from ridge.core.predicting.features import Place, Tangent, area, crossings, inflexions, roots, tangent, turning_points
 from ridge.core.predicting.sense import prediction_within, solutions_within
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
@@ -117,14 +125,14 @@ def _one(
         return _on_interpolation(curve, values, naming, looking)
     assert curve is not None
     if looking:
-        return _at_y(curve, values, repeats, level, naming, checked)
-    return _at_x(curve, values[0], level, naming, checked)
+        return _at_y(curve, one.moved, values, repeats, level, naming, checked)
+    return _at_x(curve, one.moved, values[0], level, naming, checked)
 
 
-def _at_x(fit: Fit, x: float, level: float, naming: Naming, checked: bool) -> One:
+def _at_x(fit: Fit, moved: Sequence[Moved], x: float, level: float, naming: Naming, checked: bool) -> One:
     if not sense_of(naming, "x").holds(x):
         return NoAnswer("no sense of x")
-    prediction = predict(fit, x, level, checked)
+    prediction = prediction_with_shared(predict(fit, x, level, checked), moved)
     value = float(prediction.value)
     if not math.isfinite(value):
         return NoAnswer("no value" if _has_no_value(fit, x, value) else "too large", value=x)
@@ -140,13 +148,21 @@ def _has_no_value(fit: Fit, x: float, value: float) -> bool:
 
 
 def _at_y(
-    fit: Fit, values: Sequence[float], repeats: int, level: float, naming: Naming, checked: bool
+    fit: Fit,
+    moved: Sequence[Moved],
+    values: Sequence[float],
+    repeats: int,
+    level: float,
+    naming: Naming,
+    checked: bool,
 ) -> SolutionsAtY | NoAnswer:
     repeats = len(values) if len(values) > 1 else repeats
     y = float(np.mean(values))
     if not sense_of(naming, "y").holds(y):
         return NoAnswer("no sense of y")
-    every = solve(fit, list(values), repeats, level, checked=checked)
+    every = [
+        solution_with_shared(one, fit, y, moved) for one in solve(fit, list(values), repeats, level, checked=checked)
+    ]
     solutions = solutions_within(every, sense_of(naming, "x"))
     if not solutions:
         return NoAnswer("only without sense")
@@ -171,20 +187,48 @@ def _feature(
     one = next((one for one in asked if one.fit is not None), None)
     if one is None or one.fit is None:
         return NoAnswer("no fitted curve")
-    fit, letter = one.fit, one.wanted.letter
+    fit, letter, moved = one.fit, one.wanted.letter, one.moved
     if question.direction == "tangent":
-        return SlopeAtX(letter, tangent(fit, _single(question, naming), level))
+        return SlopeAtX(letter, _tangent(fit, moved, _single(question, naming), level))
     if question.direction == "area":
         low, high = _ends(question, naming)
-        return AreaBetween(letter, (low, high), area(fit, low, high, level), float(fit.evaluate([low])[0]))
+
+        def size(of: Fit) -> float:
+            return area(of, low, high, level).value
+
+        found = quantity_with_shared(area(fit, low, high, level), moved, size, level)
+        return AreaBetween(letter, (low, high), found, float(fit.evaluate([low])[0]))
     if question.direction == "crossing":
         other = next((f for f in fitted if f.wanted.letter == question.given.strip()), None)
         if other is None or other.fit is None or other is one:
             raise NotANumber("choose another fit for the curves to intersect")
         of = f"intersections of {letter} and {other.wanted.letter}"
-        return _places(crossings(fit, other.fit, level=level), of, naming)
+        return _places(_crossings(fit, moved, other, level), of, naming)
     find, name = _PLACES[question.direction]
-    return _places(find(fit, level=level), f"{name} of {letter}", naming)
+    places = [
+        place_with_shared(place, moved, [(find(a.up, level=level), find(a.down, level=level)) for a in moved], level)
+        for place in find(fit, level=level)
+    ]
+    return _places(places, f"{name} of {letter}", naming)
+
+
+def _tangent(fit: Fit, moved: Sequence[Moved], x: float, level: float) -> Tangent:
+    """With what all readings share in its limits."""
+    found = tangent(fit, x, level)
+    slope = quantity_with_shared(found.slope, moved, lambda of: tangent(of, x, level).slope.value, level)
+    return replace(found, slope=slope)
+
+
+def _crossings(fit: Fit, moved: Sequence[Moved], other: Fitted, level: float) -> list[Place]:
+    """An error that both fits share moves both."""
+    assert other.fit is not None
+    beside = {one.error.name: one for one in other.moved}
+    alike = [(one, beside[one.error.name]) for one in moved if one.error.name in beside]
+    again = [(crossings(a.up, b.up, level=level), crossings(a.down, b.down, level=level)) for a, b in alike]
+    return [
+        place_with_shared(place, [one for one, _ in alike], again, level)
+        for place in crossings(fit, other.fit, level=level)
+    ]
 
 
 def _single(question: Question | AnswerState, naming: Naming) -> float:

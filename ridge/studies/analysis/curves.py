@@ -8,6 +8,7 @@ from collections.abc import Iterable, Sequence
 import numpy as np
 from pydantic import BaseModel as Schema
 
+from ridge.core.carrying import Moved, prediction_with_shared
 from ridge.core.interpolation import Interpolation
 from ridge.core.judging.misses import seen_residuals
 from ridge.core.predicting.at_x import predict
@@ -66,12 +67,18 @@ def drawn(values: Array) -> list[float | None]:
 
 
 def sample_curve(
-    result: Fit | Interpolation, low: float, high: float, level: float, naming: Naming, growing: bool = False
+    result: Fit | Interpolation,
+    low: float,
+    high: float,
+    level: float,
+    naming: Naming,
+    growing: bool = False,
+    moved: Sequence[Moved] = (),
 ) -> CurveOut:
     """The curve and its confidence interval over a stretch of the x axis; ``growing``: denser towards zero, for axes
     that are not drawn evenly. An interpolation, and a curve with given numbers, has no interval. It ends where x or y makes no
     sense any more."""
-    return _within_sense(_sampled(result, low, high, level, naming, growing), naming)
+    return _within_sense(_sampled(result, low, high, level, naming, growing, moved), naming)
 
 
 def _within_sense(curve: CurveOut, naming: Naming) -> CurveOut:
@@ -92,7 +99,13 @@ def _within_sense(curve: CurveOut, naming: Naming) -> CurveOut:
 
 
 def _sampled(
-    result: Fit | Interpolation, low: float, high: float, level: float, naming: Naming, growing: bool
+    result: Fit | Interpolation,
+    low: float,
+    high: float,
+    level: float,
+    naming: Naming,
+    growing: bool,
+    moved: Sequence[Moved],
 ) -> CurveOut:
     of_x = sense_of(naming, "x")
     if of_x.low < high and low < of_x.high:
@@ -102,7 +115,7 @@ def _sampled(
         with np.errstate(all="ignore"):
             y = finite(result.evaluate(x))
         return CurveOut(x=x.tolist(), y=y, low=[None] * len(x), high=[None] * len(x))
-    prediction = predict(result, x, level)
+    prediction = prediction_with_shared(predict(result, x, level), moved)
     return CurveOut(
         x=x.tolist(),
         y=finite(prediction.value),

@@ -6,9 +6,11 @@ import logging
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 from ridge.core.by_hand import with_values
+from ridge.core.carrying import Moved, SharedError, moved_by
 from ridge.core.catalogue import defaults_of
 from ridge.core.errors import OutsideSense, RidgeError
 from ridge.core.fitting import fit
@@ -29,6 +31,7 @@ from ridge.studies.recent import Recent
 log = logging.getLogger(__name__)
 
 MANY = 5000
+_recent_moved: Recent[object, tuple[Moved, ...] | RidgeError] = Recent(24)
 _recent: Recent[object, Fit | Interpolation] = Recent(64)
 _recent_large: Recent[object, Fit | Interpolation] = Recent(6)  # a fit of 100 000 readings holds some 10 MB
 
@@ -45,6 +48,29 @@ class Fitted:
     error: RidgeError | None = None
     readings: Readings | None = None
     interpolation: Interpolation | None = None
+    shared: tuple[SharedError, ...] = ()
+    made_from: object = None
+    """All that the numbers of the fit depend on."""
+
+    @cached_property
+    def moved(self) -> tuple[Moved, ...]:
+        """What the errors that all readings share do to it; none where the moved readings cannot be fitted, see ``not_moved``."""
+        return () if isinstance(self._moved, RidgeError) else self._moved
+
+    @property
+    def not_moved(self) -> str:
+        """Why it is not known what the shared errors do to it; empty where it is."""
+        return str(self._moved) if isinstance(self._moved, RidgeError) else ""
+
+    @cached_property
+    def _moved(self) -> tuple[Moved, ...] | RidgeError:
+        fit = self.fit
+        if fit is None or not self.shared:
+            return ()
+        shifts = tuple(
+            (one.name, *(None if shift is None else shift.tobytes() for shift in (one.x, one.y))) for one in self.shared
+        )
+        return _recent_moved.get_or_make((self.made_from, shifts), lambda: _moved(fit, self.shared))
 
     @property
     def by_accident(self) -> bool:
@@ -88,12 +114,19 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
             return Fitted(wanted, None, None, readings=used, interpolation=curve)  # type: ignore[arg-type]
         chosen = model
         found = memory.get_or_make(key, lambda: _make(used, chosen, wanted))
-        return Fitted(wanted, model, found, readings=used)  # type: ignore[arg-type]
+        return Fitted(wanted, model, found, readings=used, shared=table.shared, made_from=key)  # type: ignore[arg-type]
     except RidgeError as error:
         return Fitted(wanted, model, None, error=error, readings=readings)
     except Exception:
         log.exception("fit %s failed", wanted.letter)
         return Fitted(wanted, None, None, FAILED, readings=readings)
+
+
+def _moved(fit: Fit, shared: tuple[SharedError, ...]) -> tuple[Moved, ...] | RidgeError:
+    try:
+        return moved_by(fit, shared)
+    except RidgeError as problem:
+        return problem
 
 
 def called_by(table: Table, wanted: FitState) -> dict[str, Curve]:

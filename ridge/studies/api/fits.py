@@ -39,7 +39,8 @@ from ridge.studies.words.next_place_words import next_place
 from ridge.studies.words.remedies import other_model
 from ridge.studies.words.resampling_words import resampling_of
 from ridge.studies.words.residual_words import residuals_of
-from ridge.studies.words.schemas import CandidateOut, FormulaOut, KnownNameOut, Message, OfferOut, RankingOut
+from ridge.studies.words.results_offered import results_offered
+from ridge.studies.words.schemas import CandidateOut, FormulaOut, KnownNameOut, Message, OfferOut, RankingOut, ResultOut
 from ridge.studies.words.working_words import followables_of, working_of
 
 router = Router(tags=["fits"])
@@ -62,11 +63,17 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
     table = read_table(state)
     fitted = fit_all(table, state.linked_fits)
     return [
-        sample_curve(one.curve, stretch.low, stretch.high, state.level, table.naming, stretch.growing)
+        sample_curve(one.curve, stretch.low, stretch.high, state.level, table.naming, stretch.growing, one.moved)
         if one.curve and not one.wanted.hidden
         else None
         for one in fitted
     ]
+
+
+@router.get("/studies/{study_id}/results", response={200: list[ResultOut], 404: Message})
+def results(request: HttpRequest, study_id: uuid.UUID) -> Any:
+    """Parameters, what follows from them, and answers, as another study can take them over."""
+    return results_offered(read_state(own_study(request)))
 
 
 @router.get("/studies/{study_id}/residuals/{letter}", response={200: ResidualsOut, 404: Message})

@@ -44,6 +44,7 @@ Bounds = Annotated[
     # As a plain array: what reads answers of the API knows no tuples.
     WithJsonSchema({"type": "array", "items": {"type": ["number", "null"]}, "minItems": 2, "maxItems": 2}),
 ]
+Origin = Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)]
 QuantityName = Annotated[str, StringConstraints(max_length=60, min_length=1, strip_whitespace=True)]
 FitName = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
 Decimals = Annotated[int, Field(ge=-12, le=15)]

@@ -4,14 +4,14 @@ what it is calculated from."""
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from ridge.core.carrying import CURVED, Step, carry, simulated
 from ridge.core.errors import FormulaError
 from ridge.core.formula import parse
-from ridge.core.formula.parse import called_curves, same_name
+from ridge.core.formula.parse import Curve, called_curves, same_name
 from ridge.core.formula.tree import Name, Node, names_in, substitute
 from ridge.core.numerals import capital
 from ridge.core.readings import Array
@@ -22,6 +22,8 @@ from ridge.studies.content.state import ColumnState, StudyState
 from ridge.studies.content.uncertainties import CARRIED, in_percent, last_digit, read_uncertainty
 
 Values = Mapping[str, ColumnValues]
+Shared = tuple[str, int]
+"""The key of a column, and the place of one of the parts of its uncertainty that all values share."""
 _TRIED = 8
 """Rows that are simulated to see whether first order is a good rule."""
 
@@ -30,7 +32,8 @@ _TRIED = 8
 class GivenErrors:
     """``numbers``: one standard uncertainty a row, None where none is given. ``share``: the share of each value that they are, where it
     is the same for all. ``column``: the one that they stand in, with the rows in which what stands there is ``wrong``. ``problem``:
-    what is wrong with what was typed for the whole column. ``how`` they were given, where not as standard uncertainties."""
+    what is wrong with what was typed for the whole column. ``how`` they were given, where not as standard uncertainties. ``shared``: by
+    how much one standard uncertainty of what all values share moves each, by the key of the column that it is of and its place there."""
 
     numbers: Array | None = None
     share: float | None = None
@@ -38,16 +41,20 @@ class GivenErrors:
     wrong: Mapping[int, str] = field(default_factory=dict)
     problem: str = ""
     how: str = ""
+    shared: Mapping[Shared, Array] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
 class Carried:
     """What a calculated column has from its sources. ``problem``: why it has no uncertainty, empty if it has one. ``poor``: the row (from
-    0) where first order is the poorest rule, with the standard uncertainty that a simulation gives there; None where it is good."""
+    0) where first order is the poorest rule, with the standard uncertainty that a simulation gives there; None where it is good.
+    ``each``: whether anything in it is each value's own; ``shared`` as in ``GivenErrors``."""
 
     step: Step | None = None
     problem: str = ""
     poor: tuple[int, float] | None = None
+    each: bool = True
+    shared: Mapping[Shared, Array] = field(default_factory=dict)
 
 
 def given_errors(
@@ -55,24 +62,28 @@ def given_errors(
 ) -> GivenErrors:
     """The uncertainties of one column. ``values`` of all columns by their keys."""
     beside = first_filled(state.columns, f"{column.role}_error") if column.role in ("x", "y") else None
-    if beside is not None:
-        return _beside(beside, values[beside.key], values[column.key].numbers)
+    own = GivenErrors() if beside is None else _beside(beside, values[beside.key], values[column.key].numbers)
     if column.uncertainty.strip().lower() == CARRIED and column.formula:
         found = carried(state, column, values, fits)
         if found.step is None or found.problem:
-            return GivenErrors(problem=found.problem)
-        return GivenErrors(found.step.standard_error, how="carried from what it is calculated from")
+            return own if beside is not None else GivenErrors(problem=found.problem)
+        if beside is not None:
+            return replace(own, shared=found.shared)
+        each = found.step.standard_error if found.each else None
+        return GivenErrors(each, how="carried from what it is calculated from", shared=found.shared)
     try:
         typed = read_uncertainty(column.uncertainty)
-        if not typed.parts:
-            return GivenErrors()
         digit = last_digit(column.cells, column.exponent) if typed.needs_digits else np.nan
     except NotANumber as problem:
-        return GivenErrors(problem=f"{capital(str(problem))}.")
+        return replace(own, problem=f"{capital(str(problem))}.")
     if typed.needs_digits and np.isnan(digit):
-        return GivenErrors(problem="No number in this column shows a last digit.")
+        return replace(own, problem="No number in this column shows a last digit.")
+    numbers = values[column.key].numbers
+    shared = {(column.key, place): shift for place, shift in enumerate(typed.shifts(numbers, digit))}
+    if beside is not None or not typed.parts:
+        return replace(own, shared=shared)
     how = "" if typed.plain else typed.text
-    return GivenErrors(typed.standard(values[column.key].numbers, digit), typed.share, how=how)
+    return GivenErrors(typed.standard(numbers, digit), typed.share, how=how, shared=shared)
 
 
 def _beside(column: ColumnState, found: ColumnValues, of: Array) -> GivenErrors:
@@ -89,6 +100,9 @@ def _beside(column: ColumnState, found: ColumnValues, of: Array) -> GivenErrors:
             typed = read_uncertainty(column.cells[row])
         except NotANumber:
             wrong[row] = message
+            continue
+        if typed.shared:
+            wrong[row] = "what all readings share stands in the settings of the column, not in a cell"
             continue
         if typed.needs_digits or column.unit == "%":
             continue
@@ -119,12 +133,15 @@ def carried(
         name = chain.take(column)
     except (_NotCarried, FormulaError) as problem:
         return Carried(problem=str(problem))
+    chain.tell_readings_of_fits()
     found = carry(chain.formulas, chain.sources, state.row_count, correlations=chain.correlations, units=chain.units)[
         name
     ]
-    if not chain.uncertain:
+    shared = chain.shared_of(found)
+    if not chain.uncertain and not shared:
         return Carried(found, "Nothing that it is calculated from has an uncertainty.")
-    return Carried(found, poor=chain.poorest(name, found) if tried else None)
+    poor = chain.poorest(name, found) if tried and chain.uncertain else None
+    return Carried(found, poor=poor, each=chain.uncertain, shared=shared)
 
 
 class _NotCarried(Exception):
@@ -141,9 +158,10 @@ class _Chain:
         self._under_way: set[str] = set()
         self.formulas: dict[str, Node] = {}
         self.sources: dict[str, tuple[Array | float, Array | float]] = {}
-        self.correlations: dict[tuple[str, str], float] = {}
+        self.correlations: dict[tuple[str, str], float | Array] = {}
         self.units: dict[str, str] = {}
         self.uncertain = False
+        self._shifts: dict[Shared, dict[str, Array]] = {}
 
     def take(self, column: ColumnState) -> str:
         """Put a calculated column and all behind it into the chain; its name there."""
@@ -154,9 +172,10 @@ class _Chain:
             raise _NotCarried("It cannot be calculated.")
         self._under_way.add(column.key)
         letters = [fit.letter for fit in self._state.fits if same_name(fit.letter) not in self._columns]
-        if called := called_curves(column.formula, letters, alone=True):
-            raise _NotCarried(f"The uncertainty of the curve of fit {called[0]} is not carried into a column.")
-        tree = parse(column.formula, "row").tree
+        curves = tuple((letter, self._curve(letter)) for letter in called_curves(column.formula, letters, alone=True))
+        tree = parse(column.formula, "row", curves=curves).tree
+        if alone := {letter: self._at_row(letter) for letter in names_in(tree) if letter in letters}:
+            tree = substitute(tree, alone)
         renamed = {name: Name(self._source(name)) for name in names_in(tree)}
         self.formulas[own] = substitute(tree, renamed)
         self._under_way.discard(column.key)
@@ -172,17 +191,35 @@ class _Chain:
             return found
         if other is not None:
             own = self._names[other.key]
-            numbers = given_errors(self._state, other, self._values, self._fits).numbers
-            self._put(own, self._values[other.key].numbers, 0.0 if numbers is None else numbers)
+            given = given_errors(self._state, other, self._values, self._fits)
+            self._put(own, self._values[other.key].numbers, 0.0 if given.numbers is None else given.numbers)
+            for key, shift in given.shared.items():
+                self._shifts.setdefault(key, {})[own] = shift
             self.units[own] = other.unit
             return own
         match = FIT_NAME.fullmatch(name)
-        if match and match[2] and self._fits and match[1] in self._fits:
-            return self._parameter(match[1], match[2], self._fits[match[1]].fit)
-        if match:
-            raise _NotCarried(f"The uncertainty of the curve of fit {match[1]} is not carried into a column.")
+        if match and match[2]:
+            return self._parameter(match[1], match[2], self._fit(match[1]))
         self._put("row", np.arange(1.0, self._state.row_count + 1), 0.0)
         return "row"
+
+    def _fit(self, letter: str) -> Fit:
+        if not self._fits or letter not in self._fits:
+            raise _NotCarried("It cannot be calculated.")
+        return self._fits[letter].fit
+
+    def _curve(self, letter: str) -> Curve:
+        """The curve of a fit with its parameters as names, so that their uncertainties are carried through it."""
+        fit = self._fit(letter)
+        named: dict[str, Node] = {name: Name(f"{letter}_{name}") for name in fit.parameters}
+        return Curve(substitute(fit.model.expression, named), fit.model.variable)
+
+    def _at_row(self, letter: str) -> Node:
+        """The curve at the x of each row."""
+        x = self._state.column("x")
+        assert x is not None
+        curve = self._curve(letter)
+        return substitute(curve.tree, {curve.variable: Name(x.symbol or "x")})
 
     def _put(self, name: str, value: Array | float, error: Array | float) -> None:
         self.sources[name] = (value, error)
@@ -198,6 +235,36 @@ class _Chain:
             if other != name and np.isfinite(r):
                 self.correlations[own, f"{letter}_{other}"] = float(np.clip(r, -1, 1))
         return own
+
+    def tell_readings_of_fits(self) -> None:
+        """That a fit goes together with the readings that it is made to: cov(yᵢ, p) is that of its own value there with p."""
+        y = self._state.column("y")
+        own = self._names[y.key] if y is not None else ""
+        if own not in self.sources or not self._fits:
+            return
+        errors = np.broadcast_to(np.asarray(self.sources[own][1], dtype=np.float64), (self._state.row_count,))
+        for letter, fit in ((letter, values.fit) for letter, values in self._fits.items()):
+            deviation = fit.reading_deviation
+            names = [name for name in fit.parameters if f"{letter}_{name}" in self.sources]
+            if not names or fit.least_squares_in != "y" or deviation is None:
+                continue
+            with np.errstate(all="ignore"):
+                covariance = fit.model.gradient(fit.readings.x, fit.values) @ fit.unit_covariance * deviation**2
+                for name in names:
+                    place = list(fit.parameters).index(name)
+                    together = covariance[:, place] / (errors * np.sqrt(fit.unit_covariance[place, place]) * deviation)
+                    told = np.where(fit.readings.used & np.isfinite(together), np.clip(together, -1, 1), 0.0)
+                    self.correlations[own, f"{letter}_{name}"] = told
+
+    def shared_of(self, found: Step) -> dict[Shared, Array]:
+        """What the shared errors of the sources do to each value."""
+        shared = {}
+        for key, moved in self._shifts.items():
+            with np.errstate(all="ignore"):
+                shift = sum(found.slopes[source] * by for source, by in moved.items() if source in found.slopes)
+            if np.any(np.nan_to_num(np.asarray(shift)) != 0):
+                shared[key] = np.asarray(shift)
+        return shared
 
     def poorest(self, name: str, found: Step) -> tuple[int, float] | None:
         """The row where a simulation differs most from first order, of the most uncertain ones, if by more than a tenth."""

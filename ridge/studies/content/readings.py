@@ -11,6 +11,7 @@ from functools import cached_property
 import numpy as np
 import numpy.typing as npt
 
+from ridge.core.carrying import SharedError
 from ridge.core.numerals import capital
 from ridge.core.readings import Array, Mask, Readings
 from ridge.core.wording.naming import Naming
@@ -18,8 +19,9 @@ from ridge.core.wording.readings import before_fit
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.apart import FAILED
 from ridge.studies.content.columns import ColumnValues, column_values, first_filled, limits_of_sense
-from ridge.studies.content.given_errors import given_errors
+from ridge.studies.content.given_errors import Shared, given_errors
 from ridge.studies.content.state import ColumnState, StudyState
+from ridge.studies.content.uncertainties import read_uncertainty
 
 Statuses = npt.NDArray[np.int8]
 
@@ -75,7 +77,8 @@ class Table:
     """The readings of a study, read from its cells. Arrays have one entry a row.
 
     ``column_problems``: what is wrong with a column as a whole, by its key. ``failures``: columns, in words, that failed in a
-    way nobody foresaw. ``how_uncertain``: a sentence on how uncertainties were given, where not as standard uncertainties.
+    way nobody foresaw. ``how_uncertain``: a sentence on how uncertainties were given, where not as standard uncertainties. ``shared``:
+    what all readings share of them.
     """
 
     readings: Readings
@@ -87,6 +90,7 @@ class Table:
     naming: Naming
     failures: tuple[str, ...] = ()
     how_uncertain: str = ""
+    shared: tuple[SharedError, ...] = ()
 
     def count(self, status: Status) -> int:
         return int((self.status == status).sum())
@@ -191,6 +195,7 @@ def _read(state: StudyState) -> Table:
     errors: dict[str, Array | None] = {}
     share: float | None = None
     how: list[str] = []
+    moving: dict[Shared, dict[str, Array]] = {}
     for axis, column in (("x", x_column), ("y", y_column)):
         given = given_errors(state, column, values)
         if given.problem:
@@ -206,6 +211,8 @@ def _read(state: StudyState) -> Table:
             )
         if given.how:
             how.append(f"The uncertainty of {getattr(naming, axis)} is given as {given.how}.")
+        for key, shift in given.shared.items():
+            moving.setdefault(key, {})[axis] = shift
         errors[axis] = given.numbers
         share = given.share if axis == "y" else share
     weights = {"weight": "weight", "count": "number of repeats"}
@@ -243,7 +250,16 @@ def _read(state: StudyState) -> Table:
         readings, status, tuple(problems[row] for row in sorted(problems)), column_problems,
         _unknowns(state, status, y.numbers), read_series(state), naming,
         tuple(f"column {c.name or c.symbol}" for c in state.columns if values[c.key].problem == FAILED), " ".join(how),
+        tuple(_shared(state, key, by) for key, by in moving.items()),
     )  # fmt: skip
+
+
+def _shared(state: StudyState, key: Shared, by: Mapping[str, Array]) -> SharedError:
+    """Under a name that says what is shared, of which column."""
+    column = next(column for column in state.columns if column.key == key[0])
+    part = read_uncertainty(column.uncertainty).shared[key[1]]
+    called = column.symbol or column.name or column.role
+    return SharedError(f"{called}, {part.shared_as(column.unit)}", by.get("x"), by.get("y"))
 
 
 Put = Callable[..., None]

@@ -8,12 +8,13 @@ from __future__ import annotations
 import secrets
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, get_args
+from typing import Annotated, Any, get_args
 
-from pydantic import ConfigDict
+from pydantic import ConfigDict, Field
 from pydantic.dataclasses import dataclass as description
 
 from ridge.studies.content import fields
+from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.options import FamilyName, Options
 
 SEVERAL = ("own", "working")
@@ -58,14 +59,28 @@ class ColumnState(ColumnSettings):
 
 
 @description(frozen=True, config=STRICT)
+class KnownValue:
+    """A value known beforehand, as typed with its uncertainty. ``origin``: where it is from, such as another study."""
+
+    symbol: fields.Symbol
+    value: fields.TypedNumber
+    uncertainty: fields.Uncertainty = ""
+    unit: fields.Unit = ""
+    origin: fields.Origin = ""
+
+
+@description(frozen=True, config=STRICT)
 class OwnQuantity:
     """A quantity of one's own that follows from the parameters of a fit, and an accepted value to hold it against, as typed with its
-    standard uncertainty; empty for none."""
+    standard uncertainty; empty for none. ``known``: values known beforehand that its formula uses. ``unit``: into which it is converted;
+    empty for its own."""
 
     name: fields.QuantityName
     formula: fields.TypedFormula
     accepted: fields.TypedNumber = ""
     accepted_error: fields.TypedNumber = ""
+    known: Annotated[tuple[KnownValue, ...], Field(max_length=LIMITS["known"])] = ()
+    unit: fields.Unit = ""
 
 
 @description(frozen=True, config=STRICT)
@@ -114,7 +129,8 @@ class Question:
 @description(frozen=True, config=STRICT)
 class AnswerState:
     """``given`` as typed; for a crossing the letter of the other fit. ``fit``: the letter of the fit that is asked, the
-    leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept."""
+    leading one if empty, every one if "all". ``name``: what the user calls it; ``was``: the answer when it was kept; ``unit``: into
+    which it is converted, empty for the study's own."""
 
     key: fields.Key
     direction: fields.Direction
@@ -123,6 +139,7 @@ class AnswerState:
     fit: fields.Asked = ""
     name: fields.AnswerName = ""
     was: fields.AnswerWas = ""
+    unit: fields.Unit = ""
 
 
 @description(frozen=True, config=STRICT)

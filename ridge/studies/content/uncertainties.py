@@ -2,14 +2,15 @@
 
 ``0.5`` is a standard uncertainty, ``2 %`` one in per cent of the value. ``±0.5`` are limits of a scale or a display, between which
 every value is equally likely (JCGM 100:2008, 4.3.7: divided by √3); ``half a digit`` are those of the last digit that is shown (F.2.2.1).
-``0.5 (k = 2)`` and ``0.5 (95 %)`` are expanded ones (4.3.3, 4.3.4). Several parts, ``0.5; ±0.2``, count in quadrature (5.1.2).
+``0.5 (k = 2)`` and ``0.5 (95 %)`` are expanded ones (4.3.3, 4.3.4). Several parts, ``0.5; ±0.2``, count in quadrature (5.1.2). A part that all
+readings share, ``0.2 shared`` for a zero that is off or ``1 % shared`` for a scale factor, weighs none of them and moves them together (5.2).
 """
 
 from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Literal
 
@@ -26,6 +27,9 @@ CARRIED = "carried"
 MOST_PARTS = 6
 _LOOKED_AT = 1000
 _WHAT = "write a number above zero, or a percentage of each value such as 2 %"
+_SHARED = re.compile(
+    r"(?:shared|common)\s+(?P<one>.+)|(?P<other>.+?)\s*\(?\s*(?:shared(?:\s+by\s+all)?|in\s+common)\s*\)?", re.I
+)
 PARTED = re.compile(r"(\s*;\s*|\s+\+\s+|\s+and\s+)")
 """What stands between parts; split by it, every second piece is a part."""
 _EXPANDED = re.compile(
@@ -39,18 +43,26 @@ _PER_CENT = re.compile(r"(?P<size>[^%]*?)\s*(?:%|per ?cent)(?:\s+of\s+(?:the\s+|
 
 @dataclass(frozen=True)
 class Part:
-    """``size`` in units of the column, per cent of each value or last digits; divided by ``divisor`` it is a standard uncertainty."""
+    """``size`` in units of the column, per cent of each value or last digits, of the kind given. ``shared``: whether it is the same for
+    every reading."""
 
     size: float
     of: Literal["unit", "value", "digit"] = "unit"
     kind: Literal["standard", "limits", "expanded"] = "standard"
     factor: float = 1.0
+    shared: bool = False
 
     @property
     def standard(self) -> float:
         if self.kind == "limits":
             return rectangular(self.size)
         return expanded(self.size, self.factor)
+
+    def shared_as(self, unit: str) -> str:
+        """What it is where all readings share it, with how it was given: ``scale factor ±1 %``."""
+        size = self.text.removeprefix("standard uncertainty ")
+        what = "scale factor" if self.of == "value" else "zero"
+        return f"{what} {size}" if self.of != "unit" or not unit else f"{what} {size}\u00a0{unit}"
 
     @property
     def text(self) -> str:
@@ -66,13 +78,14 @@ class Part:
 
 @dataclass(frozen=True)
 class TypedUncertainty:
-    """An uncertainty as it was typed: its parts, none where nothing was."""
+    """An uncertainty as it was typed: the parts that each value has for itself, none where nothing was, and those that all ``share``."""
 
     parts: tuple[Part, ...] = ()
+    shared: tuple[Part, ...] = ()
 
     @property
     def needs_digits(self) -> bool:
-        return any(part.of == "digit" for part in self.parts)
+        return any(part.of == "digit" for part in (*self.parts, *self.shared))
 
     @property
     def plain(self) -> bool:
@@ -88,15 +101,22 @@ class TypedUncertainty:
 
     @property
     def text(self) -> str:
-        """How it was given."""
+        """How it was given, what each value has for itself."""
         return " and ".join(part.text for part in self.parts)
 
     def standard(self, values: Array, digit: float = np.nan) -> Array:
-        """The standard uncertainty of each value; ``digit``: what one step of the last digit is."""
+        """The standard uncertainty that each value has for itself; ``digit``: what one step of the last digit is."""
         if len(self.parts) == 1:
             return self._one(self.parts[0], values, digit)
         with np.errstate(over="ignore", under="ignore"):
             return np.asarray(np.sqrt(sum(self._one(part, values, digit) ** 2 for part in self.parts)))
+
+    def shifts(self, values: Array, digit: float = np.nan) -> list[Array]:
+        """By how much one standard uncertainty of each shared part moves each value: a share of the value with its sign."""
+        return [
+            part.standard / 100 * values if part.of == "value" else self._one(part, values, digit)
+            for part in self.shared
+        ]
 
     def _one(self, part: Part, values: Array, digit: float) -> Array:
         if part.of == "value":
@@ -113,7 +133,13 @@ def read_uncertainty(text: str) -> TypedUncertainty:
     pieces = PARTED.split(body)[::2]
     if len(pieces) > MOST_PARTS:
         raise NotANumber(f"'{body}' has {len(pieces)} parts; {MOST_PARTS} at most")
-    return TypedUncertainty(tuple(_part(piece, body) for piece in pieces))
+    parts = [_shared_or_own(piece, body) for piece in pieces]
+    return TypedUncertainty(tuple(one for one in parts if not one.shared), tuple(one for one in parts if one.shared))
+
+
+def _shared_or_own(text: str, whole: str) -> Part:
+    match = _SHARED.fullmatch(text)
+    return _part(text, whole) if match is None else replace(_part(match["one"] or match["other"], whole), shared=True)
 
 
 def _part(text: str, whole: str) -> Part:

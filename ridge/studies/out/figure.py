@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
+from ridge.core.carrying import Moved
 from ridge.core.interpolation import Interpolation
 from ridge.core.judging.misses import typical_miss
 from ridge.core.readings import Array
@@ -77,7 +78,18 @@ def figure_content(
         )
         growing = x_scale == "log" or (straight is not None and straight.x != "none")
         curves = tuple(
-            _curve(said[one.wanted.letter], one.curve, stretch, state.level, naming, growing, to_x, to_y, settings)
+            _curve(
+                said[one.wanted.letter],
+                one.curve,
+                one.moved,
+                stretch,
+                state.level,
+                naming,
+                growing,
+                to_x,
+                to_y,
+                settings,
+            )
             for one in fitted
             if one.curve is not None
         )
@@ -157,6 +169,7 @@ def _view(
 def _curve(
     said: FitOut,
     fit: Fit | Interpolation,
+    shared: Sequence[Moved],
     stretch: tuple[float, float],
     level: float,
     naming: Naming,
@@ -165,7 +178,7 @@ def _curve(
     to_y: Transform,
     settings: PlotSettings,
 ) -> DrawnCurve:
-    sampled = sample_curve(fit, *stretch, level, naming, growing)
+    sampled = sample_curve(fit, *stretch, level, naming, growing, shared)
 
     def array(values: list[float | None]) -> Array:
         return to_y(np.array([np.nan if value is None else value for value in values], dtype=float))

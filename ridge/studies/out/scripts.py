@@ -15,15 +15,16 @@ from ridge.studies.words.own_quantities import scripted_follows
 def script_of(state: StudyState) -> str:
     """The script for every curve that there is."""
     table = read_table(state)
+    fitted = fit_all(table, state.linked_fits)
     fits = [
         ScriptedFit(
             one.wanted.letter,
             one.wanted.name or name_of(one),
             one.curve,
             _asked(state, table, one.wanted.letter, place == 0),
-            list(scripted_follows(one.wanted.follows, one.fit, table.naming)) if one.fit is not None else (),
+            list(scripted_follows(one, fitted, table, state)),
         )
-        for place, one in enumerate(fit_all(table, state.linked_fits))
+        for place, one in enumerate(fitted)
         if one.curve is not None
     ]
     x, y = table.readings.x, table.readings.y

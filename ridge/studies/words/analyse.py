@@ -23,8 +23,9 @@ from ridge.studies.recent import Recent
 from ridge.studies.words.answer_marks import seen_at
 from ridge.studies.words.answer_words import unanswered
 from ridge.studies.words.answers import answer, answer_unknown, follow, unknown_unanswered
-from ridge.studies.words.fit_schemas import FitOut, HandFit, KnownFit, RefusedFit
+from ridge.studies.words.fit_schemas import ComputedFit, FitOut, HandFit, KnownFit, RefusedFit
 from ridge.studies.words.fit_words import differ, failed, word_fitted
+from ridge.studies.words.own_quantities import own_quantities
 from ridge.studies.words.schemas import AnalysisOut, AnswerOut, NamingOut, ProblemOut, StraightOut, UnknownOut
 
 PROBLEMS_SHOWN = 50
@@ -102,6 +103,12 @@ def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bo
         lambda: _EMPTY_VIEW,
     )
     for one, out in zip(fitted, fits, strict=True):
+        if isinstance(out, ComputedFit):
+            out.derived += failures.apart(
+                f"what follows from {_fit_called(one)}",
+                partial(own_quantities, one, fitted, table, state, level),
+                lambda: [],
+            )
         failures.apart(
             f"the curve of {_fit_called(one)}",
             partial(_draw, one, out, fitted[0], view, level, naming),
@@ -129,7 +136,7 @@ def _draw(one: Fitted, out: FitOut, leading: Fitted, view: ViewOut, level: float
     """Put the curve of a fit that can be seen, and its difference from the leading one, into what is said of it."""
     if one.curve is None or out.hidden or isinstance(out, RefusedFit):
         return
-    out.curve = sample_curve(one.curve, view.x.low, view.x.high, level, naming)
+    out.curve = sample_curve(one.curve, view.x.low, view.x.high, level, naming, moved=one.moved)
     if isinstance(out, HandFit | KnownFit):
         out.difference = differ(one, leading, naming)
 

@@ -29,6 +29,7 @@ from ridge.studies.analysis.answered import (
     SolutionsAtY,
     ValueAtX,
 )
+from ridge.studies.analysis.converted import converted, factor_into, unit_of_answer
 from ridge.studies.content.state import AnswerState, Question
 from ridge.studies.words.answer_marks import CURVE, NEW, OF_X, mark_at, numbers_of
 from ridge.studies.words.schemas import AnswerOut, AnswerRowOut, NumberOut
@@ -42,7 +43,42 @@ LONGEST_SAID = 400
 
 def word_answer(question: Question | AnswerState, found: Answered, level: float, naming: Naming) -> AnswerOut:
     """Everything that page, report, workbook and plot say of an answer."""
-    return unanswered(question, naming).model_copy(update=_said(question, found, level, naming))
+    out = unanswered(question, naming).model_copy(update=_said(question, found, level, naming))
+    unit = question.unit if isinstance(question, AnswerState) else ""
+    if not unit or out.problem or unit == unit_of_answer(found, naming):
+        return out.model_copy(update={"own_unit": unit_of_answer(found, naming)})
+    factor = factor_into(found, unit, naming)
+    if factor is None:
+        own = unit_of_answer(found, naming) or "This"
+        return out.model_copy(update={"sentence": f"{out.sentence} {own} cannot be converted into {unit}.".strip()})
+    return _in_unit(out, question, found, factor, unit, level, naming)
+
+
+CONVERTED = ("result", "short", "sentence", "full", "numbers")
+
+
+def _in_unit(
+    out: AnswerOut,
+    question: Question | AnswerState,
+    found: Answered,
+    factor: float,
+    unit: str,
+    level: float,
+    naming: Naming,
+) -> AnswerOut:
+    """The result in another unit; where it stands, on the plot and to the readings, is told in that of the column."""
+    again, named = converted(found, factor, unit, naming)
+    said = _said(question, again, level, named)
+    rows = [
+        row.model_copy(
+            update={"result": other.result, "new": other.new, "short": other.short, "numbers": other.numbers}
+        )
+        for row, other in zip(out.rows, said.get("rows", []), strict=False)
+    ]
+    own = unit_of_answer(found, naming)
+    return out.model_copy(
+        update={**{name: said[name] for name in CONVERTED if name in said}, "rows": rows, "own_unit": own}
+    )
 
 
 def unanswered(question: Question | AnswerState, naming: Naming, problem: str = "") -> AnswerOut:
@@ -50,6 +86,7 @@ def unanswered(question: Question | AnswerState, naming: Naming, problem: str = 
     return AnswerOut(
         key=question.key, direction=question.direction, given=question.given, repeats=question.repeats,
         fit=question.fit, name=question.name, asked=_asked(question, naming), problem=problem,
+        unit=question.unit if isinstance(question, AnswerState) else "",
     )  # fmt: skip
 
 
@@ -216,32 +253,33 @@ def _between(found: OnInterpolation, naming: Naming) -> dict[str, Any]:
 
 def _slope(found: SlopeAtX, level: float, naming: Naming) -> dict[str, Any]:
     x, value, slope = found.tangent.x, found.tangent.value, found.tangent.slope
+    unit = found.unit or naming.unit(-1, 1)
     at = naming.y_with_unit(significant(value.value, 4, strip=True).text)
     mark = mark_at(x, value.value)
     if mark:
         mark.slope = slope.value
     return {
         "asked": f"Slope of {found.letter} at {naming.x} = {naming.x_given(x)}",
-        "result": f"slope {word_quantity(slope, naming.unit(-1, 1))}",
+        "result": f"slope {word_quantity(slope, unit)}",
         "sentence": f"The tangent touches the curve at {naming.y} = {at}. {_limits(slope, level)}",
         "mark": mark,
         "full": repr(slope.value),
-        "numbers": _of_quantity("slope", slope, naming.unit(-1, 1)),
+        "numbers": _of_quantity("slope", slope, unit),
     }
 
 
 def _area(found: AreaBetween, level: float, naming: Naming) -> dict[str, Any]:
-    area, ends = found.area, found.ends
+    area, ends, unit = found.area, found.ends, found.unit or naming.unit(1, 1)
     mark = mark_at(ends[0], found.height)
     if mark:
         mark.to_x = ends[1]
     return {
         "asked": f"Area under {found.letter} from {naming.x} = {naming.x_span(*ends)}",
-        "result": f"area {word_quantity(area, naming.unit(1, 1))}",
+        "result": f"area {word_quantity(area, unit)}",
         "sentence": f"What lies below {naming.y} = 0 counts as negative. {_limits(area, level)}",
         "mark": mark,
         "full": repr(area.value),
-        "numbers": _of_quantity("area", area, naming.unit(1, 1)),
+        "numbers": _of_quantity("area", area, unit),
     }
 
 

@@ -12,7 +12,7 @@ from ridge.core.errors import FormulaError
 from ridge.core.formula import parse
 from ridge.core.formula.parse import called_curves
 from ridge.core.formula.writing import to_latex
-from ridge.core.numerals import group, name_rows, significant
+from ridge.core.numerals import group, join, name_rows, significant
 from ridge.core.wording.naming import with_unit
 from ridge.studies.analysis.calculated import calculate, uncertainty_from_sources
 from ridge.studies.content.changes.base import ChangeRefused
@@ -118,11 +118,22 @@ def uncertainty_look(state: StudyState, key: str, text: str, formula: str) -> tu
         return "", "As carried from what it is calculated from."
     typed = read_uncertainty(text)
     held = next((column for column in state.columns if column.key == key), None)
-    if typed.plain:
+    problem, used = _own_part(state, held, typed)
+    if typed.shared and not problem:
+        what = join([part.shared_as(held.unit if held else "") for part in typed.shared])
+        used = f"{used} All readings share the {what}: it weighs none of them, and goes into parameters and answers.".strip()
+    return problem, used
+
+
+def _own_part(state: StudyState, held: ColumnState | None, typed: TypedUncertainty) -> tuple[str, str]:
+    """The same of what each value has for itself."""
+    if typed.plain and not typed.needs_digits:
         return "", _larger_than_values(state, held, typed)
     digit = last_digit(held.cells, held.exponent) if held is not None and typed.needs_digits else math.nan
     if typed.needs_digits and math.isnan(digit):
         return "No number in this column shows a last digit.", ""
+    if not typed.parts:
+        return "", ""
     if typed.share is not None:
         used = f"{significant(100 * typed.share, 3).text}\u00a0% of each value"
     elif all(part.of != "value" for part in typed.parts):

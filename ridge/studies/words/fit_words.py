@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from ridge.core.by_hand import handles, places
+from ridge.core.carrying import intervals_with_shared, with_shared
 from ridge.core.catalogue import entry_of
 from ridge.core.errors import FormulaError, RepeatedX, UndefinedAt
 from ridge.core.interpolation import Interpolation
@@ -34,7 +35,7 @@ from ridge.core.wording.interpolation import NO_R_SQUARED, beyond_interpolation,
 from ridge.core.wording.judgement import how_well, list_statistics, signed_share
 from ridge.core.wording.limits import from_limits, level_text, limits_text, what_plus_minus_is
 from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
-from ridge.core.wording.naming import Naming
+from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.pieces import word_piece
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.rounding import round_with_uncertainty
@@ -65,7 +66,6 @@ from ridge.studies.words.fit_schemas import (
     StatisticOut,
 )
 from ridge.studies.words.fit_settings import settings, ways
-from ridge.studies.words.own_quantities import own_quantities
 from ridge.studies.words.remedies import OTHER_MODEL_HELPS, for_caution, for_refusal
 
 PIECES_SHOWN = 60
@@ -126,9 +126,10 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) 
         return _interpolation(one, one.interpolation, table)
     if one.fit is None:
         return _refused(one, table)
-    limits = intervals(one.fit, state.level, checked=checked)
+    whole = with_shared(one.fit, one.moved)
+    limits = intervals_with_shared(intervals(one.fit, state.level, checked=checked), one.fit, whole, state.level)
     equation = equation_of(one, one.fit, table.naming)
-    about = _computed(one, one.fit, table, state.level, limits, equation)
+    about = _computed(one, one.fit, whole, table, state.level, limits, equation)
     if one.kind == "hand":
         return _by_hand(one, table, about, equation)
     return KnownFit(**about) if one.kind == "known" else _fitted(one, one.fit, table, about, equation)
@@ -298,17 +299,39 @@ def _better_elsewhere(one: Fitted, table: Table) -> list[Finding]:
 def _method(one: Fitted, fit: Fit, table: Table) -> str:
     said = method_sentence(fit, table.naming, table.count(Status.ASIDE), by_hand=one.kind == "hand")
     # Nothing was weighted by them where nothing was fitted.
-    return f"{said} {table.how_uncertain}".strip() if fit.least_squares_in != "given" else said
+    if fit.least_squares_in == "given":
+        return said
+    return " ".join(part for part in (said, table.how_uncertain, _shared(one, fit, table.naming)) if part)
+
+
+def _shared(one: Fitted, fit: Fit, naming: Naming) -> str:
+    """What all readings share of their uncertainty, and what the limits would be without it."""
+    if not one.shared:
+        return ""
+    what = join([error.name for error in one.shared])
+    said = f"All readings share a part of their uncertainty ({what}). It weighs none of them"
+    if one.not_moved:
+        return f"{said}, and is in no limits here, since readings moved by it cannot be fitted: {one.not_moved}"
+    if not one.moved:
+        return f"{said}."
+    units = naming.parameter_units(fit.model)
+    alone = [
+        f"{naming.letter(name)} ± {with_unit(significant(parameter.standard_error, 2).text, units[name])}"
+        for name, parameter in fit.parameters.items()
+        if not parameter.fixed and parameter.standard_error
+    ]
+    scatter = f" The scatter alone would give {join(alone)}." if alone else ""
+    return f"{said}, but moves them together, and is in the uncertainties of parameters and answers.{scatter}"
 
 
 def _computed(
-    one: Fitted, fit: Fit, table: Table, level: float, limits: Mapping[str, Interval], equation: Equation
+    one: Fitted, fit: Fit, whole: Fit, table: Table, level: float, limits: Mapping[str, Interval], equation: Equation
 ) -> dict[str, Any]:
-    """Everything said of a curve with parameters; as ``ComputedFit``."""
+    """Everything said of a curve with parameters; as ``ComputedFit``. ``whole``: the fit with what all readings share in it."""
     naming, s = table.naming, typical_miss(fit)
     low, high = fit.readings.measured_range
     units = naming.parameter_units(fit.model)
-    parameters = [_word_parameter(fit, name, units[name], naming, level, limits.get(name)) for name in fit.parameters]
+    parameters = [_word_parameter(whole, name, units[name], naming, level, limits.get(name)) for name in fit.parameters]
     estimated = any(parameter.uncertainty for parameter in parameters)
     unequal = any(parameter.asymmetric for parameter in parameters)
     r_squared = in_y(fit).r_squared
@@ -325,10 +348,7 @@ def _computed(
         "rounding": "" if fit.least_squares_in == "given" else rounding_sentence(fit, naming, equation),
         "parameters": parameters,
         "plus_minus": what_plus_minus_is(level, limits_too=unequal) if estimated else "",
-        "derived": [
-            *(DerivedOut(**vars(text)) for text in word_derived(fit, naming, limits, level)),
-            *own_quantities(one.wanted.follows, fit, naming, level),
-        ],
+        "derived": [DerivedOut(**vars(text)) for text in word_derived(whole, naming, limits, level)],
         "r_squared": "–" if r_squared is None else signed_share(r_squared),
         "typical_miss": "–" if s is None or fit.statistics.exact else naming.y_with_unit(significant(s, 3).text),
         "deviation": None if s is None or not math.isfinite(s) else s,

@@ -91,7 +91,7 @@ def _found(
         return one, naming.letter(which), where_next(fit, which, between=between)
     if kind == "own" and which.isdecimal() and int(which) < len(one.wanted.follows):
         own = one.wanted.follows[int(which)]
-        return one, own.name, where_next(fit, to_text(in_parameters(own.formula, fit, naming)), between=between)
+        return one, own.name, where_next(fit, to_text(in_parameters(own, fit, naming)), between=between)
     raise _Unsaid(GONE)
 
 

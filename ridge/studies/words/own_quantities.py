@@ -6,28 +6,40 @@ import math
 from collections.abc import Iterator, Sequence
 
 from ridge.core.carrying import CONSTANTS, Follows, agree, follow
+from ridge.core.carrying.fits_together import told_together
+from ridge.core.carrying.unit_algebra import factor_between
 from ridge.core.errors import RidgeError
 from ridge.core.formula import parse
-from ridge.core.formula.tree import Name, Node, names_in, number, substitute
+from ridge.core.formula.tree import Name, Node, multiply, names_in, number, substitute
 from ridge.core.numerals import capital, full, significant
+from ridge.core.predicting.in_common import rows_in_common
 from ridge.core.results.fit import Fit
 from ridge.core.wording.limits import limits_text
 from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.exchange.cells import NotANumber, read_number
 from ridge.exchange.script import Followed
-from ridge.studies.content.state import OwnQuantity
+from ridge.studies.analysis.fits import Fitted
+from ridge.studies.analysis.own_sources import OF_FIT, SourceReader, Sources, read_known
+from ridge.studies.content.readings import Table
+from ridge.studies.content.state import OwnQuantity, StudyState
 from ridge.studies.words.fit_schemas import DerivedOut, ShareOut
 
 
-def own_quantities(wanted: Sequence[OwnQuantity], fit: Fit, naming: Naming, level: float) -> list[DerivedOut]:
-    """Each of them, in words, or what is in its way."""
-    return [_own(one, fit, naming, level) for one in wanted]
+def own_quantities(
+    one: Fitted, fitted: Sequence[Fitted], table: Table, state: StudyState, level: float
+) -> list[DerivedOut]:
+    """Each of them that is wanted of a fit, in words, or what is in its way."""
+    if one.fit is None or not one.wanted.follows:
+        return []
+    reader = SourceReader(one, fitted, table, state)
+    return [_own(wanted, one.fit, reader, level) for wanted in one.wanted.follows]
 
 
-def _own(one: OwnQuantity, fit: Fit, naming: Naming, level: float) -> DerivedOut:
+def _own(one: OwnQuantity, fit: Fit, reader: SourceReader, level: float) -> DerivedOut:
     try:
-        found = _followed(one, fit, naming)
+        sources = _sources(one, reader)
+        found, remark = _in_unit(one, _followed(one, sources))
         agreement = _agreement(one, found)
     except (RidgeError, NotANumber) as problem:
         return DerivedOut(
@@ -41,17 +53,49 @@ def _own(one: OwnQuantity, fit: Fit, naming: Naming, level: float) -> DerivedOut
     error = found.standard_error if estimated else None
     value = round_with_uncertainty(found.value, error or None).text
     low, high = found.interval(level) if error else (-math.inf, math.inf)
+    said = [remark, _remark(found, level, bool(error)), *_apart(sources)]
     return DerivedOut(
         name=one.name, text=with_unit(value, found.unit), full=full(found.value), value=value, unit=found.unit, number=found.value, standard_error=error,
         interval=limits_text(low, high) if error and math.isfinite(low) and math.isfinite(high) else "",
-        formula=one.formula, budget=_budget(found, naming) if error else [], remark=_remark(found, level, bool(error)),
+        formula=one.formula, budget=_budget(found, reader.naming) if error else [], remark=" ".join(part for part in said if part),
         agreement=agreement if estimated else "",
     )  # fmt: skip
 
 
-def in_parameters(formula: str, fit: Fit, naming: Naming) -> Node:
-    """A formula in the letters of the page, with parameters by their names and constants as numbers."""
-    tree = parse(formula).tree
+def followed_in_unit(one: OwnQuantity, reader: SourceReader) -> Follows:
+    """Its value in numbers. Raises RidgeError, NotANumber."""
+    return _in_unit(one, _followed(one, _sources(one, reader)))[0]
+
+
+def _sources(one: OwnQuantity, reader: SourceReader) -> Sources:
+    return reader.read(one, names_in(parse(one.formula).tree))
+
+
+def _in_unit(one: OwnQuantity, found: Follows) -> tuple[Follows, str]:
+    """In the unit that is wanted, where the quantity can be converted into it."""
+    if not one.unit or one.unit == found.unit:
+        return found, ""
+    factor = factor_between(found.unit, one.unit) if found.unit else None
+    if factor is None:
+        return found, f"{found.unit or 'A plain number'} cannot be converted into {one.unit}."
+    return found.times(factor, one.unit), ""
+
+
+def _apart(sources: Sources) -> Iterator[str]:
+    """That fits to the same readings whose part in common cannot be told are taken as independent."""
+    letters = list(sources.fits)
+    for place, letter in enumerate(letters):
+        for other in letters[place + 1 :]:
+            pair = sources.fits[letter], sources.fits[other]
+            common = rows_in_common(*pair)
+            if common is not None and common.any() and not told_together(*pair):
+                yield f"{other} is fitted to the same readings in another way; the two are taken as independent."
+
+
+def in_parameters(one: OwnQuantity, fit: Fit, naming: Naming) -> Node:
+    """Its formula with parameters by their names, and known values and constants as numbers. Raises NotANumber, OutsideSense."""
+    tree = parse(one.formula).tree
+    given = {known.symbol: known for known in one.known}
     letters = {naming.letter(name): name for name in fit.parameters}
     meant: dict[str, Node] = {}
     for name in names_in(tree):
@@ -59,41 +103,40 @@ def in_parameters(formula: str, fit: Fit, naming: Naming) -> Node:
             continue
         if name in letters:
             meant[name] = Name(letters[name])
+        elif name in given:
+            meant[name] = number(read_known(given[name].value, given[name].uncertainty)[0])
         elif name in CONSTANTS:
             meant[name] = number(CONSTANTS[name].value)
     return substitute(tree, meant)
 
 
-def scripted_follows(wanted: Sequence[OwnQuantity], fit: Fit, naming: Naming) -> Iterator[Followed]:
-    """Those that have a value, for a script."""
-    for one in wanted:
+def scripted_follows(one: Fitted, fitted: Sequence[Fitted], table: Table, state: StudyState) -> Iterator[Followed]:
+    """Those that have a value, for a script; the formula of one that needs more than parameters and known values is left out."""
+    if one.fit is None or not one.wanted.follows:
+        return
+    reader = SourceReader(one, fitted, table, state)
+    for wanted in one.wanted.follows:
         try:
-            found, tree = _followed(one, fit, naming), in_parameters(one.formula, fit, naming)
-        except RidgeError:
+            sources = _sources(wanted, reader)
+            found = _followed(wanted, sources)
+        except (RidgeError, NotANumber):
             continue
-        if math.isfinite(found.value):
-            yield Followed(one.name, tree, found.unit)
+        if not math.isfinite(found.value):
+            continue
+        if sources.linked or len(sources.fits) > 1:
+            yield Followed(wanted.name, None, wanted.formula)
+            continue
+        tree, converted = in_parameters(wanted, one.fit, reader.naming), _in_unit(wanted, found)[0]
+        if converted.unit != found.unit:
+            tree = multiply(number(factor_between(found.unit, converted.unit) or 1.0), tree)
+        yield Followed(wanted.name, tree, converted.unit)
 
 
-def _followed(one: OwnQuantity, fit: Fit, naming: Naming) -> Follows:
-    """With the letters of the course for parameters, and constants by their symbols where no parameter is called so."""
-    names = names_in(parse(one.formula).tree)
-    letters = {naming.letter(name): name for name in fit.parameters}
-    units = naming.parameter_units(fit.model)
-    constants = {
-        name: CONSTANTS[name]
-        for name in names
-        if name in CONSTANTS and name not in fit.parameters and name not in letters
-    }
-    known = {name: (constant.value, constant.standard_error) for name, constant in constants.items()}
-    aliases = {letter: name for letter, name in letters.items() if letter in names and letter not in fit.parameters}
+def _followed(one: OwnQuantity, sources: Sources) -> Follows:
     return follow(
-        one.formula,
-        fit,
-        known=known,
-        aliases=aliases,
-        units=units | {name: constant.unit for name, constant in constants.items()},
-    )
+        one.formula, sources.fits, known=sources.known, units=sources.units, aliases=sources.aliases, linked=sources.linked,
+        moved=sources.moved,
+    )  # fmt: skip
 
 
 def _budget(found: Follows, naming: Naming) -> list[ShareOut]:
@@ -103,9 +146,15 @@ def _budget(found: Follows, naming: Naming) -> list[ShareOut]:
         reverse=True,
     )
     return [
-        ShareOut(source=naming.letter(name), share=share, text=f"{significant(100 * share, 2).text}\u00a0%")
+        ShareOut(source=_called(name, naming), share=share, text=f"{significant(100 * share, 2).text}\u00a0%")
         for share, name in shares
     ]
+
+
+def _called(name: str, naming: Naming) -> str:
+    """A source in the letters of the course, also where it is a parameter of another fit."""
+    match = OF_FIT.fullmatch(name)
+    return f"{match[1]}_{naming.letter(match[2])}" if match else naming.letter(name)
 
 
 def _remark(found: Follows, level: float, estimated: bool) -> str:

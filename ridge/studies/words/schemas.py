@@ -145,7 +145,8 @@ class AnswerOut(Schema):
     """``problem`` says why there is no answer; then the rest is empty but for what was asked. ``rows``: the single results
     where there are several. ``was``: the answer when it was kept, if it is another one now. ``beyond_says``: what the
     model does where the answer stands, outside the readings. ``extrapolation``: ``place`` without what it rests on. ``asked_at``: ``asked`` without of how many readings it is
-    the mean; ``short``: the value alone, as it stands at its mark."""
+    the mean; ``short``: the value alone, as it stands at its mark. ``unit``: into which it was converted; ``own_unit``: that of what was
+    asked, empty where there is none or several."""
 
     key: str
     direction: Direction
@@ -153,6 +154,8 @@ class AnswerOut(Schema):
     repeats: int
     fit: str = ""
     name: str = ""
+    unit: str = ""
+    own_unit: str = ""
     asked: str
     asked_at: str = ""
     rows: list[AnswerRowOut] = []
@@ -168,6 +171,17 @@ class AnswerOut(Schema):
     mark: MarkOut | None = None
     beyond: bool = False
     numbers: list[NumberOut] = []
+
+
+class ResultOut(Schema):
+    """A result that another study can take over: ``value`` in full and its standard ``uncertainty``, empty where it has none."""
+
+    name: str
+    symbol: str
+    text: str
+    value: str
+    uncertainty: str
+    unit: str
 
 
 class UnknownOut(Schema):

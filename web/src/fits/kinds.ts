@@ -9,6 +9,9 @@ export type DrawnFit = Exclude<Fit, RefusedFit>;
 /** Whose curve has parameters. */
 export type ComputedFit = Exclude<DrawnFit, InterpolationFit>;
 
+/** A quantity of one's own as it was asked for. */
+export type OwnQuantityWanted = NonNullable<ComputedFit["follows"]>[number];
+
 export type Parameter = ComputedFit["parameters"][number];
 
 export const isDrawn = (fit: Fit): fit is DrawnFit => fit.kind !== "refused";

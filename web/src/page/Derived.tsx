@@ -1,8 +1,8 @@
 import { useState } from "react";
 
-import type { ComputedFit } from "../fits/kinds";
+import type { ComputedFit, OwnQuantityWanted } from "../fits/kinds";
 import { useChange } from "../study/context";
-import { OwnQuantity, type Wanted } from "./OwnQuantity";
+import { OwnQuantity } from "./OwnQuantity";
 
 const MOST = 12;
 
@@ -11,7 +11,7 @@ export function Derived({ fit }: { fit: ComputedFit }) {
   const change = useChange();
   const [adding, setAdding] = useState(false);
   const own = fit.follows ?? [];
-  const put = (follows: Wanted[]) => change({ kind: "set_fit", letter: fit.letter, follows });
+  const put = (follows: OwnQuantityWanted[]) => change({ kind: "set_fit", letter: fit.letter, follows });
   const built = fit.derived.filter((one) => !one.formula);
   const found = fit.derived.filter((one) => one.formula);
   return (

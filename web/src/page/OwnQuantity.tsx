@@ -1,20 +1,20 @@
 import { Crosshair, Pencil, X } from "lucide-react";
 import { type FormEvent, useState } from "react";
 
-import type { ComputedFit } from "../fits/kinds";
+import type { ComputedFit, OwnQuantityWanted } from "../fits/kinds";
 import { measureFor } from "../study/view";
+import { KnownValues } from "./KnownValues";
 import { NextPlace } from "./NextPlace";
 
-export type Wanted = NonNullable<ComputedFit["follows"]>[number];
 type Found = ComputedFit["derived"][number];
 
 interface Props {
   /** How the API names it among the quantities of its fit. */
   of: string;
-  wanted: Wanted;
+  wanted: OwnQuantityWanted;
   /** What came of it; undefined while it is being thought of. */
   found: Found | undefined;
-  onPut: (wanted: Wanted) => void;
+  onPut: (wanted: OwnQuantityWanted) => void;
   onRemove: () => void;
 }
 
@@ -97,11 +97,22 @@ const FIELDS = [
   ["formula", "Formula", "4*pi^2/m"],
   ["accepted", "Accepted value, if any", ""],
   ["accepted_error", "its standard uncertainty", ""],
+  ["unit", "Unit, if another", "rpm"],
 ] as const;
 
-function Form({ wanted, onPut, onCancel }: { wanted: Wanted; onPut: (wanted: Wanted) => void; onCancel: () => void }) {
-  const [draft, setDraft] = useState({ accepted: "", accepted_error: "", ...wanted });
-  const whole = draft.name.trim() !== "" && draft.formula.trim() !== "";
+function Form({
+  wanted,
+  onPut,
+  onCancel,
+}: {
+  wanted: OwnQuantityWanted;
+  onPut: (wanted: OwnQuantityWanted) => void;
+  onCancel: () => void;
+}) {
+  const [draft, setDraft] = useState({ accepted: "", accepted_error: "", unit: "", ...wanted });
+  const known = draft.known ?? [];
+  const whole =
+    draft.name.trim() !== "" && draft.formula.trim() !== "" && known.every((one) => one.symbol.trim() !== "" && one.value.trim() !== "");
   const onSubmit = (event: FormEvent) => {
     event.preventDefault();
     if (whole) onPut(draft);
@@ -119,13 +130,17 @@ function Form({ wanted, onPut, onCancel }: { wanted: Wanted; onPut: (wanted: Wan
             className="field min-w-0"
             autoFocus={place === 0}
             placeholder={example}
-            maxLength={key === "formula" ? 500 : 60}
+            maxLength={key === "formula" ? 500 : key === "unit" ? 40 : 60}
             value={draft[key]}
             onChange={(event) => setDraft({ ...draft, [key]: event.target.value })}
           />
         </label>
       ))}
-      <p className="text-note text-mute">Parameters by their letters; constants such as c_light, h_planck, G_newton by these names.</p>
+      <KnownValues known={known} onPut={(next) => setDraft({ ...draft, known: next })} />
+      <p className="text-note text-mute">
+        Parameters by their letters, those of other fits as B_m; answers by a name such as t_half; the mean of a column as mean_h; constants
+        such as c_light, h_planck, G_newton.
+      </p>
       <span className="flex gap-2">
         <button className="button" type="submit" disabled={!whole}>
           Apply

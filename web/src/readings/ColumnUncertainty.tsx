@@ -9,6 +9,8 @@ const WAYS = [
   ["half a digit", "limits of a display"],
   ["0.5 (k = 2)", "expanded, with its factor"],
   ["0.5; ±0.2", "parts, in quadrature"],
+  ["0.5; 0.2 shared", "with a zero that all readings share"],
+  ["0.5; 1 % shared", "with a scale factor that all share"],
 ] as const;
 
 /** What is typed for a calculated column that has its uncertainty from its sources. */

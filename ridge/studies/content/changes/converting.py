@@ -175,12 +175,13 @@ def _uncertainty(text: str, times: Fraction, digit: float = float("nan")) -> str
         return text
     pieces = PARTED.split(text)
     for place, piece in enumerate(pieces[::2]):
-        part = read_uncertainty(piece).parts[0] if piece.strip() else None
+        one = read_uncertainty(piece)
+        part = next(iter((*one.parts, *one.shared)), None)
         if part is not None and part.of == "unit":
             pieces[2 * place] = _NUMBER.sub(lambda match: converted(match[0]), piece, count=1)
         elif part is not None and part.of == "digit" and isfinite(digit):
             half = significant(part.size * digit, DIGITS, strip=True).plain
-            pieces[2 * place] = f"±{converted(half)}"
+            pieces[2 * place] = f"±{converted(half)}{' shared' if part.shared else ''}"
     return "".join(pieces)
 
 

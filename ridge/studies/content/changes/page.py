@@ -21,6 +21,7 @@ from ridge.studies.content.fields import (
     Question,
     Repeats,
     Title,
+    Unit,
 )
 from ridge.studies.content.state import AnswerState, StudyState, new_key
 
@@ -70,6 +71,7 @@ class KeepAnswer(Change):
     fit: Asked = ""
     name: AnswerName = ""
     was: AnswerWas = ""
+    unit: Unit = ""
     at: int | None = None
 
     def apply(self, state: StudyState) -> Outcome:
@@ -77,7 +79,7 @@ class KeepAnswer(Change):
             raise ChangeRefused(f"A page holds {LIMITS['answers']} answers at most.")
         if not self.given and self.direction in NEED_A_VALUE:
             raise ChangeRefused("Type a value first.")
-        kept = AnswerState(self.key, self.direction, self.given, self.repeats, self.fit, self.name, self.was)
+        kept = AnswerState(self.key, self.direction, self.given, self.repeats, self.fit, self.name, self.was, self.unit)
         at = len(state.answers) if self.at is None else self.at
         answers = (*state.answers[:at], kept, *state.answers[at:])
         what = self.given or WORDS[self.direction]
@@ -85,23 +87,29 @@ class KeepAnswer(Change):
 
 
 class SetAnswer(Change):
-    """Name, place, or what a kept answer is remembered to say; what is left out stays."""
+    """Name, place, unit, or what a kept answer is remembered to say; what is left out stays."""
 
     kind: Literal["set_answer"] = "set_answer"
     key: Key
     name: AnswerName | None = None
     was: AnswerWas | None = None
+    unit: Unit | None = None
     to: Annotated[int, Field(ge=0)] | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         at, old = _find(state, self.key)
         name = old.name if self.name is None else self.name
-        new = replace(old, name=name, was=old.was if self.was is None else self.was)
+        unit = old.unit if self.unit is None else self.unit
+        # What it said in another unit is no longer what it is held against.
+        was = "" if unit != old.unit else old.was
+        new = replace(old, name=name, was=was if self.was is None else self.was, unit=unit)
         rest = [answer for answer in state.answers if answer is not old]
         rest.insert(at if self.to is None else self.to, new)
-        inverse = SetAnswer.like(key=self.key, name=old.name, was=old.was, to=at)
+        inverse = SetAnswer.like(key=self.key, name=old.name, was=old.was, unit=old.unit, to=at)
         label = (
-            "move an answer"
+            f"convert an answer into {self.unit or 'its own unit'}"
+            if self.unit is not None
+            else "move an answer"
             if self.to is not None
             else f"call an answer {self.name}"
             if self.name
