@@ -132,6 +132,24 @@ class OwnQuantities(ApiCase):
         self.assertAlmostEqual(other["standard_error"] / own["standard_error"], 30 / 3.141592653589793, delta=1e-9)
         self.assertIn("cannot be converted into kg", none["remark"])
 
+    def test_simplified_on_request(self) -> None:
+        keys = [one["key"] for one in self.read(f"/studies/{self.study}")["columns"]]
+        self.change(self.study, 1, kind="edit_column", key=keys[0], symbol="F", unit="N")
+        self.change(self.study, 2, kind="edit_column", key=keys[1], symbol="L", unit="mm")
+        known = [{"symbol": "L_0", "value": "4.2", "unit": "m"}]
+        wanted = {"name": "E", "formula": "L_0/m", "known": known}
+        (found,) = self.own(self.put(3, wanted))  # type: ignore[arg-type]
+        self.assertEqual((found["unit"], found["simpler"]), ("m·N/mm", "N"))
+        (simple,) = self.own(self.put(4, {**wanted, "unit": found["simpler"]}))  # type: ignore[dict-item]
+        self.assertEqual((simple["unit"], simple["simpler"]), ("N", None))
+        self.assertAlmostEqual(simple["number"], 1000 * found["number"], delta=1e-6)
+        known = [{"symbol": "L_0", "value": "4.2", "unit": "cm/N"}]
+        (found,) = self.own(self.put(5, {"name": "ratio", "formula": "L_0/m", "known": known}))  # type: ignore[dict-item]
+        self.assertEqual(found["simpler"], "1")
+        (plain,) = self.own(self.put(6, {"name": "ratio", "formula": "L_0/m", "known": known, "unit": "1"}))  # type: ignore[dict-item]
+        self.assertEqual((plain["unit"], plain["problem"]), ("", ""))
+        self.assertAlmostEqual(plain["number"], 10 * found["number"], delta=1e-9)
+
     def test_results_of_another_study(self) -> None:
         self.put(1, G)
         self.change(self.study, 2, kind="keep_answer", direction="y_at_x", given="0.5", name="h_5")

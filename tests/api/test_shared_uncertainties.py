@@ -97,6 +97,8 @@ class SharedUncertainties(ApiCase):
         self.share("0.4 shared")
         report = self.client.get(f"/api/studies/{self.study}/report.html").content.decode()
         self.assertIn("All readings share a part of their uncertainty", report)
+        script = self.client.get(f"/api/studies/{self.study}/script.py").content.decode()
+        self.assertRegex(script.replace("\n#", ""), "of the scatter alone: h, zero 0.4.cm[.]")
         copy = self.client.get(f"/api/studies/{self.study}/study.json")
         self.assertIn(b"0.4 shared", copy.content)
 

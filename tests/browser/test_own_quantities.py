@@ -46,6 +46,69 @@ class OwnQuantities(BrowserCase):
         self.page.keyboard.press("Escape")
         expect(self.page.get_by_role("button", name="add a quantity that follows")).to_be_visible()
 
+    def test_known_values_and_a_simpler_unit(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.page.get_by_role("button", name="add a quantity that follows").click()
+        self.page.get_by_label("Name", exact=True).fill("E")
+        self.page.get_by_label("Formula", exact=True).fill("L_0/m")
+        self.page.get_by_role("button", name="Known value", exact=True).press("Enter")
+        for label, text in (("Symbol", "L_0"), ("Value", "4.2"), ("Uncertainty", "±0.05"), ("Unit", "m")):
+            self.page.get_by_label(f"{label} of known value 1").fill(text)
+        self.page.keyboard.press("Enter")
+        listed = self.page.get_by_role("list", name="What follows from fit A")
+        expect(listed).to_contain_text("11.69 ± 0.18 m·N/mm")
+        expect(listed.get_by_role("row", name="L_0")).to_contain_text("%")
+        listed.get_by_role("button", name="in N").click()
+        expect(listed).to_contain_text(re.compile(r"11.690 ± 180.N"))
+        self.page.get_by_role("button", name="Undo").click()
+        expect(listed).to_contain_text("11.69 ± 0.18 m·N/mm")
+
+    def test_a_result_of_another_study(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        expect(self.page.get_by_role("list", name="What follows from fit A")).to_contain_text("stiffness")
+        self.open_sample("Tide at the pontoon")
+        self.page.get_by_role("button", name="add a quantity that follows").click()
+        self.page.get_by_label("Name", exact=True).fill("q")
+        self.page.get_by_role("button", name="From another study").click()
+        self.page.get_by_label("Study to take a result from").select_option("Stretch of the mooring line")
+        self.page.get_by_label("Result to take").select_option(index=3)
+        expect(self.page.get_by_label("Symbol of known value 1")).to_have_value("stiffness")
+        expect(self.page.get_by_text("from Stretch of the mooring line: stiffness of A")).to_be_visible()
+        self.page.get_by_label("Formula", exact=True).fill("2*stiffness")
+        self.page.get_by_label("Formula", exact=True).press("Enter")
+        expect(self.page.get_by_role("list", name="What follows from fit A")).to_contain_text("5.57 ± 0.07 N/mm")
+
+
+class OtherUnits(BrowserCase):
+    def test_an_answer_by_keyboard_and_back(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        answer = self.page.get_by_role("listitem").filter(has_text="At F = 620")
+        expect(answer).to_contain_text("222.8 ± 6.4 mm")
+        answer.get_by_role("button", name=re.compile("More for the answer")).press("Enter")
+        self.page.get_by_role("menuitem", name="Another unit").press("Enter")
+        field = self.page.get_by_label(re.compile("Unit of the answer for F = 620"))
+        expect(field).to_be_focused()
+        field.fill("cm")
+        self.page.keyboard.press("Enter")
+        expect(answer).to_contain_text("22.28 ± 0.64 cm")
+        # On the plot it stands where it stood, in the unit of the axis.
+        expect(self.page.locator("svg").get_by_text("222.8 mm").first).to_be_visible()
+        self.page.reload()
+        expect(answer).to_contain_text("22.28 ± 0.64 cm")
+        self.page.get_by_role("button", name="Undo").click()
+        expect(answer).to_contain_text("222.8 ± 6.4 mm")
+
+
+class SharedByAll(BrowserCase):
+    def test_a_zero_that_all_readings_share(self) -> None:
+        self.open_sample("Salinity probe, calibration")
+        column = self.page.get_by_role("button", name=re.compile("^Column .*, y: change"))
+        column.click()
+        self.page.get_by_label("Uncertainty", exact=True).fill("3 shared")
+        expect(self.page.get_by_text("it weighs none of them, and goes into parameters and answers")).to_be_visible()
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_text("All readings share a part of their uncertainty")).to_be_visible()
+
 
 class WhereNext(BrowserCase):
     def panel(self) -> Locator:

@@ -53,6 +53,42 @@ class Workings(BrowserCase):
         expect(self.step("transpose").locator("td[class*='outline-pine']")).to_have_count(1)
         expect(self.step("design-matrix").locator("tbody td.bg-tint")).to_have_count(1)
 
+    def test_each_number_of_an_equation_by_mouse_and_by_keyboard(self) -> None:
+        self.open_lens("Salinity probe, calibration")
+        sums, slope = self.step("sums").locator("[data-number]"), self.step("slope").locator("[data-number]")
+        expect(slope.first).to_be_attached()
+        self.page.get_by_role("radio", name="Decimals").click()
+        slope.nth(1).hover()
+        expect(slope.nth(1)).to_have_attribute("data-lit", "at")
+        lit = self.step("sums").locator("[data-lit=from]")
+        expect(lit).to_have_count(1)
+        self.assertEqual(lit.inner_text(), slope.nth(1).inner_text())
+        # A sum comes from the foot of its column and goes to every equation that uses it, there to that number alone.
+        sums.nth(1).hover()
+        foot = self.step("table").locator("tfoot td.bg-tint")
+        expect(foot).to_have_count(1)
+        self.assertEqual(
+            foot.inner_text().replace("\u202f", ""), sums.nth(1).inner_text().replace("\u202f", "").replace("\n", "")
+        )
+        for step in ("slope", "intercept", "mean-x"):
+            self.assertGreater(self.step(step).locator("[data-lit=to]").count(), 0, step)
+        self.step("slope").get_by_role("list").focus()
+        self.page.keyboard.press("ArrowRight")
+        expect(self.step("slope").locator("[data-lit=at]").first).to_be_visible()
+        expect(self.page.get_by_text(re.compile(r", from Σ"))).to_be_attached()
+        self.page.keyboard.press("Tab")
+        expect(self.page.locator("[data-lit=at]")).to_have_count(0)
+
+    def test_the_reading_of_a_number_lies_on_the_plot(self) -> None:
+        self.open_lens("Stretch of the mooring line")
+        self.step("table").locator("tbody tr").nth(2).locator("td.text-right").first.hover()
+        expect(self.page.get_by_role("img", name="The readings, number 3 lit")).to_be_visible()
+        dot = self.page.locator("circle[data-source]")
+        expect(dot).to_have_attribute("data-row", "3")
+        # And from the plot to the table: a press on a reading chooses it everywhere.
+        self.page.locator("circle[data-row='5']").click()
+        expect(self.page.get_by_role("grid").locator("[aria-rowindex='6']")).to_have_class(re.compile("bg-tint"))
+
     def test_a_reading_is_chosen_from_its_row(self) -> None:
         self.open_lens("Salinity probe, calibration")
         self.step("table").get_by_role("button", name="Select reading 5", exact=True).click()

@@ -166,13 +166,29 @@ def _raised_to(base: Node, exponent: Node, units: Mapping[str, PintUnit], remark
     return _plain()
 
 
-def simplified(text: str) -> str:
-    """The unit in base units where it is one of them under another name: N/(kg·m/s²) is a plain number. Unknown ones stay."""
+def _factors(unit: PintUnit) -> int:
+    """Of how many units it is made."""
+    return len((1 * unit).unit_items())
+
+
+def plain_if_it_is(text: str) -> str:
+    """The unit, or nothing where it is a plain 1: N/(kg·m/s²). Unknown ones stay, and so do g/kg and rad."""
     unit = read_unit(text)
-    if unit is None:
+    if unit is None or not unit.dimensionless or _factors(unit) < 2:
         return text
-    base = (1 * unit).to_base_units()
-    return write_unit(base.units) if abs(base.magnitude - 1) < 1e-12 else text
+    return "" if abs((1 * unit).to_base_units().magnitude - 1) < 1e-12 else text
+
+
+def simplified(text: str) -> str:
+    """The unit with those that are of one kind drawn together: m·N/mm is N, g/kg a plain number. Others, and unknown ones, stay; numbers
+    change by ``factor_between``."""
+    unit = read_unit(text)
+    if unit is None or _factors(unit) < 2:
+        return text
+    if unit.dimensionless:
+        return ""
+    reduced = (1 * unit).to_reduced_units().units
+    return write_unit(reduced) if _factors(reduced) < _factors(unit) else text
 
 
 def has_zero_of_its_own(text: str) -> bool:

@@ -33,13 +33,15 @@ class Followed:
 
 @dataclass(frozen=True)
 class ScriptedFit:
-    """One curve of a script: its letter, what it is called, the curve, what it was asked, and what follows from it."""
+    """One curve of a script: its letter, what it is called, the curve, what it was asked, and what follows from it. ``shared``: what
+    all readings share of their uncertainty, which the script does not carry."""
 
     letter: str
     name: str
     curve: Fit | Interpolation
     questions: Sequence[Question]
     follows: Sequence[Followed] = ()
+    shared: Sequence[str] = ()
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from ridge.core.errors import RidgeError
 from ridge.core.fitting.fit import fit as fit_readings
 from ridge.core.formula.python import to_python
 from ridge.core.formula.tree import Name, number, substitute
-from ridge.core.numerals import significant
+from ridge.core.numerals import join, significant
 from ridge.core.predicting.at_y import solve
 from ridge.core.readings import Readings
 from ridge.core.results.fit import Fit
@@ -30,6 +30,9 @@ def write_fit(script: Script, one: ScriptedFit, before: Sequence[ScriptedFit]) -
     fit, letter = one.curve, one.letter
     assert isinstance(fit, Fit)
     title = comment(f"----- Fit {letter}: {one.name} -----")
+    if one.shared:
+        apart = "What all readings share is not in the uncertainties here, which are of the scatter alone:"
+        title += f"\n{comment(f'{apart} {join(list(one.shared))}.')}"
     if fit.least_squares_in == "orthogonal":
         return f"\n{title}\n{comment('It weighs the uncertainties of x as well, which this script does not.')}\n"
     if fit.least_squares_in == "logarithms" and fit.log_line is not None:

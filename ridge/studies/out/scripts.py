@@ -23,6 +23,7 @@ def script_of(state: StudyState) -> str:
             one.curve,
             _asked(state, table, one.wanted.letter, place == 0),
             list(scripted_follows(one, fitted, table, state)),
+            [error.name for error in one.shared] if one.kind == "fit" else (),
         )
         for place, one in enumerate(fitted)
         if one.curve is not None

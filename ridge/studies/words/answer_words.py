@@ -54,7 +54,7 @@ def word_answer(question: Question | AnswerState, found: Answered, level: float,
     return _in_unit(out, question, found, factor, unit, level, naming)
 
 
-CONVERTED = ("result", "short", "sentence", "full", "numbers")
+CONVERTED = ("result", "sentence", "full", "numbers")
 
 
 def _in_unit(
@@ -71,7 +71,7 @@ def _in_unit(
     said = _said(question, again, level, named)
     rows = [
         row.model_copy(
-            update={"result": other.result, "new": other.new, "short": other.short, "numbers": other.numbers}
+            update={"result": other.result, "new": other.new, "numbers": other.numbers}
         )
         for row, other in zip(out.rows, said.get("rows", []), strict=False)
     ]

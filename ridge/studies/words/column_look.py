@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ridge.core.carrying.unit_algebra import simplified
+from ridge.core.carrying.unit_algebra import plain_if_it_is
 from ridge.core.errors import FormulaError
 from ridge.core.formula import parse
 from ridge.core.formula.parse import called_curves
@@ -78,7 +78,7 @@ def _carried_look(state: StudyState, column: ColumnState) -> dict[str, object]:
     step = found.step
     if step is None:
         return {"not_carried": found.problem}
-    unit = simplified(step.unit)
+    unit = plain_if_it_is(step.unit)
     look: dict[str, object] = {"unit": unit, "unit_remark": step.unit_remark}
     errors = step.standard_error[np.isfinite(step.standard_error) & np.isfinite(step.value)]
     if found.problem or not errors.size:

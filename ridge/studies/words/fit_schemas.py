@@ -82,7 +82,8 @@ class ShareOut(Schema):
 
 class DerivedOut(Schema):
     """``text`` with its unit, ``value`` without; ``interval`` at the study's level. Of a quantity of one's own ``formula`` is given, with
-    its ``budget``, what is to be said of it (``remark``), whether it agrees with the accepted value, or the ``problem``."""
+    its ``budget``, what is to be said of it (``remark``), whether it agrees with the accepted value, or the ``problem``; ``simpler``: a
+    simpler unit into which it can be converted, "1" for a plain number, null where its own is simple."""
 
     name: str
     text: str
@@ -98,6 +99,7 @@ class DerivedOut(Schema):
     problem: str = ""
     number: float | None = None
     standard_error: float | None = None
+    simpler: str | None = None
 
 
 class BoundsOut(Schema):

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from ridge.core.carrying import CONSTANTS, Follows, agree, follow
 from ridge.core.carrying.fits_together import told_together
-from ridge.core.carrying.unit_algebra import factor_between
+from ridge.core.carrying.unit_algebra import factor_between, simplified
 from ridge.core.errors import RidgeError
 from ridge.core.formula import parse
 from ridge.core.formula.tree import Name, Node, multiply, names_in, number, substitute
@@ -24,6 +24,9 @@ from ridge.studies.analysis.own_sources import OF_FIT, SourceReader, Sources, re
 from ridge.studies.content.readings import Table
 from ridge.studies.content.state import OwnQuantity, StudyState
 from ridge.studies.words.fit_schemas import DerivedOut, ShareOut
+
+PLAIN = "1"
+"""What is typed as the unit of a plain number, since nothing stands for its own."""
 
 
 def own_quantities(
@@ -58,8 +61,13 @@ def _own(one: OwnQuantity, fit: Fit, reader: SourceReader, level: float) -> Deri
         name=one.name, text=with_unit(value, found.unit), full=full(found.value), value=value, unit=found.unit, number=found.value, standard_error=error,
         interval=limits_text(low, high) if error and math.isfinite(low) and math.isfinite(high) else "",
         formula=one.formula, budget=_budget(found, reader.naming) if error else [], remark=" ".join(part for part in said if part),
-        agreement=agreement if estimated else "",
+        agreement=agreement if estimated else "", simpler=_simpler(found.unit),
     )  # fmt: skip
+
+
+def _simpler(unit: str) -> str | None:
+    found = simplified(unit) if unit else unit
+    return None if found == unit else found or PLAIN
 
 
 def followed_in_unit(one: OwnQuantity, reader: SourceReader) -> Follows:
@@ -75,10 +83,11 @@ def _in_unit(one: OwnQuantity, found: Follows) -> tuple[Follows, str]:
     """In the unit that is wanted, where the quantity can be converted into it."""
     if not one.unit or one.unit == found.unit:
         return found, ""
-    factor = factor_between(found.unit, one.unit) if found.unit else None
+    unit = "" if one.unit == PLAIN else one.unit
+    factor = factor_between(found.unit, unit) if found.unit else None
     if factor is None:
-        return found, f"{found.unit or 'A plain number'} cannot be converted into {one.unit}."
-    return found.times(factor, one.unit), ""
+        return found, f"{found.unit or 'A plain number'} cannot be converted into {unit or 'a plain number'}."
+    return found.times(factor, unit), ""
 
 
 def _apart(sources: Sources) -> Iterator[str]:

@@ -13,7 +13,7 @@ from uncertainties import correlated_values, ufloat
 from uncertainties import umath as um
 
 from ridge.core.carrying import CONSTANTS, expanded, in_quadrature, propagate, rectangular
-from ridge.core.carrying.unit_algebra import factor_between, simplified
+from ridge.core.carrying.unit_algebra import factor_between, plain_if_it_is, simplified
 from ridge.core.errors import LengthsDiffer, OutsideSense
 from tests.examples import examples
 
@@ -155,8 +155,23 @@ class Units(TestCase):
         self.assertEqual(propagate("2*w", {"w": (2.0, 0.1)}, units={"w": "rad/h"}).unit, "rad/h")
 
     def test_simplified_and_converted(self) -> None:
-        self.assertEqual(simplified("N/(kg·m/s²)"), "")
+        for unit, simple, factor in (
+            ("N/(kg·m/s²)", "", 1.0), ("m·N/mm", "N", 1000.0), ("cm·min/s", "cm", 60.0), ("g/kg", "", 0.001), ("m²·s/(cm·min)", "cm", 1000 / 6),
+            ("cm/s²", "cm/s²", 1.0), ("mm/N", "mm/N", 1.0), ("rad/s", "rad/s", 1.0), ("√cm/s", "√cm/s", 1.0), ("kg·m/s²", "kg·m/s²", 1.0),
+        ):  # fmt: skip
+            with self.subTest(unit):
+                self.assertEqual(simplified(unit), simple)
+                self.assertAlmostEqual(factor_between(unit, simple) or 0, factor, delta=1e-9 * factor)
         self.assertEqual(simplified("flurbs"), "flurbs")
+        # What is proposed stays as students write it: only what is a plain 1 goes.
+        for unit, proposed in (
+            ("mV/(g/kg)", "mV/(g/kg)"),
+            ("N/(kg·m/s²)", ""),
+            ("g/kg", "g/kg"),
+            ("rad", "rad"),
+            ("flurbs", "flurbs"),
+        ):
+            self.assertEqual(plain_if_it_is(unit), proposed)
         self.assertEqual(factor_between("cm", "m"), 0.01)
         self.assertAlmostEqual(factor_between("rad/s", "rpm") or 0, 30 / pi, delta=1e-12)
         self.assertIsNone(factor_between("cm", "s"))

@@ -1753,7 +1753,8 @@ export interface components {
         /**
          * DerivedOut
          * @description ``text`` with its unit, ``value`` without; ``interval`` at the study's level. Of a quantity of one's own ``formula`` is given, with
-         *     its ``budget``, what is to be said of it (``remark``), whether it agrees with the accepted value, or the ``problem``.
+         *     its ``budget``, what is to be said of it (``remark``), whether it agrees with the accepted value, or the ``problem``; ``simpler``: a
+         *     simpler unit into which it can be converted, "1" for a plain number, null where its own is simple.
          */
         DerivedOut: {
             /**
@@ -1797,6 +1798,8 @@ export interface components {
              * @default
              */
             remark?: string;
+            /** Simpler */
+            simpler?: string | null;
             /** Standard Error */
             standard_error?: number | null;
             /** Text */

@@ -41,7 +41,10 @@ export function OwnQuantity({ of, wanted, found, onPut, onRemove }: Props) {
         <span className="font-book text-mute">
           {wanted.name} = {wanted.formula}
         </span>
-        <span>{found?.text}</span>
+        <span>
+          {found?.text}
+          {found?.simpler && <Simpler unit={found.simpler} onTake={(unit) => onPut({ ...wanted, unit })} />}
+        </span>
       </p>
       <span className="no-print flex">
         <button className="icon-button" aria-label={`Where to measure next for ${wanted.name}`} onClick={() => measureFor(of)}>
@@ -59,6 +62,15 @@ export function OwnQuantity({ of, wanted, found, onPut, onRemove }: Props) {
         <NextPlace of={of} />
       </div>
     </li>
+  );
+}
+
+/** A simpler unit for what has several of one kind: m·N/mm is N. */
+function Simpler({ unit, onTake }: { unit: string; onTake: (unit: string) => void }) {
+  return (
+    <button className="no-print ml-1.5 rounded-sm text-note text-mute underline decoration-dotted" onClick={() => onTake(unit)}>
+      {unit === "1" ? "as a plain number" : `in ${unit}`}
+    </button>
   );
 }
 

@@ -40,7 +40,7 @@ export function NumberLines({ step, place, lights, onPoint }: Props) {
   return (
     <ul
       ref={list}
-      className={`grid max-w-full gap-1.5 py-0.5 pl-4 ${whole}`}
+      className={`equation-lines grid max-w-full gap-1 py-0.5 pl-4 ${walked ? "pointed-numbers" : ""} ${whole}`}
       onPointerOver={onPointerOver}
       onPointerLeave={(event) => event.pointerType === "mouse" && onPoint(null)}
       {...(walked && {
