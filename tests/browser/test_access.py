@@ -135,6 +135,21 @@ class Wide(Screens):
         self.page.get_by_role("button", name="More", exact=True).click()
         self.check("what can be done with the table")
 
+    def test_a_quantity_of_ones_own_and_another_unit(self) -> None:
+        self.open_sample("Stretch of the mooring line")
+        self.panel("Page")
+        self.page.get_by_role("button", name="add a quantity that follows").click()
+        self.page.get_by_role("button", name="Known value", exact=True).click()
+        self.page.get_by_role("button", name="From another study").click()
+        expect(
+            self.page.get_by_label("Study to take a result from").or_(self.page.get_by_text("no other study"))
+        ).to_be_visible()
+        self.check("a quantity of one's own")
+        self.page.keyboard.press("Escape")
+        self.page.get_by_role("button", name=re.compile("More for the answer for F = 620")).click()
+        self.page.get_by_role("menuitem", name="Another unit").click()
+        self.check("an answer in another unit")
+
     def test_workings(self) -> None:
         self.open_sample("Salinity probe, calibration")
         self.page.get_by_role("radio", name="Workings").click()
