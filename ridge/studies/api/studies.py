@@ -11,7 +11,7 @@ import orjson
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import BaseModel, Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.accounts.sign_of_user import choose, sign_for, take_from_readings
@@ -20,6 +20,7 @@ from ridge.core.results.fit import Fit
 from ridge.core.wording.decimal_sign import Sign
 from ridge.core.wording.headings import over
 from ridge.studies.analysis.calculated import calculate
+from ridge.studies.analysis.curves import StretchOut
 from ridge.studies.analysis.fits import fit_all, fit_one
 from ridge.studies.api.admission import own_study
 from ridge.studies.api.shelf import card
@@ -49,6 +50,7 @@ from ridge.studies.models import Study
 from ridge.studies.words.analyse import analyse, analysis_of
 from ridge.studies.words.answers import answer
 from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
+from ridge.studies.words.moving import moving
 from ridge.studies.words.reading_details import describe_reading
 from ridge.studies.words.schemas import (
     AnalysisOut,
@@ -62,6 +64,7 @@ from ridge.studies.words.schemas import (
     EntryOut,
     HistoryOut,
     Message,
+    MovingOut,
     NoValueOut,
     ReadingOut,
     SampleOut,
@@ -174,6 +177,15 @@ class ChangeIn(Schema):
     version: int
     change: AnyChange
     request_key: RequestKey = ""
+
+
+class MovingIn(Schema):
+    """A change that a hand is making on ``version``, and the stretch of x that it sees."""
+
+    version: int
+    change: AnyChange
+    low: FiniteFloat
+    high: FiniteFloat
 
 
 class StepIn(Schema):
@@ -313,6 +325,21 @@ def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
     except NothingToStep:
         return 400, Message(message="That step is no longer in the history.")
     return _json(request, _study_out(request, study, after, None if before is after else before), after)
+
+
+@router.post("/studies/{study_id}/moving", response={200: MovingOut | None, 400: Message, 404: Message})
+def while_moving(request: HttpRequest, study_id: uuid.UUID, body: MovingIn) -> Any:
+    """What a plot shows of a change while a hand makes it; null where only the whole preview tells it. Stores nothing."""
+    study = own_study(request)
+    if study.version != body.version or not body.low < body.high:
+        return 400, Message(message="The study has moved on since.")
+    before = read_state(study)
+    try:
+        after = body.change.apply(before).state
+    except ChangeRefused as refused:
+        return 400, Message(message=str(refused))
+    found = moving(before, after, StretchOut(low=body.low, high=body.high))
+    return None if found is None else _json(request, found, after)
 
 
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})

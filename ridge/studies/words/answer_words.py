@@ -70,9 +70,7 @@ def _in_unit(
     again, named = converted(found, factor, unit, naming)
     said = _said(question, again, level, named)
     rows = [
-        row.model_copy(
-            update={"result": other.result, "new": other.new, "numbers": other.numbers}
-        )
+        row.model_copy(update={"result": other.result, "new": other.new, "numbers": other.numbers})
         for row, other in zip(out.rows, said.get("rows", []), strict=False)
     ]
     own = unit_of_answer(found, naming)

@@ -298,4 +298,18 @@ class InterpolationFit(DrawnFit):
     pieces_more: int
 
 
+class MovingFitOut(Schema):
+    """What is drawn of a fit while a hand moves something; of one by hand also where it can be taken hold of, null for others."""
+
+    letter: Letter
+    curve: CurveOut | None
+    residuals: list[float | None] = []
+    r_squared: str = ""
+    typical_miss: str = ""
+    deviation: float | None = None
+    handles: list[HandleOut] | None = None
+    grips: list[GripOut] | None = None
+    difference: DifferenceOut | None = None
+
+
 FitOut = Annotated[RefusedFit | FittedFit | HandFit | KnownFit | InterpolationFit, Field(discriminator="kind")]

@@ -171,30 +171,41 @@ def _fitted(one: Fitted, fit: Fit, table: Table, about: dict[str, Any], safe: Eq
 
 
 def _by_hand(one: Fitted, table: Table, about: dict[str, Any], equation: Equation) -> HandFit:
-    assert one.model is not None and one.readings is not None
-    naming = table.naming
-    values = hand_values(one.readings, one.model, one.wanted)
-    units = naming.parameter_units(one.model)
     best = fit_one(table, replace(one.wanted, by_hand=False, values={})).fit
     return HandFit(
         **about,
-        handles=[
-            HandleOut(
-                name=handle.name,
-                symbol=naming.letter(handle.name),
-                unit=units[handle.name],
-                value=handle.value,
-                text=_as_in_equation(handle.name, handle.value, equation),
-                low=handle.low,
-                high=handle.high,
-                step=handle.step,
-                does=what_it_does(one.model, handle, naming),
-            )
-            for handle in handles(one.readings, one.model, values)
-        ],
-        grips=[GripOut(**vars(place)) for place in places(one.readings, one.model, values)],
+        handles=handles_of(one, table, equation),
+        grips=grips_of(one),
         least_rss=significant(best.statistics.residual_sum_of_squares, 4).text if best else "",
     )
+
+
+def handles_of(one: Fitted, table: Table, equation: Equation) -> list[HandleOut]:
+    """What can be turned of a curve that is set by hand."""
+    assert one.model is not None and one.readings is not None
+    naming, values = table.naming, hand_values(one.readings, one.model, one.wanted)
+    units = naming.parameter_units(one.model)
+    return [
+        HandleOut(
+            name=handle.name,
+            symbol=naming.letter(handle.name),
+            unit=units[handle.name],
+            value=handle.value,
+            text=_as_in_equation(handle.name, handle.value, equation),
+            low=handle.low,
+            high=handle.high,
+            step=handle.step,
+            does=what_it_does(one.model, handle, naming),
+        )
+        for handle in handles(one.readings, one.model, values)
+    ]
+
+
+def grips_of(one: Fitted) -> list[GripOut]:
+    """Where a curve that is set by hand can be taken hold of."""
+    assert one.model is not None and one.readings is not None
+    values = hand_values(one.readings, one.model, one.wanted)
+    return [GripOut(**vars(place)) for place in places(one.readings, one.model, values)]
 
 
 def _interpolation(one: Fitted, curve: Interpolation, table: Table) -> InterpolationFit:
@@ -328,13 +339,12 @@ def _computed(
     one: Fitted, fit: Fit, whole: Fit, table: Table, level: float, limits: Mapping[str, Interval], equation: Equation
 ) -> dict[str, Any]:
     """Everything said of a curve with parameters; as ``ComputedFit``. ``whole``: the fit with what all readings share in it."""
-    naming, s = table.naming, typical_miss(fit)
+    naming = table.naming
     low, high = fit.readings.measured_range
     units = naming.parameter_units(fit.model)
     parameters = [_word_parameter(whole, name, units[name], naming, level, limits.get(name)) for name in fit.parameters]
     estimated = any(parameter.uncertainty for parameter in parameters)
     unequal = any(parameter.asymmetric for parameter in parameters)
-    r_squared = in_y(fit).r_squared
     return {
         **described(one, table),
         "measured": StretchOut(low=low, high=high),
@@ -349,11 +359,19 @@ def _computed(
         "parameters": parameters,
         "plus_minus": what_plus_minus_is(level, limits_too=unequal) if estimated else "",
         "derived": [DerivedOut(**vars(text)) for text in word_derived(whole, naming, limits, level)],
+        **how_near(fit, naming),
+        "statistics": [StatisticOut(**vars(text)) for text in list_statistics(fit, naming)],
+        "residuals": drawn(seen_residuals(fit)),
+    }
+
+
+def how_near(fit: Fit, naming: Naming) -> dict[str, Any]:
+    """R², typical miss and its number; as in ``ComputedFit``."""
+    s, r_squared = typical_miss(fit), in_y(fit).r_squared
+    return {
         "r_squared": "–" if r_squared is None else signed_share(r_squared),
         "typical_miss": "–" if s is None or fit.statistics.exact else naming.y_with_unit(significant(s, 3).text),
         "deviation": None if s is None or not math.isfinite(s) else s,
-        "statistics": [StatisticOut(**vars(text)) for text in list_statistics(fit, naming)],
-        "residuals": drawn(seen_residuals(fit)),
     }
 
 

@@ -14,7 +14,7 @@ from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.fields import Direction, Role
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.state import ReportPart
-from ridge.studies.words.fit_schemas import FitOut
+from ridge.studies.words.fit_schemas import FitOut, MovingFitOut
 
 
 class Message(Schema):
@@ -189,6 +189,36 @@ class UnknownOut(Schema):
     label: str
     short: str
     answer: AnswerOut
+
+
+class MovedRowOut(Schema):
+    """A row with its errors where the study has any; ``status`` as in ``Status``."""
+
+    row: int
+    x: float | None
+    y: float | None
+    x_error: float | None = None
+    y_error: float | None = None
+    status: int
+
+
+class MovedAnswerOut(Schema):
+    """Where an answer stands now, and those of its several results; ``short``: the value at its mark."""
+
+    key: str
+    mark: MarkOut | None
+    short: str
+    marks: list[MarkOut | None]
+
+
+class MovingOut(Schema):
+    """What is drawn while a hand moves something: rows that are no longer where they were, and every curve with its residuals. All that is
+    said of it is in ``AnalysisOut``, which is asked for when the hand rests."""
+
+    rows: list[MovedRowOut]
+    fits: list[MovingFitOut]
+    answers: list[MovedAnswerOut]
+    unknowns: list[MovedAnswerOut]
 
 
 class AnalysisOut(Schema):

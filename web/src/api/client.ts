@@ -34,6 +34,7 @@ export type Followable = Schemas["FollowableOut"];
 export type Working = Schemas["WorkingOut"];
 export type NextPlace = Schemas["NextPlaceOut"];
 export type WorkingStep = Schemas["WorkingStepOut"];
+export type Moving = NonNullable<Schemas["MovingOut"]>;
 export type FormulaLook = Schemas["FormulaOut"];
 export type KnownName = Schemas["KnownNameOut"];
 export type Sample = Schemas["SampleOut"];

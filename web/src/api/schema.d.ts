@@ -371,6 +371,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/moving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * While Moving
+         * @description What a plot shows of a change while a hand makes it; null where only the whole preview tells it. Stores nothing.
+         */
+        post: operations["ridge_studies_api_studies_while_moving"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/next_place": {
         parameters: {
             query?: never;
@@ -3066,6 +3086,97 @@ export interface components {
             y: number;
         };
         /**
+         * MovedAnswerOut
+         * @description Where an answer stands now, and those of its several results; ``short``: the value at its mark.
+         */
+        MovedAnswerOut: {
+            /** Key */
+            key: string;
+            mark: components["schemas"]["MarkOut"] | null;
+            /** Marks */
+            marks: (components["schemas"]["MarkOut"] | null)[];
+            /** Short */
+            short: string;
+        };
+        /**
+         * MovedRowOut
+         * @description A row with its errors where the study has any; ``status`` as in ``Status``.
+         */
+        MovedRowOut: {
+            /** Row */
+            row: number;
+            /** Status */
+            status: number;
+            /** X */
+            x: number | null;
+            /** X Error */
+            x_error?: number | null;
+            /** Y */
+            y: number | null;
+            /** Y Error */
+            y_error?: number | null;
+        };
+        /**
+         * MovingFitOut
+         * @description What is drawn of a fit while a hand moves something; of one by hand also where it can be taken hold of, null for others.
+         */
+        MovingFitOut: {
+            curve: components["schemas"]["CurveOut"] | null;
+            /** Deviation */
+            deviation?: number | null;
+            difference?: components["schemas"]["DifferenceOut"] | null;
+            /** Grips */
+            grips?: components["schemas"]["GripOut"][] | null;
+            /** Handles */
+            handles?: components["schemas"]["HandleOut"][] | null;
+            /** Letter */
+            letter: string;
+            /**
+             * R Squared
+             * @default
+             */
+            r_squared?: string;
+            /**
+             * Residuals
+             * @default []
+             */
+            residuals?: (number | null)[];
+            /**
+             * Typical Miss
+             * @default
+             */
+            typical_miss?: string;
+        };
+        /**
+         * MovingIn
+         * @description A change that a hand is making on ``version``, and the stretch of x that it sees.
+         */
+        MovingIn: {
+            /** Change */
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Version */
+            version: number;
+        };
+        /**
+         * MovingOut
+         * @description What is drawn while a hand moves something: rows that are no longer where they were, and every curve with its residuals. All that is
+         *     said of it is in ``AnalysisOut``, which is asked for when the hand rests.
+         */
+        MovingOut: {
+            /** Answers */
+            answers: components["schemas"]["MovedAnswerOut"][];
+            /** Fits */
+            fits: components["schemas"]["MovingFitOut"][];
+            /** Rows */
+            rows: components["schemas"]["MovedRowOut"][];
+            /** Unknowns */
+            unknowns: components["schemas"]["MovedAnswerOut"][];
+        };
+        /**
          * NamingOut
          * @description ``x_over``, ``y_over``: what stands after the stroke of a heading, ``(m/s)``; ``x_clock``, ``y_clock``: how a clock shows
          *     them, empty where none does.
@@ -5519,6 +5630,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_studies_while_moving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovingOut"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
             /** @description Not Found */

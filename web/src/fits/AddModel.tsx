@@ -2,7 +2,7 @@ import { LayoutGrid, Pencil, Plus, Spline } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 
-import { useAnalysisPart, useChange } from "../study/context";
+import { useCalmAnalysis, useChange } from "../study/context";
 import { MOST_FITS, nextModel, useCatalogue } from "./catalogue";
 import { Gallery } from "./lateGallery";
 import { Menu } from "../ui/Menu";
@@ -10,7 +10,7 @@ import { Menu } from "../ui/Menu";
 /** One more fit, by every way there is: the next usual model, one of all, an own formula, a curve through every reading. */
 export function AddModel() {
   const change = useChange();
-  const fits = useAnalysisPart((analysis) => analysis.fits);
+  const { fits } = useCalmAnalysis();
   const offers = useCatalogue();
   const [choosing, setChoosing] = useState(false);
   const full = fits.length >= MOST_FITS;

@@ -1,10 +1,16 @@
 import { useNextPlace } from "../study/useNextPlace";
+import { useView } from "../study/view";
 import type { Scale } from "./scales";
 
 const HEIGHT = 34;
 
 /** Along the foot of the plot: how much one more reading at each x is worth, as a share of the most; a mark where that is. */
 export function NextPlaceStrip({ x, y }: { x: Scale; y: Scale }) {
+  const asked = useView((view) => view.measuring !== null);
+  return asked && <Strip x={x} y={y} />;
+}
+
+function Strip({ x, y }: { x: Scale; y: Scale }) {
   const { found } = useNextPlace();
   const places = found?.x ?? [];
   if (!found || found.problem || !places.length) return null;

@@ -1,3 +1,5 @@
+import { memo } from "react";
+
 import { curveOf, isDrawn } from "../fits/kinds";
 import { useCalmAnalysis, useNaming, useStudy } from "../study/context";
 import { isDrawnRow } from "../study/status";
@@ -7,8 +9,8 @@ import { sixDigits } from "../ui/numbers";
 const MOST_ROWS = 200;
 const PLACES = 11;
 
-/** The plot for those who hear it: what it shows in a sentence, and its readings, curve and answers as tables. */
-export function PlotTwin() {
+/** The plot for those who hear it: what it shows in a sentence, and its readings, curve and answers as tables. Not while a hand moves. */
+export const PlotTwin = memo(function PlotTwin() {
   const { columns } = useStudy();
   const naming = useNaming();
   const { status, fits, answers, measured } = useCalmAnalysis();
@@ -46,7 +48,7 @@ export function PlotTwin() {
       )}
     </section>
   );
-}
+});
 
 function Twin({ caption, heads, children }: { caption: string; heads: string[]; children: string[][] }) {
   return (

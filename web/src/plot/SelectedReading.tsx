@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { memo } from "react";
 
 import { api } from "../api/client";
 import { useAnalysisPart, useStudy } from "../study/context";
@@ -8,7 +9,7 @@ import { WithoutIt } from "./WithoutIt";
 import { groupDigits } from "../ui/numbers";
 
 /** The chosen reading in one line, in the room between plot and strip: observed, on the line, residual, how unusual. */
-export function SelectedReading({ areas }: { areas: Areas }) {
+export const SelectedReading = memo(function SelectedReading({ areas }: { areas: Areas }) {
   const study = useStudy();
   const lit = litRows(useView((view) => view.selection));
   const row = lit && lit[0] === lit[1] && lit[0] < study.row_count ? lit[0] : null;
@@ -50,4 +51,4 @@ export function SelectedReading({ areas }: { areas: Areas }) {
       )}
     </p>
   );
-}
+});

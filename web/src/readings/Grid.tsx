@@ -107,7 +107,7 @@ function rowPropsOf(grid: GridControl, columns: HeldColumn[], notes: ReturnType<
 }
 
 function Head({ template, columns }: { template: string; columns: HeldColumn[] }) {
-  const fit = useAnalysisPart((analysis) => analysis.fits[0]);
+  const letter = useAnalysisPart((analysis) => analysis.fits[0]?.letter ?? "");
   return (
     <div role="rowgroup" className="sticky top-0 z-10 bg-sheet">
       <div role="row" aria-rowindex={1} className="grid border-b border-ink" style={{ gridTemplateColumns: template }}>
@@ -119,10 +119,10 @@ function Head({ template, columns }: { template: string; columns: HeldColumn[] }
         ))}
         <span
           role="columnheader"
-          title={fit ? `Residual of fit ${fit.letter}` : "Residual"}
+          title={letter ? `Residual of fit ${letter}` : "Residual"}
           className="px-1.5 py-1 text-right text-note leading-tight text-mute"
         >
-          resid. {fit?.letter ?? ""}
+          resid. {letter}
         </span>
       </div>
     </div>

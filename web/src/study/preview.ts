@@ -1,4 +1,5 @@
-import type { Analysis } from "../api/client";
+import type { Analysis, Moving } from "../api/client";
+import { withMoved } from "./moving";
 import { share } from "./sharing";
 import { setView, useView } from "./view";
 
@@ -10,21 +11,28 @@ const CALM = 400;
 let waiting = 0;
 let followed = 0;
 
-/** Show the analysis as it would be: the plot at once, the table and the page after it. */
-export function showPreview(found: Analysis, stored: Analysis) {
-  const { preview: before, calm } = useView.getState();
-  const preview = share(before ?? stored, found.same_readings ? { ...found, ...readingsOf(stored) } : found);
+/** Show what a hand moves on the plot at once; `whole` asks for all that is said of it, for the table and the page. */
+export function showMoving(moving: Moving, stored: Analysis, whole: () => void) {
+  const before = useView.getState().preview;
+  setView({ preview: share(before ?? stored, withMoved(before ?? stored, moving)) });
   const now = performance.now();
-  if (before === calm) followed = now;
-  setView({ preview });
+  if (!before) followed = now;
   window.clearTimeout(waiting);
-  waiting = window.setTimeout(follow, Math.max(0, Math.min(REST, followed + CALM - now)));
+  waiting = window.setTimeout(
+    () => {
+      followed = performance.now();
+      whole();
+    },
+    Math.max(0, Math.min(REST, followed + CALM - now)),
+  );
 }
 
-const follow = () => {
-  followed = performance.now();
-  setView((view) => ({ calm: view.preview }));
-};
+/** The table and the page as they would be; the plot too, unless the hand has `moved` on since. */
+export function showWhole(found: Analysis, stored: Analysis, moved: boolean) {
+  const before = useView.getState().preview ?? stored;
+  const whole = share(before, found.same_readings ? { ...found, ...readingsOf(stored) } : found);
+  setView(moved ? { calm: whole } : { preview: whole, calm: whole });
+}
 
 /** What a preview that leaves the readings alone does not carry. */
 const readingsOf = ({ status, x, y, x_error, y_error, series_of, repeated_x }: Analysis) => ({
