@@ -30,6 +30,9 @@ const ResidualsLens = later(() => import("../lenses/residuals/ResidualsLens").th
 const WorkingsLens = later(() => import("../lenses/workings/WorkingsLens").then((one) => one.WorkingsLens), <LensTabs />);
 const IncomingTable = later(() => import("../readings/IncomingTable").then((one) => one.IncomingTable));
 
+/** A window in which the lens and one other part have room, as in the breakpoints of the styles. */
+const PAIR = "(min-width: 48rem) and (max-width: 65.99rem)";
+
 const take = (incoming: Incoming) => setView({ incoming });
 
 const PANELS = [
@@ -58,8 +61,9 @@ export function OpenBench({ study: first }: { study: Study }) {
   usePasteAnywhere(take);
   const begun = useRef(first.row_count > 0);
   useEffect(() => {
-    // A new study opens where one can type.
+    // A new study opens where one can type; where two parts have room, another beside the lens.
     if (!begun.current) setView({ panel: "readings" });
+    else if (window.matchMedia(PAIR).matches) setView({ panel: "page" });
     return resetView;
   }, []);
   useEffect(() => {
@@ -122,7 +126,7 @@ function Panels({ columns, title }: { columns: number; title: string }) {
         )}
       </div>
       <div
-        className={`paper-open w-[390px] shrink-0 min-[100rem]:w-[460px] min-[112rem]:w-[520px] overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-pair:w-full max-pair:shrink max-pair:grow max-pair:basis-0 max-pair:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
+        className={`paper-open w-[380px] shrink-0 min-[100rem]:w-[460px] min-[112rem]:w-[520px] overflow-y-auto border-l border-rule bg-sheet px-5 py-4 max-pair:w-full max-pair:shrink max-pair:grow max-pair:basis-0 max-pair:border-l-0 ${narrow("page")} ${folded ? "bench:hidden" : ""}`}
         tabIndex={0}
         role="region"
         aria-label={`Page of ${title}`}

@@ -31,7 +31,7 @@ export function LensTabs() {
           key={name}
           value={name}
           title={`${LENSES[name]} (Alt+${place + 1})`}
-          className="rounded-(--radius) px-[7px] py-0.5 text-plain @max-[36rem]:px-0.5 @max-[36rem]:text-note @max-[36rem]:tracking-tight pointer-coarse:@max-[44rem]:px-0.5 pointer-coarse:@max-[44rem]:text-note max-sm:px-1 text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink"
+          className="rounded-(--radius) px-[7px] py-0.5 text-plain @max-[40rem]:px-[3px] @max-[40rem]:text-note @max-[40rem]:tracking-tight pointer-coarse:@max-[44rem]:px-0.5 pointer-coarse:@max-[44rem]:text-note max-sm:px-1 text-mute hover:text-ink aria-checked:bg-sheet aria-checked:font-semibold aria-checked:text-ink"
         >
           {LENSES[name]}
         </ToggleGroup.Item>

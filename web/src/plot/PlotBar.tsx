@@ -13,7 +13,7 @@ export const PlotBar = memo(function PlotBar({ onZoom }: { onZoom: (factor: numb
   const moved = useView((view) => view.domain !== null);
   return (
     <div className="no-print @container">
-      <div className="flex min-h-[28px] flex-wrap items-center gap-y-0.5 @max-[36rem]:[&_.icon-button]:size-6">
+      <div className="flex min-h-[28px] flex-wrap items-center gap-y-0.5 @max-[40rem]:[&_.icon-button]:size-6">
         <LensTabs />
         <div className="ml-auto flex items-center">
           <PlotTools />
