@@ -13,10 +13,12 @@ interface Tried {
   change: Change;
 }
 
-/** What is drawn of a change over what the plot shows; null where only the whole analysis tells it. */
+/** What is drawn of a change over what the plot shows, and how long that took; null where only the whole analysis tells it. */
 async function movingOf({ id, version, change, low, high }: Tried & { low: number; high: number }, signal: AbortSignal) {
   const body = { version, change, low, high };
-  return (await api.POST("/api/studies/{study_id}/moving", { params: { path: { study_id: id } }, body, signal })).data ?? null;
+  const from = performance.now();
+  const { data } = await api.POST("/api/studies/{study_id}/moving", { params: { path: { study_id: id } }, body, signal });
+  return data ? { data, took: performance.now() - from } : null;
 }
 
 /** The analysis as it would be after a change. */
@@ -32,7 +34,7 @@ function previewing(queue: GestureQueue) {
   const whole = newestWins(wholeOf, (found, tried) => found && showWhole(found, stored(), tried.change !== newest?.change));
   const moving = newestWins(movingOf, (found, tried) => {
     const askWhole = () => newest && whole.ask(newest);
-    if (found) showMoving(found, stored(), askWhole);
+    if (found) showMoving(found.data, stored(), found.took, askWhole);
     else whole.ask(tried);
   });
   return {
