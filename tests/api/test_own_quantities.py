@@ -104,6 +104,25 @@ class OwnQuantities(ApiCase):
                 if error is not None:
                     self.assertAlmostEqual(one["standard_error"] or 0, error, delta=1e-7)
 
+    def test_limits_of_an_answer_are_those_of_its_own(self) -> None:
+        """An x found from a y: half-width t·u with the degrees of freedom of the scatter that all of it comes from, near Fieller's limits
+        where these are nearly symmetric."""
+        self.change(self.study, 1, kind="keep_answer", direction="x_at_y", given="2", name="x_u")
+        (found,) = self.own(self.put(2, {"name": "q", "formula": "x_u"}))
+        solved = fit(Readings(X, Y), Line()).solve(2.0)[0]
+        low, high = (float(end) for end in found["interval"].replace("\u2212", "-").split(" to "))
+        self.assertAlmostEqual(high - low, solved.high - solved.low, delta=0.02 * (solved.high - solved.low))
+
+    def test_what_x_shares_cancels_at_the_means(self) -> None:
+        """The line passes through both means wherever the zero of x lies."""
+        keys = [one["key"] for one in self.read(f"/studies/{self.study}")["columns"]]
+        self.change(self.study, 1, kind="edit_column", key=keys[0], uncertainty="0.1 shared")
+        centre, intercept = self.own(
+            self.put(2, {"name": "q", "formula": "m*mean_x + c - mean_y"}, {"name": "c", "formula": "c"})
+        )
+        self.assertAlmostEqual(centre["standard_error"] or 0, 0, delta=1e-7)
+        self.assertGreater(intercept["standard_error"], 0.3)
+
     def test_known_values(self) -> None:
         known = [
             {"symbol": "L", "value": "1.25", "uncertainty": "±0.01", "unit": "m", "origin": "Pendulum of last week: L"}
@@ -112,8 +131,11 @@ class OwnQuantities(ApiCase):
         wanted = follow("L*slope", fit(Readings(X, Y), Line()), known={"L": (1.25, 0.01 / 3**0.5)})
         self.assertAlmostEqual(found["standard_error"], wanted.standard_error or 0, delta=1e-12)
         self.assertEqual([one["source"] for one in found["budget"]], ["m", "L"])
+        shown = [{**known[0], "value": "1.25", "uncertainty": "half a digit"}]
+        (found,) = self.own(self.put(2, {"name": "q", "formula": "L", "known": shown}))  # type: ignore[dict-item]
+        self.assertAlmostEqual(found["standard_error"], 0.005 / 3**0.5, delta=1e-12)
         wrong = [{**known[0], "value": "much"}]
-        (found,) = self.own(self.put(2, {"name": "q", "formula": "L*m", "known": wrong}))  # type: ignore[dict-item]
+        (found,) = self.own(self.put(3, {"name": "q", "formula": "L*m", "known": wrong}))  # type: ignore[dict-item]
         self.assertIn("not a number", found["problem"])
         script = self.client.get(f"/api/studies/{self.study}/script.py").content.decode()
         self.assertIn("following", script)

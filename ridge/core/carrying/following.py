@@ -23,12 +23,13 @@ from ridge.core.results.statistics import check_level
 @dataclass(frozen=True)
 class Linked:
     """A result that moves with the parameters of fits: an answer, the mean of a column. ``slopes``: by how much with each parameter, by its
-    full name; ``own``: standard uncertainty that it has besides; ``shared``: by how much one standard uncertainty of a shared error
-    moves it, by the name of that."""
+    full name; ``own``: standard uncertainty that it has besides, from the scatter of the fit of the letter ``scatter_of`` (None where
+    it is known absolutely); ``shared``: by how much one standard uncertainty of a shared error moves it, by the name of that."""
 
     value: float
     slopes: Mapping[str, float] = field(default_factory=dict)
     own: float = 0.0
+    scatter_of: str | None = None
     shared: Mapping[str, float] = field(default_factory=dict)
 
 
@@ -140,7 +141,7 @@ def follow(
     found = replace(propagate_tree(tree, sources, {}, correlations), unit=unit, unit_remark=remark)
     error = None if unknown else float(found.standard_error)
     return Follows(
-        float(found.value), error, _effective(found, of_fits, blocks), {name: float(share) for name, share in found.budget.items()},
+        float(found.value), error, _effective(found, of_fits, blocks, links), {name: float(share) for name, share in found.budget.items()},
         bool(found.curved), float(found.simulated) if found.curved and np.isfinite(found.simulated) else None, found.unit,
         found.unit_remark, _denominators(tree, sources, correlations),
     )  # fmt: skip
@@ -268,11 +269,11 @@ def _take(
     return unknown
 
 
-def _effective(found: Propagated, of_fits: Known, blocks: Mapping[str, Fit]) -> float:
+def _effective(found: Propagated, of_fits: Known, blocks: Mapping[str, Fit], linked: Mapping[str, Linked]) -> float:
     """Effective degrees of freedom by the Welch-Satterthwaite formula (JCGM 100, G.4.1), each fit one contribution."""
     shares: dict[str, float] = {}
     for name, share in found.budget.items():
-        letter = of_fits[name][0] if name in of_fits else None
+        letter = of_fits[name][0] if name in of_fits else linked[name].scatter_of if name in linked else None
         if letter is not None and np.isfinite(share):
             shares[letter] = shares.get(letter, 0.0) + float(share)
     rest = 0.0

@@ -24,7 +24,7 @@ from ridge.studies.content.columns import column_values, names_for_formulas
 from ridge.studies.content.given_errors import given_errors
 from ridge.studies.content.readings import Table
 from ridge.studies.content.state import AnswerState, ColumnState, OwnQuantity, StudyState
-from ridge.studies.content.uncertainties import read_uncertainty
+from ridge.studies.content.uncertainties import last_digit, read_uncertainty
 
 OF_FIT = re.compile(r"([A-F])_(\w+)")
 """A parameter of another fit in a formula."""
@@ -187,7 +187,7 @@ class SourceReader:
                     for one in asked.moved
                 }
         slopes = {prefix + name: float(slope) for name, slope in zip(fit.parameters, gradient, strict=True) if slope}
-        return Linked(value, slopes, own, shared), unit
+        return Linked(value, slopes, own, prefix.removesuffix("_"), shared), unit
 
     def _mean(self, name: str, found: Sources) -> bool:
         match = _MEAN.fullmatch(name)
@@ -196,6 +196,8 @@ class SourceReader:
             return False
         if column.role == "y" and self._fit.least_squares_in == "y":
             found.linked[name] = self._mean_of_y()
+        elif column.role == "x":
+            found.linked[name] = self._mean_of_x()
         else:
             found.known[name] = self._mean_of(column)
         found.units[name] = column.unit
@@ -214,12 +216,21 @@ class SourceReader:
         shared = {one.name: float(each @ np.nan_to_num(one.y)[used]) for one in self._one.shared if one.y is not None}
         return Linked(
             float(each @ fit.readings.y[used]), dict(zip(fit.parameters, gradient.tolist(), strict=True)),
-            deviation * float(np.sqrt(max(whole - told, 0.0))), shared,
+            deviation * float(np.sqrt(max(whole - told, 0.0))), "", shared,
         )  # fmt: skip
+
+    def _mean_of_x(self) -> Linked:
+        """The mean of x moves with what all readings share, as the parameters do."""
+        fit = self._fit
+        used, each = fit.readings.used, fit.readings.used_counts / fit.readings.n
+        errors = fit.readings.x_error
+        own = 0.0 if errors is None else float(np.sqrt(_sum_of_squares(each * np.nan_to_num(errors[used]))))
+        shared = {one.name: float(each @ np.nan_to_num(one.x)[used]) for one in self._one.shared if one.x is not None}
+        return Linked(float(each @ fit.readings.x[used]), {}, own, None, shared)
 
     def _mean_of(self, column: ColumnState) -> tuple[float, float]:
         """Mean of the rows in use, or of all where none of them has a value, with its standard uncertainty: of the uncertainties given
-        where there are any, else s/√n (JCGM 100:2008, 4.2.3); x is taken as known where nothing is given."""
+        where there are any, else s/√n (JCGM 100:2008, 4.2.3)."""
         values = column_values(self._state)
         numbers = values[column.key].numbers
         rows = self._table.readings.used & np.isfinite(numbers)
@@ -230,7 +241,7 @@ class SourceReader:
         given = given_errors(self._state, column, values)
         parts = [np.sqrt(_sum_of_squares(given.numbers[rows])) / chosen.size] if given.numbers is not None else []
         parts += [abs(float(shift[rows].mean())) for shift in given.shared.values()]
-        if not parts and column.role != "x" and chosen.size > 1:
+        if not parts and chosen.size > 1:
             parts = [float(np.std(chosen, ddof=1)) / np.sqrt(chosen.size)]
         return float(chosen.mean()), float(np.hypot.reduce(np.array([0.0, *parts])))
 
@@ -240,9 +251,11 @@ def read_known(value: str, uncertainty: str) -> tuple[float, float]:
     number = read_number(value)
     if number is None:
         raise OutsideSense("known value", "is missing: type a number for each.")
-    typed = read_uncertainty(uncertainty)
-    each = typed.standard(np.array([number]))[0] if typed.parts else 0.0
-    return number, float(np.hypot.reduce(np.array([each, *(shift[0] for shift in typed.shifts(np.array([number])))])))
+    typed, digit, values = read_uncertainty(uncertainty), last_digit((value,)), np.array([number])
+    if typed.needs_digits and np.isnan(digit):
+        raise OutsideSense("known value", "shows no last digit.")
+    each = typed.standard(values, digit)[0] if typed.parts else 0.0
+    return number, float(np.hypot.reduce(np.array([each, *(shift[0] for shift in typed.shifts(values, digit))])))
 
 
 def _sum_of_squares(values: Array) -> float:
