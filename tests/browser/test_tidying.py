@@ -98,6 +98,7 @@ class Tidying(BrowserCase):
         self.expect_cell(2, 3, "3.125")
         self.header("Column k").click()
         self.page.get_by_role("combobox", name="Formula").fill("L - A(F)")
+        expect(self.page.get_by_text("Standard uncertainty from its sources")).to_be_visible()
         self.page.get_by_role("button", name="Apply").click()
         self.expect_cell(4, 3, "−1.88411")
 

@@ -84,7 +84,7 @@ class Workings(BrowserCase):
         self.step("table").locator("tbody tr").nth(2).locator("td.text-right").first.hover()
         expect(self.page.get_by_role("img", name="The readings, number 3 lit")).to_be_visible()
         dot = self.page.locator("circle[data-source]")
-        expect(dot).to_have_attribute("data-row", "3")
+        expect(dot).to_have_attribute("data-over", "3")
         # And from the plot to the table: a press on a reading chooses it everywhere.
         self.page.locator("circle[data-row='5']").click()
         expect(self.page.get_by_role("grid").locator("[aria-rowindex='6']")).to_have_class(re.compile("bg-tint"))

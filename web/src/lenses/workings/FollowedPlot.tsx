@@ -31,9 +31,7 @@ export function FollowedPlot({ of }: { of: string }) {
   const y = makeScale([view.y.low, view.y.high], [area.bottom, area.top]);
   const every = Math.max(1, Math.ceil(analysis.x.length / MOST_MARKS));
   const lit = (row: number) => row === source || isLit(chosen, row);
-  const drawn = analysis.status.flatMap((status, row) => (isDrawnRow(status) && (row % every === 0 || lit(row)) ? [row] : []));
-  // What is lit lies on top.
-  const rows = [...drawn.filter((row) => !lit(row)), ...drawn.filter(lit)];
+  const rows = analysis.status.flatMap((status, row) => (isDrawnRow(status) && (row % every === 0 || lit(row)) ? [row] : []));
   const fit = analysis.fits.find((one): one is DrawnFit => one.letter === of && isDrawn(one));
   const choose = (event: MouseEvent<SVGSVGElement>) => {
     const [xs, ys] = [rows.map((row) => analysis.x[row]!), rows.map((row) => analysis.y[row]!)];
@@ -66,16 +64,21 @@ export function FollowedPlot({ of }: { of: string }) {
             />
           )}
           {rows.map((row) => (
+            <circle key={row} data-row={row + 1} cx={x(analysis.x[row]!)} cy={y(analysis.y[row]!)} r="2.4" fill="var(--color-ink)" />
+          ))}
+          {/* What is lit is drawn once more on top: a mark that moved to the end of the others would take a press away under the hand. */}
+          {rows.filter(lit).map((row) => (
             <circle
               key={row}
-              data-row={row + 1}
+              data-over={row + 1}
               data-source={row === source || undefined}
               cx={x(analysis.x[row]!)}
               cy={y(analysis.y[row]!)}
-              r={lit(row) ? 5 : 2.4}
+              r="5"
               fill={row === source ? "var(--color-lichen)" : "var(--color-ink)"}
-              stroke={lit(row) ? "var(--color-ink)" : "none"}
+              stroke="var(--color-ink)"
               strokeWidth="1.4"
+              pointerEvents="none"
             />
           ))}
         </svg>
