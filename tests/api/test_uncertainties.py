@@ -208,6 +208,15 @@ class CarriedIntoColumns(SimpleTestCase):
                 np.testing.assert_allclose(found.step.standard_error, expected, rtol=1e-9)
                 self.assertIsNone(found.poor)
 
+    def test_the_unit_of_a_curve_is_that_of_y(self) -> None:
+        x, y = column("x", "x", "1 2 3 4 6", unit="N"), column("y", "y", "2.1 2.9 5.2 6.1 9.3", unit="mm")
+        for formula, unit in (("A(x)", "mm"), ("y - A", "mm"), ("A_slope", "mm/N"), ("A_slope*x + A_intercept", "mm")):
+            with self.subTest(formula):
+                one = calculated("c", formula, 5)
+                step = uncertainty_from_sources(study(x, y, one, fits=(FitState("A", "line"),)), one).step
+                assert step is not None
+                self.assertEqual((step.unit, step.unit_remark), (unit, ""))
+
     def test_what_is_shared_is_carried_apart(self) -> None:
         """Through a difference the zero goes, through a square it is 2·h·0.2; it does not weigh the readings."""
         h = column("h", "other", "1 2 3 4", uncertainty="0.1; 0.2 shared")

@@ -54,8 +54,9 @@ def uncertainty_from_sources(state: StudyState, column: ColumnState) -> Carried:
 
 
 def _fit_values(state: StudyState) -> dict[str, FitValues]:
-    fits = {}
-    for one in fit_all(read_table(state), state.linked_fits):
+    fits, table = {}, read_table(state)
+    for one in fit_all(table, state.linked_fits):
         if one.fit is not None:
-            fits[one.wanted.letter] = FitValues.of(one.fit, curve_of(one.fit))
+            units = table.naming.parameter_units(one.fit.model)
+            fits[one.wanted.letter] = FitValues.of(one.fit, curve_of(one.fit), units)
     return fits

@@ -41,17 +41,18 @@ class ColumnValues:
 
 @dataclass(frozen=True)
 class FitValues:
-    """What a formula may use of a fit: its value at every row, shape (rows,), its parameters, and its curve; and the fit itself, for
-    the uncertainties of these."""
+    """What a formula may use of a fit: its value at every row, shape (rows,), its parameters with their units, and its curve; and the
+    fit itself, for the uncertainties of these."""
 
     values: Array
     parameters: Mapping[str, float]
     curve: Curve
     fit: Fit
+    units: Mapping[str, str]
 
     @classmethod
-    def of(cls, fit: Fit, curve: Curve) -> FitValues:
-        return cls(fit.fitted, fit.values, curve, fit)
+    def of(cls, fit: Fit, curve: Curve, units: Mapping[str, str]) -> FitValues:
+        return cls(fit.fitted, fit.values, curve, fit, units)
 
 
 @lru_cache(maxsize=48)

@@ -199,7 +199,9 @@ class _Chain:
             return own
         match = FIT_NAME.fullmatch(name)
         if match and match[2]:
-            return self._parameter(match[1], match[2], self._fit(match[1]))
+            fit = self._fit(match[1])
+            self.units[name] = self._fits[match[1]].units.get(match[2], "") if self._fits else ""
+            return self._parameter(match[1], match[2], fit)
         self._put("row", np.arange(1.0, self._state.row_count + 1), 0.0)
         return "row"
 
