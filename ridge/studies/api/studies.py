@@ -327,15 +327,22 @@ def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
     return _json(request, _study_out(request, study, after, None if before is after else before), after)
 
 
+def _tried(request: HttpRequest, version: int, change: AnyChange) -> tuple[StudyState, StudyState]:
+    """The state before and after a change that is only tried. Raises ChangeRefused."""
+    study = own_study(request)
+    if study.version != version:
+        raise ChangeRefused("The study has moved on since.")
+    before = read_state(study)
+    return before, change.apply(before).state
+
+
 @router.post("/studies/{study_id}/moving", response={200: MovingOut | None, 400: Message, 404: Message})
 def while_moving(request: HttpRequest, study_id: uuid.UUID, body: MovingIn) -> Any:
     """What a plot shows of a change while a hand makes it; null where only the whole preview tells it. Stores nothing."""
-    study = own_study(request)
-    if study.version != body.version or not body.low < body.high:
-        return 400, Message(message="The study has moved on since.")
-    before = read_state(study)
+    if not body.low < body.high:
+        return 400, Message(message="The stretch ends before it begins.")
     try:
-        after = body.change.apply(before).state
+        before, after = _tried(request, body.version, body.change)
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     found = moving(before, after, StretchOut(low=body.low, high=body.high))
@@ -345,12 +352,8 @@ def while_moving(request: HttpRequest, study_id: uuid.UUID, body: MovingIn) -> A
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})
 def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     """The analysis as it would be after a change. Stores nothing."""
-    study = own_study(request)
-    if study.version != body.version:
-        return 400, Message(message="The study has moved on since.")
-    before = read_state(study)
     try:
-        after = body.change.apply(before).state
+        before, after = _tried(request, body.version, body.change)
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     same = (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed)
