@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import sqrt
 from typing import Any
 
@@ -207,6 +208,13 @@ class CarriedIntoColumns(SimpleTestCase):
                     expected = 0.3 * np.sqrt(1 - made.leverage)
                 np.testing.assert_allclose(found.step.standard_error, expected, rtol=1e-9)
                 self.assertIsNone(found.poor)
+
+    def test_an_x_that_formulas_cannot_name(self) -> None:
+        """Its curve is not taken at the number of the row instead."""
+        one = calculated("c", "A", 3)
+        x = replace(column("x", "x", "10 20 30"), symbol="x'")
+        state = study(x, column("y", "y", "1 2 4"), one, fits=(FitState("A", "line"),))
+        self.assertIn("no symbol that formulas can use", uncertainty_from_sources(state, one).problem)
 
     def test_the_unit_of_a_curve_is_that_of_y(self) -> None:
         x, y = column("x", "x", "1 2 3 4 6", unit="N"), column("y", "y", "2.1 2.9 5.2 6.1 9.3", unit="mm")

@@ -218,10 +218,11 @@ class _Chain:
 
     def _at_row(self, letter: str) -> Node:
         """The curve at the x of each row."""
-        x = self._state.column("x")
-        assert x is not None
+        called = next((name for name, column in self._columns.items() if column.role == "x"), None)
+        if called is None:
+            raise _NotCarried("The column of x has no symbol that formulas can use.")
         curve = self._curve(letter)
-        return substitute(curve.tree, {curve.variable: Name(x.symbol or "x")})
+        return substitute(curve.tree, {curve.variable: Name(called)})
 
     def _put(self, name: str, value: Array | float, error: Array | float) -> None:
         self.sources[name] = (value, error)

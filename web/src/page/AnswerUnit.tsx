@@ -21,7 +21,10 @@ export function AnswerUnit({ answer, onDone }: { answer: Answer; onDone: () => v
         onBlur={(event) => convert(event.target.value.trim())}
         onKeyDown={(event) => {
           if (event.key === "Enter") event.currentTarget.blur();
-          if (event.key === "Escape") onDone();
+          if (event.key !== "Escape") return;
+          // A field that goes away is left as well: what was typed must not count then.
+          event.currentTarget.value = event.currentTarget.defaultValue;
+          onDone();
         }}
       />
       instead of {answer.own_unit}

@@ -8,7 +8,7 @@ import { makeScale } from "../../plot/scales";
 import { Ticks } from "../../plot/small/Ticks";
 import { useSize } from "../../plot/useSize";
 import { useAnalysis, useStudy } from "../../study/context";
-import { isDrawnRow } from "../../study/status";
+import { isDrawnRow, STATUS } from "../../study/status";
 import { chooseReading, isLit, litRows, useView } from "../../study/view";
 
 const HEIGHT = 104;
@@ -64,7 +64,15 @@ export function FollowedPlot({ of }: { of: string }) {
             />
           )}
           {rows.map((row) => (
-            <circle key={row} data-row={row + 1} cx={x(analysis.x[row]!)} cy={y(analysis.y[row]!)} r="2.4" fill="var(--color-ink)" />
+            <circle
+              key={row}
+              data-row={row + 1}
+              cx={x(analysis.x[row]!)}
+              cy={y(analysis.y[row]!)}
+              r="2.4"
+              fill={analysis.status[row] === STATUS.used ? "var(--color-ink)" : "var(--color-sheet)"}
+              stroke="var(--color-ink)"
+            />
           ))}
           {/* What is lit is drawn once more on top: a mark that moved to the end of the others would take a press away under the hand. */}
           {rows.filter(lit).map((row) => (

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from "react";
+import { type KeyboardEvent, useEffect, useRef } from "react";
 
 import type { WorkingStep } from "../../api/client";
 import { Typeset } from "../../ui/Typeset";
@@ -23,8 +23,8 @@ export function NumberLines({ step, place, lights, onPoint }: Props) {
     at.current = number;
     onPoint(spotOf(number));
   };
-  const onPointerOver = (event: PointerEvent<HTMLUListElement>) => {
-    if (event.pointerType !== "mouse" || step.grid) return;
+  const pointAt = (event: { target: EventTarget }) => {
+    if (step.grid) return;
     const under = event.target instanceof Element ? event.target.closest<HTMLElement>("[data-number]") : null;
     const number = under?.dataset.number;
     onPoint(spotOf(number === undefined ? undefined : Number(number)));
@@ -41,7 +41,8 @@ export function NumberLines({ step, place, lights, onPoint }: Props) {
     <ul
       ref={list}
       className={`equation-lines grid max-w-full gap-1 py-0.5 pl-4 ${walked ? "pointed-numbers" : ""} ${whole}`}
-      onPointerOver={onPointerOver}
+      onPointerOver={(event) => event.pointerType === "mouse" && pointAt(event)}
+      onClick={pointAt}
       onPointerLeave={(event) => event.pointerType === "mouse" && onPoint(null)}
       {...(walked && {
         tabIndex: 0,
