@@ -9,7 +9,7 @@ from io import BytesIO
 
 import numpy as np
 import numpy.typing as npt
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 
 MOST_BYTES = 25_000_000
 MOST_PIXELS = 40_000_000
@@ -67,6 +67,8 @@ def open_picture(data: bytes) -> Picture:
             frames = int(getattr(held, "n_frames", 1))
             remark = f"Only the first of {frames} pictures in the file is taken." if frames > 1 else ""
             held.seek(0)
+            # The library that lays out PDFs tells Pillow, for the whole process, to take what ends too early.
+            ImageFile.LOAD_TRUNCATED_IMAGES = False
             held.load()
             kind = held.format or "PNG"
             return Picture(_as_seen(held), kind, remark)

@@ -95,6 +95,14 @@ class Opened(TestCase):
             with self.subTest(data[:12]), self.assertRaisesRegex(PictureRefused, why):
                 open_picture(data)
 
+    def test_damaged_is_refused_whatever_ran_before(self) -> None:
+        png = encoded(corner(), "PNG")
+        with (
+            mock.patch("PIL.ImageFile.LOAD_TRUNCATED_IMAGES", True),
+            self.assertRaisesRegex(PictureRefused, "damaged"),
+        ):
+            open_picture(png[: len(png) // 2])
+
     def test_too_many_pixels_are_not_decoded(self) -> None:
         """A small file that unpacks to many: its head is enough to refuse it."""
         data = encoded(corner(), "PNG")
