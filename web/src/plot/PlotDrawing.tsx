@@ -40,7 +40,7 @@ export function PlotDrawing({ svg, areas, scales, zoom }: Props) {
   const measured = useMemo(() => measuredIn({ measured: own }), [own]);
   const divisions = useDivisions();
   const along = useMemo(() => xTicks(x, divisions.x), [x, divisions.x]);
-  const marks = useMarks(analysis, scales);
+  const marks = useMarks(analysis, scales, areas.height);
   const tool = useTool(analysis, x, y, areas);
   const label = useLabel();
   const onKeyDown = usePlotKeys(tool.onKeyDown, zoom);
@@ -57,8 +57,8 @@ export function PlotDrawing({ svg, areas, scales, zoom }: Props) {
 
   return (
     <>
-      {marks.layers.map((paint, place) => (
-        <CanvasLayer key={place} width={areas.width} height={areas.height} paint={paint} />
+      {marks.layers.map((layer, place) => (
+        <CanvasLayer key={place} width={areas.width} layer={layer} />
       ))}
       <svg
         ref={svg}

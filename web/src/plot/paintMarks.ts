@@ -5,6 +5,10 @@ import { errorBars, reachOf } from "./errorBars";
 import type { Scale } from "./scales";
 import { markPath, shapeOf } from "./shapes";
 
+/** Pixels that marks at the edges of the plot, and of the strip, may reach beyond them. */
+export const MARK = 4;
+export const STEM = 6;
+
 interface Marks {
   placed: Placed;
   plot: PlotSettings;
@@ -33,7 +37,7 @@ export const paintMarks =
         marks.arc(px, py, size, 0, 6.2832);
       } else marks.addPath(new Path2D(markPath(shape, px, py, size)));
     });
-    clip(context, x, y, 4);
+    clip(context, x, y, MARK);
     context.lineWidth = 1;
     context.strokeStyle = context.fillStyle = color("--color-ink");
     context.stroke(new Path2D(bars.join("")));
@@ -66,13 +70,13 @@ export const paintStems =
       if (residual == null || vx == null || placed.status[row] !== STATUS.used || apart.has(row)) return;
       const px = x(vx);
       if (!Number.isFinite(px)) return;
-      const py = Math.min(Math.max(y(residual), top - 6), bottom + 6);
+      const py = Math.min(Math.max(y(residual), top - STEM), bottom + STEM);
       stems.moveTo(px, zero);
       stems.lineTo(px, py);
       dots.moveTo(px, py);
       dots.arc(px, py, 2.4, 0, 6.2832);
     });
-    clip(context, x, y, 6);
+    clip(context, x, y, STEM);
     context.lineWidth = 1;
     context.fillStyle = context.strokeStyle = color(ink);
     context.globalAlpha = 0.5;

@@ -10,8 +10,8 @@ import type { PlotScales } from "./usePlotScales";
 
 const NOBODY = new Set<number>();
 
-/** Which readings are marked how, and which of them are drawn as elements, which on canvases. */
-export function useMarks(analysis: Analysis, { settling, x, y, residual }: PlotScales) {
+/** Which readings are marked how, and which of them are drawn as elements, which on canvases of a frame of this height. */
+export function useMarks(analysis: Analysis, { settling, x, y, residual }: PlotScales, height: number) {
   const study = useStudy();
   const selection = useView((view) => view.selection);
   const caughtRows = useView((view) => view.caught);
@@ -30,6 +30,7 @@ export function useMarks(analysis: Analysis, { settling, x, y, residual }: PlotS
     x,
     y,
     residual,
+    height,
     lit,
     caught,
     aside,

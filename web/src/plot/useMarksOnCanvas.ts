@@ -2,9 +2,9 @@ import { useMemo } from "react";
 
 import type { Placed, PlotSettings } from "../api/client";
 import { inkOf } from "../fits/looks";
-import type { Paint } from "./CanvasLayer";
+import type { Layer, Paint } from "./CanvasLayer";
 import { paintDots } from "./paintDots";
-import { paintMarks, paintStems } from "./paintMarks";
+import { MARK, paintMarks, paintStems, STEM } from "./paintMarks";
 import type { Scale } from "./scales";
 import { useDots } from "./useDots";
 
@@ -23,17 +23,24 @@ interface Wanted {
   x: Scale;
   y: Scale;
   residual: Scale;
+  /** Of the frame. */
+  height: number;
   lit: [number, number] | null;
   caught: Set<number>;
   aside: Set<number>;
   assumed: Set<number>;
 }
 
+/** A layer over an area with room for the marks at its edges; none for nothing. */
+function over(paint: Paint | null, [bottom, top]: [number, number], room: number): Layer[] {
+  return paint ? [{ paint, top: Math.floor(top - room), bottom: Math.ceil(bottom + room) }] : [];
+}
+
 /**
  * What is drawn on canvases where there are too many readings for an element each, layer by layer, and the `single` rows
  * that are elements all the same; null: all of them. `many`: whether the rest are mere dots.
  */
-export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residual, lit, caught, aside, assumed }: Wanted) {
+export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residual, height, lit, caught, aside, assumed }: Wanted) {
   const many = placed.status.length > MANY;
   const crowded = !many && placed.status.length > CROWDED;
   // Of very many readings only a few chosen ones are drawn as marks; a large choice is on the canvas like the rest.
@@ -65,5 +72,6 @@ export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residu
     [crowded, placed, residuals, letter, x, residual, single],
   );
   const together = useMemo(() => (many ? paintDots(dots) : null), [many, dots]);
-  return { many, crowded, single, layers: [together, marks, stems].filter((paint): paint is Paint => paint !== null) };
+  const layers: Layer[] = [...over(together, [height, 0], 0), ...over(marks, y.range(), MARK), ...over(stems, residual.range(), STEM)];
+  return { many, crowded, single, layers };
 }
