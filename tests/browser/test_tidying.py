@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator, Route, expect
 
 from tests.browser.base import BrowserCase
 
@@ -114,6 +114,27 @@ class Tidying(BrowserCase):
         self.page.keyboard.press("Enter")
         expect(dialog).to_be_hidden()
         expect(self.page.get_by_label("other, row 1")).to_have_value("4")
+
+    def test_nothing_moves_away_under_a_press(self) -> None:
+        """What is said of a formula makes the form longer; a button that is being pressed stays where it is until it is let go."""
+        self.open_sample("A draining bucket")
+        self.header("Column level").click()
+        apply = self.page.get_by_role("button", name="Apply")
+        before = apply.bounding_box()
+        assert before
+        late: list[Route] = []
+        self.page.route("**/column", lambda route: late.append(route))
+        with self.page.expect_request("**/column"):
+            self.page.get_by_label("Uncertainty", exact=True).fill("5 %%")
+        self.page.mouse.move(before["x"] + before["width"] / 2, before["y"] + before["height"] / 2)
+        self.page.mouse.down()
+        with self.page.expect_response("**/column"):
+            late[0].continue_()
+        self.page.wait_for_timeout(300)
+        self.assertEqual(apply.bounding_box(), before)
+        self.page.unroute("**/column")
+        self.page.mouse.up()
+        expect(self.page.get_by_role("alert")).to_contain_text("more than one % sign")
 
     def test_symbol_and_uncertainty_are_checked_while_typed(self) -> None:
         self.open_sample("A draining bucket")

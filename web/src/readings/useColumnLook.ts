@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 import { api, type ColumnLook } from "../api/client";
 import { useStudy } from "../study/context";
 import { newestWins } from "../study/newest";
+import { whenHandIsUp } from "../ui/handUp";
 
 interface Asked {
   key: string;
@@ -31,7 +32,7 @@ export function useColumnLook({ key, name, symbol, unit, uncertainty, formula }:
     () =>
       newestWins(
         (body: Asked) => lookAt(id, body),
-        (look, asked) => look && setHeld({ look, asked }),
+        (look, asked) => look && whenHandIsUp(() => setHeld({ look, asked })),
       ),
     [id],
   );
