@@ -99,7 +99,7 @@ class _Sight:
     """What is followed: a line of a ``colour``, or the border between that colour and ``other``. ``reach``: pixels to either side that are
     looked at."""
 
-    pixels: npt.NDArray[np.float32]
+    pixels: npt.NDArray[np.uint8]
     kind: Literal["line", "border"]
     colour: Array
     other: Array
@@ -129,7 +129,9 @@ class _Sight:
         places = at[None] + across[:, None] * _normal(direction)[None]
         seen = np.stack(
             [
-                map_coordinates(self.pixels[:, :, channel], [places[:, 1], places[:, 0]], order=1, mode="nearest")
+                map_coordinates(
+                    self.pixels[:, :, channel], [places[:, 1], places[:, 0]], output=np.float64, order=1, mode="nearest"
+                )
                 for channel in range(3)
             ],
             axis=1,
@@ -177,7 +179,7 @@ def _passage(shares: Array, across: Array) -> float | None:
 
 def _look(picture: Picture, start: Point) -> _Sight:
     """What lies at a place."""
-    pixels = picture.rgb.astype(np.float32)
+    pixels = picture.rgb
     column, row = round(start[0]), round(start[1])
     rows = slice(max(0, row - _WINDOW), row + _WINDOW + 1)
     columns = slice(max(0, column - _WINDOW), column + _WINDOW + 1)
@@ -216,7 +218,7 @@ def _along(weights: Array, x: Array, y: Array, start: Point) -> Array:
 
 
 def _border(
-    pixels: npt.NDArray[np.float32], window: Array, other_side: npt.NDArray[np.bool_], x: Array, y: Array, around: Array
+    pixels: npt.NDArray[np.uint8], window: Array, other_side: npt.NDArray[np.bool_], x: Array, y: Array, around: Array
 ) -> _Sight:
     colour = np.median(window[other_side], axis=0) if other_side.any() else around
     rest = np.median(window[~other_side], axis=0)

@@ -6,6 +6,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 from io import BytesIO
+from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
@@ -14,7 +15,8 @@ from PIL import Image, ImageFile, ImageOps, UnidentifiedImageError
 MOST_BYTES = 25_000_000
 MOST_PIXELS = 40_000_000
 KINDS = ("PNG", "JPEG", "WEBP")
-_WRITTEN = {"PNG": ("PNG", "image/png"), "JPEG": ("JPEG", "image/jpeg"), "WEBP": ("WEBP", "image/webp")}
+MediaType = Literal["image/png", "image/jpeg", "image/webp"]
+_MEDIA_TYPES: dict[str, MediaType] = {"PNG": "image/png", "JPEG": "image/jpeg", "WEBP": "image/webp"}
 _SIXTEEN_BIT = ("I;16", "I;16B", "I;16L", "I")
 
 
@@ -40,12 +42,11 @@ class Picture:
         return int(self.rgb.shape[0])
 
     @cached_property
-    def written(self) -> tuple[bytes, str]:
+    def written(self) -> tuple[bytes, MediaType]:
         """The pixels alone as a file of the same kind, and its media type: nothing else of the file that came is in it."""
-        kind, media_type = _WRITTEN[self.kind]
         out = BytesIO()
-        Image.fromarray(self.rgb, "RGB").save(out, kind, **({"quality": 90} if kind != "PNG" else {"optimize": False}))
-        return out.getvalue(), media_type
+        Image.fromarray(self.rgb, "RGB").save(out, self.kind, **({} if self.kind == "PNG" else {"quality": 90}))
+        return out.getvalue(), _MEDIA_TYPES[self.kind]
 
 
 def open_picture(data: bytes) -> Picture:

@@ -11,6 +11,7 @@ import numpy.typing as npt
 
 from ridge.core.errors import OutsideSense
 from ridge.core.readings import Array
+from ridge.pictures.placing import Matrix
 
 Point = tuple[float, float]
 Mark = tuple[Point, float]
@@ -103,6 +104,13 @@ class Scale:
         apart = self._inverse @ (np.array(at_x, dtype=np.float64) - np.array(at_y, dtype=np.float64))
         along_y = apart[1] + _even(y, self.log_y)
         return np.asarray(np.array(at_x) - self._axes @ np.array([_even(x, self.log_x), along_y]))
+
+    @property
+    def matrix(self) -> Matrix:
+        """From pixels to places along the axes; of a logarithmic axis to the decimal logarithm of its values."""
+        (a, c), (b, d) = self._inverse.tolist()
+        e, f = (-(self._inverse @ self._origin)).tolist()
+        return (a, b, c, d, e, f)
 
     @property
     def angle(self) -> float:

@@ -21,6 +21,7 @@ from ridge.studies.api.admission import NotYours, admit
 from ridge.studies.api.columns import router as columns
 from ridge.studies.api.fits import router as fits
 from ridge.studies.api.out import router as out
+from ridge.studies.api.pictures import router as pictures
 from ridge.studies.api.studies import router as studies
 from ridge.studies.api.tables import router as tables
 from ridge.studies.content.store import read_state
@@ -68,6 +69,7 @@ api.add_router("", fits)
 api.add_router("", out)
 api.add_router("", tables)
 api.add_router("", columns)
+api.add_router("", pictures)
 
 
 @api.exception_handler(NotYours)

@@ -28,6 +28,8 @@ class Study(models.Model):
     author = models.CharField(max_length=200, blank=True)
     date = models.CharField(max_length=60, blank=True)
     report = models.JSONField(default=list)
+    picture = models.JSONField(default=dict, blank=True)
+    """All of ``PictureState``, as far as it is not the usual; empty without one."""
     version = models.PositiveIntegerField(default=0)
     position = models.PositiveIntegerField(default=0)
     created = models.DateTimeField(auto_now_add=True)
@@ -133,6 +135,23 @@ class Answer(models.Model):
 
     def __str__(self) -> str:
         return f"{self.direction} {self.given}"
+
+
+class KeptPicture(models.Model):
+    """The bytes of a picture that was written anew, once for each owner; studies and their histories name it by ``digest``."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="pictures")
+    digest = models.CharField(max_length=64)
+    media_type = models.CharField(max_length=20)
+    data = models.BinaryField()
+    size = models.PositiveIntegerField()
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["owner", "digest"], name="one_picture_a_digest"),)
+
+    def __str__(self) -> str:
+        return self.digest[:12]
 
 
 class Revision(models.Model):

@@ -51,7 +51,7 @@ class ReportFiles(ApiCase):
         self.assertEqual(parts[:2], ["answers", "own"])
         self.assertEqual(sorted(parts), sorted([*PARTS, "own"]))
         state = read_state(Study.objects.get(pk=self.study["id"]))
-        again = read_study(write_study(state).decode())
+        again = read_study(write_study(state).decode()).state
         self.assertEqual((again.report, again.author, again.date), (state.report, "Group 3", "12 May"))
         undone = self.post(f"/studies/{self.study['id']}/undo", {"version": self.study["version"]})
         self.assertEqual([part["part"] for part in undone["report"]], list(PARTS))

@@ -40,7 +40,7 @@ def arranged() -> StudyState:
 class StudyFile(SimpleTestCase):
     def test_there_and_back_without_loss(self) -> None:
         for state in (*(build_sample(sample.name) for sample in SAMPLES), arranged()):
-            again = read_study(write_study(state).decode())
+            again = read_study(write_study(state).decode()).state
             self.assertEqual(again, replace(state, plot=again.plot, fits=again.fits))
             self.assertEqual({**again.plot}, {k: v for k, v in state.plot.items() if v is not None})
             for one, other in zip(again.fits, state.fits, strict=True):
@@ -60,7 +60,7 @@ class StudyFile(SimpleTestCase):
         old = {name: part for name, part in now.items() if name not in ("author", "date", "report")} | {"version": 1}
         for fit in old["fits"]:
             fit.pop("decimals", None)
-        upgraded = read_study(json.dumps(old))
+        upgraded = read_study(json.dumps(old)).state
         self.assertEqual(upgraded.report, WHOLE_REPORT)
         self.assertEqual(
             replace(upgraded, fits=()),

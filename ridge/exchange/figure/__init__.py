@@ -3,20 +3,23 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
 import matplotlib
 import numpy as np
+from matplotlib.figure import Figure
 
-from ridge.exchange.figure.content import AxisLook, CannotDraw, DrawnCurve, DrawnSeries, FigureContent
+from ridge.exchange.figure.bare_picture import OnPicture, lay_picture
+from ridge.exchange.figure.content import AxisLook, CannotDraw, DrawnCurve, DrawnSeries, FigureContent, Underlay
 from ridge.exchange.figure.layout import Only, lay_out
 from ridge.exchange.figure.paint import LOOKS, SHAPES
 from ridge.exchange.figure.paper import MUTE
 from ridge.exchange.typeset import drawing_lock
 
 __all__ = [
-    "FORMATS", "LOOKS", "SHAPES", "AxisLook", "CannotDraw", "DrawnCurve", "DrawnSeries", "FigureContent", "draw",
+    "FORMATS", "LOOKS", "SHAPES", "AxisLook", "CannotDraw", "DrawnCurve", "DrawnSeries", "FigureContent", "OnPicture", "Underlay", "draw", "draw_picture",
 ]  # fmt: skip
 
 FORMATS = {
@@ -50,8 +53,20 @@ def draw(
     Raises CannotDraw.
     """
     content = replace(content, grey=grey)
+    return _saved(content, lambda: lay_out(content, width_mm, only), kind, resolution)
+
+
+def draw_picture(
+    content: FigureContent, on: OnPicture, kind: str, width_mm: float = 170, resolution: int = 300, grey: bool = False
+) -> bytes:
+    """The picture under a plot by itself with what lies ``on`` it."""
+    content = replace(content, grey=grey)
+    return _saved(content, lambda: lay_picture(content, on, width_mm), kind, resolution)
+
+
+def _saved(content: FigureContent, lay: Callable[[], Figure], kind: str, resolution: int) -> bytes:
     with drawing_lock, matplotlib.rc_context(SETTINGS), np.errstate(all="ignore"):
-        figure = lay_out(content, width_mm, only)
+        figure = lay()
         buffer = io.BytesIO()
         figure.savefig(buffer, format=kind, dpi=resolution, **_told(content, kind))
     return buffer.getvalue()

@@ -5,6 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+import numpy.typing as npt
+
 from ridge.core.readings import Array, Mask
 
 
@@ -56,6 +59,16 @@ class DrawnSeries:
 
 
 @dataclass(frozen=True)
+class Underlay:
+    """A picture that lies behind everything: pixels of shape (height, width, 3), a matrix from them to places along the axes (of a
+    logarithmic one to decimal logarithms) in the order (a, b, c, d, e, f) of SVG, and how much of it is seen, 0 to 1."""
+
+    rgb: npt.NDArray[np.uint8]
+    matrix: tuple[float, float, float, float, float, float]
+    shine: float = 1.0
+
+
+@dataclass(frozen=True)
 class FigureContent:
     """What is seen. x, y and errors have one entry a row and may hold NaN; marks are (x, y, direction). The first curve leads;
     ``residuals`` are its, None where there is no fit. ``aspect``: height over width. ``label`` of curves as in the settings
@@ -82,6 +95,7 @@ class FigureContent:
     label: Literal["letter", "equation", "none"] = "letter"
     grey: bool = False
     aspect: float = 0.735
+    picture: Underlay | None = None
 
     @property
     def equation(self) -> str:

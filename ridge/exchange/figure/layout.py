@@ -25,6 +25,7 @@ from ridge.exchange.figure.paint import SHAPES, color_of, line_look, mark_size, 
 from ridge.exchange.figure.paper import PAD, Paper
 from ridge.exchange.figure.texts import POINT, Words, broken, depth_of, height_of
 from ridge.exchange.figure.ticks import Ticks
+from ridge.exchange.figure.underlay import paint_underlay
 
 Only = Literal["", "residuals"]
 
@@ -87,6 +88,7 @@ def lay_out(content: FigureContent, width: float, only: Only = "") -> Figure:
         plot_frame = Frame(left, below + strip_height + gap, right - left, plot_height)
         plot = paper.axes(plot_frame.left, plot_frame.bottom, plot_frame.width, plot_frame.height)
         prepare(plot, content.x_axis, content.y_axis, x_ticks, y_ticks, content)
+        paint_underlay(plot, content, plot_frame.width, plot_frame.height)
         paint_plot(plot, content)
         paint_bar(plot, content)
         write_y(paper, plot_frame, content.y_axis, y_ticks, y_title, tick_size, line_height)

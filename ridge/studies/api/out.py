@@ -15,18 +15,22 @@ from ridge.accounts.guests import user_or_new_guest
 from ridge.accounts.sign_of_user import sign_for
 from ridge.core.wording.decimal_sign import in_comma, latex_in_comma
 from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
-from ridge.exchange.figure import FORMATS, CannotDraw, draw
+from ridge.exchange.figure import FORMATS, CannotDraw, draw, draw_picture
 from ridge.exchange.figure.paper import INK
 from ridge.exchange.report.docx import write_docx
 from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import NoPdf, write_pdf
 from ridge.exchange.typeset import as_png, as_svg, draw_equation
+from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import own_study
 from ridge.studies.api.shelf import card
+from ridge.studies.content.kept_pictures import kept
+from ridge.studies.content.state import StudyState
 from ridge.studies.content.store import create_study, read_state
+from ridge.studies.models import Study
 from ridge.studies.out.comma_in_files import figure_in_comma, sheet_in_comma
 from ridge.studies.out.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
-from ridge.studies.out.figure import ASPECT, figure_content
+from ridge.studies.out.figure import ASPECT, figure_content, picture_alone
 from ridge.studies.out.report import report_of
 from ridge.studies.out.scripts import script_of
 from ridge.studies.out.study_file import LARGEST, NotAStudy, read_study, write_study
@@ -43,7 +47,7 @@ EQUATION_SIZE = 14
 
 class FigureIn(Schema):
     """What the plot shows (left out, all readings), how wide the figure is to be in mm, its height over its width, and whether
-    in grey."""
+    in grey. ``picture``: the one under the plot as it is shown there, "without" it, or it "alone" with the readings and marks on it."""
 
     x_low: FiniteFloat | None = None
     x_high: FiniteFloat | None = None
@@ -53,6 +57,13 @@ class FigureIn(Schema):
     resolution: Annotated[int, Field(ge=72, le=1200)] = 300
     aspect: Annotated[float, Field(ge=0.3, le=2)] = ASPECT
     grey: bool = False
+    picture: Literal["shown", "without", "alone"] = "shown"
+
+
+def _picture(study: Study, state: StudyState) -> bytes | None:
+    """The bytes of the picture under the plot."""
+    found = kept(study.owner, state.picture.digest) if state.picture else None
+    return found.data if found else None
 
 
 def _file(body: bytes, media_type: str, title: str, ending: str) -> HttpResponse:
@@ -73,11 +84,16 @@ def figure(
     study = own_study(request)
     state = read_state(study)
     view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
-    content = figure_content(state, analysis_of(study, state), *view, aspect=wanted.aspect)
+    data = _picture(study, state) if wanted.picture != "without" else None
+    content = figure_content(state, analysis_of(study, state), *view, aspect=wanted.aspect, picture=data)
     if sign_for(request) == "comma":
         content = figure_in_comma(content)
     try:
-        drawing = draw(content, kind, wanted.width, wanted.resolution, wanted.grey)
+        if wanted.picture == "alone":
+            on = picture_alone(state, content)
+            drawing = draw_picture(content, on, kind, wanted.width, wanted.resolution, wanted.grey)
+        else:
+            drawing = draw(content, kind, wanted.width, wanted.resolution, wanted.grey)
     except CannotDraw as reason:
         return 400, Message(message=str(reason))
     return _file(drawing, FORMATS[kind], state.title, kind)
@@ -122,7 +138,9 @@ def report(
     """The report to be handed in. ``inline``: to be looked at in the page, not saved."""
     study = own_study(request)
     state = read_state(study)
-    content = report_of(state, analysis_of(study, state), "png" if kind == "docx" else "svg", sign_for(request))
+    content = report_of(
+        state, analysis_of(study, state), "png" if kind == "docx" else "svg", sign_for(request), _picture(study, state)
+    )
     if kind == "docx":
         return _file(write_docx(content, timezone.now()), DOCX, state.title, kind)
     if kind == "pdf":
@@ -142,8 +160,9 @@ def report(
 @router.get("/studies/{study_id}/study.json", response={404: Message})
 def study_file(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """The whole study as one file that can be opened again."""
-    state = read_state(own_study(request))
-    return _file(write_study(state), "application/json", state.title, "ridge.json")
+    study = own_study(request)
+    state = read_state(study)
+    return _file(write_study(state, _picture(study, state)), "application/json", state.title, "ridge.json")
 
 
 class StudyIn(Schema):
@@ -156,10 +175,11 @@ class StudyIn(Schema):
 def open_study_file(request: HttpRequest, body: StudyIn) -> tuple[int, CardOut | Message]:
     """A study taken from its file as a new one."""
     try:
-        state = read_study(body.text)
-    except NotAStudy as reason:
+        found = read_study(body.text)
+        made = create_study(user_or_new_guest(request), found.state, picture=found.picture)
+    except (NotAStudy, PictureRefused) as reason:
         return 400, Message(message=str(reason))
-    return 201, card(create_study(user_or_new_guest(request), state))
+    return 201, card(made)
 
 
 @router.get("/studies/{study_id}/script.py", response={404: Message})

@@ -19,6 +19,7 @@ from ridge.core.interpolation import Interpolation
 from ridge.core.results.fit import Fit
 from ridge.core.wording.decimal_sign import Sign
 from ridge.core.wording.headings import over
+from ridge.pictures import PictureRefused
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.curves import StretchOut
 from ridge.studies.analysis.fits import fit_all, fit_one
@@ -31,7 +32,7 @@ from ridge.studies.content.changes.tables import TakeTable
 from ridge.studies.content.fields import Asked, Direction
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.repeated import made_by
-from ridge.studies.content.samples import SAMPLES, build_sample
+from ridge.studies.content.samples import SAMPLES, build_sample, picture_in
 from ridge.studies.content.sign_in_readings import sign_in
 from ridge.studies.content.state import ColumnState, Question, StudyState, empty_study
 from ridge.studies.content.store import (
@@ -51,6 +52,7 @@ from ridge.studies.words.analyse import analyse, analysis_of
 from ridge.studies.words.answers import answer
 from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
 from ridge.studies.words.moving import moving
+from ridge.studies.words.picture_words import picture_of
 from ridge.studies.words.reading_details import describe_reading
 from ridge.studies.words.schemas import (
     AnalysisOut,
@@ -98,6 +100,7 @@ def _study_out(request: HttpRequest, study: Study, state: StudyState, known: Stu
         author=state.author,
         date=state.date,
         report=list(state.report),
+        picture=picture_of(state),
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,
@@ -242,6 +245,11 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
         if not any(sample.name == body.sample for sample in SAMPLES):
             return 400, Message(message="There is no sample of that name.")
         state = build_sample(body.sample)
+        try:
+            made = create_study(user_or_new_guest(request), state, body.request_key, picture_in(state))
+        except PictureRefused as refused:
+            return 400, Message(message=str(refused))
+        return 201, card(made)
     elif body.table is not None:
         try:
             states = begin_with_table(body.title or "New study", body.table, body.apart)
@@ -251,9 +259,9 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
         if known := made_by(user, body.request_key):
             return 201, card(known)
         with transaction.atomic():
-            made = [create_study(user, state, body.request_key if not i else "") for i, state in enumerate(states)]
+            several = [create_study(user, state, body.request_key if not i else "") for i, state in enumerate(states)]
             take_from_readings(user, sign_in(body.table))
-        return 201, card(made[0])
+        return 201, card(several[0])
     else:
         state = empty_study(body.title or "New study")
     return 201, card(create_study(user_or_new_guest(request), state, body.request_key))

@@ -11,6 +11,7 @@ LIMITS = {
     "quantities": 12,
     "known": 8,
     "paragraphs": 40,
+    "measured": 40,
 }
 FORMULA_TYPED = 4000
 """Characters of a formula that are kept as typed; one longer than formulas may be is told so, not cut."""

@@ -80,3 +80,14 @@ WorkingName = Annotated[str, StringConstraints(max_length=40)]
 NumberKind = Literal["fractions", "decimals"]
 Places = Annotated[int, Field(ge=0, le=12)]
 TypedNumber = Annotated[str, StringConstraints(max_length=60)]
+
+# A picture under the plot
+Digest = Annotated[str, StringConstraints(pattern="^[0-9a-f]{64}$")]
+"""SHA-256 of a picture's bytes, by which it is found again."""
+PixelCount = Annotated[int, Field(ge=1, le=40_000_000)]
+Above = Annotated[FiniteFloat, Field(gt=0)]
+Shine = Annotated[float, Field(ge=0.05, le=1)]
+"""How much of a picture is seen: 1 for all of it."""
+PickError = Annotated[float, Field(ge=0, le=100)]
+Credit = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
+Description = Annotated[str, StringConstraints(max_length=1000, strip_whitespace=True)]

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from ridge.studies.content.boat_picture import boat_laid, boat_picture
+from ridge.studies.content.kept_pictures import WrittenPicture
 from ridge.studies.content.state import (
     WHOLE_REPORT,
     AnswerState,
@@ -177,20 +179,28 @@ def _draining_bucket(sample: Sample) -> StudyState:
     )
 
 
+SHEER_ALONG = "0 0.12 0.3 0.55 0.8 1.05 1.4 1.7 2.0 2.35 2.7 3.0 3.25 3.5 3.62"
+SHEER_HEIGHT = "618 593 554 511 473 443 419 410 419 445 495 552 618 690 729"
+
+
+def _sheer_numbers() -> tuple[tuple[float, ...], tuple[float, ...]]:
+    along, height = (tuple(map(float, text.split())) for text in (SHEER_ALONG, SHEER_HEIGHT))
+    return along, height
+
+
 def _sheer_line(sample: Sample) -> StudyState:
-    along = "0 0.12 0.3 0.55 0.8 1.05 1.4 1.7 2.0 2.35 2.7 3.0 3.25 3.5 3.62"
-    height = "618 593 554 511 473 443 419 410 419 445 495 552 618 690 729"
     return StudyState(
         title=sample.title,
         question=sample.question,
         author=sample.by,
         date=DAY,
         columns=(
-            ColumnState("along", "distance from the stern", "x", "m", "x", cells=_cells(along)),
-            ColumnState("sheer", "height of the sheer", "y", "m", "y", cells=_cells(height), exponent=-3),
+            ColumnState("along", "distance from the stern", "x", "m", "x", cells=_cells(SHEER_ALONG)),
+            ColumnState("sheer", "height of the sheer", "y", "m", "y", cells=_cells(SHEER_HEIGHT), exponent=-3),
         ),
         fits=(FitState("A", "polynomial", options={"degree": 3}), FitState("B", "polynomial", options={"degree": 2})),
         answers=(AnswerState("thwart", "y_at_x", "1.2"),),
+        picture=boat_laid(*_sheer_numbers()),
     )
 
 
@@ -265,6 +275,14 @@ SAMPLES = (
         _sheer_line,
     ),
 )
+
+
+def picture_in(state: StudyState) -> WrittenPicture | None:
+    """The picture of a sample that has one."""
+    if state.picture is None:
+        return None
+    found = boat_picture(*_sheer_numbers())
+    return found if found.digest == state.picture.digest else None
 
 
 def build_sample(name: str) -> StudyState:

@@ -13,6 +13,7 @@ from typing import Annotated, Any, get_args
 from pydantic import ConfigDict, Field
 from pydantic.dataclasses import dataclass as description
 
+from ridge.pictures.opening import MediaType
 from ridge.studies.content import fields
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.options import FamilyName, Options
@@ -169,6 +170,72 @@ def with_every_part(parts: Iterable[ReportPart]) -> tuple[ReportPart, ...]:
 WHOLE_REPORT = tuple(ReportPart(part, shown=part not in ON_REQUEST) for part in PARTS)
 
 
+@description(frozen=True, config=STRICT)
+class PicturePlace:
+    """Where the middle of a picture lies under the plot, how large it is there before it is turned, and by how many degrees against the
+    clock; in the numbers of the table, of a logarithmic axis in their decimal logarithms."""
+
+    x: fields.Number
+    y: fields.Number
+    width: fields.Above
+    height: fields.Above
+    turn: fields.Number = 0.0
+
+
+@description(frozen=True, config=STRICT)
+class ScaleMark:
+    """A place in a picture, in pixels from its upper left corner, and its value as typed."""
+
+    px: fields.Number
+    py: fields.Number
+    value: fields.TypedNumber = ""
+
+
+@description(frozen=True, config=STRICT)
+class PictureScale:
+    """Two marks on each axis; or, without any for y, the two ends of a known length, the value of the second."""
+
+    x_marks: tuple[ScaleMark, ScaleMark]
+    y_marks: tuple[ScaleMark, ScaleMark] | None = None
+
+
+@description(frozen=True, config=STRICT)
+class MeasuredOnPicture:
+    """A length between two places of a picture, or an angle at the second of three, each (px, py); and what it is called."""
+
+    points: Annotated[tuple[tuple[fields.Number, fields.Number], ...], Field(min_length=2, max_length=3)]
+    name: fields.AnswerName = ""
+
+
+@description(frozen=True, config=STRICT)
+class PictureState:
+    """A picture that lies under the plot; its bytes are kept apart, under ``digest``. ``scale`` tells what its pixels mean, and where it lies
+    then; without one, and with a known length, it lies at ``place``. ``log_x``, ``log_y``: whether it lies on logarithmic axes. ``shine``:
+    how much of it is seen. ``locked``: nothing moves it. ``pick_error``: by how many pixels a pick may be off."""
+
+    digest: fields.Digest
+    media_type: MediaType
+    width: fields.PixelCount
+    height: fields.PixelCount
+    place: PicturePlace
+    scale: PictureScale | None = None
+    log_x: bool = False
+    log_y: bool = False
+    shine: fields.Shine = 0.75
+    hidden: bool = False
+    locked: bool = False
+    credit: fields.Credit = ""
+    licence: fields.Credit = ""
+    description: fields.Description = ""
+    pick_error: fields.PickError = 1.0
+    measured: Annotated[tuple[MeasuredOnPicture, ...], Field(max_length=LIMITS["measured"])] = ()
+
+    @property
+    def of_axes(self) -> bool:
+        """Whether marks on both axes say where it lies."""
+        return self.scale is not None and self.scale.y_marks is not None
+
+
 @dataclass(frozen=True)
 class StudyState:
     """``aside`` maps rows (from 0) that are set aside to the reason, ``assumed`` those that were not measured;
@@ -191,6 +258,7 @@ class StudyState:
     author: str = ""
     date: str = ""
     report: tuple[ReportPart, ...] = WHOLE_REPORT
+    picture: PictureState | None = None
 
     @property
     def row_count(self) -> int:

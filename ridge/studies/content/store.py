@@ -12,6 +12,7 @@ from pydantic import TypeAdapter
 
 from ridge.accounts.models import User
 from ridge.studies.content.changes import Change, Outcome, read_change
+from ridge.studies.content.kept_pictures import WrittenPicture, check_kept, keep
 from ridge.studies.content.readable import apply_checked
 from ridge.studies.content.repeated import carried_out, made_by, remember
 from ridge.studies.content.state import (
@@ -20,6 +21,7 @@ from ridge.studies.content.state import (
     ColumnSettings,
     ColumnState,
     FitState,
+    PictureState,
     ReportPart,
     StudyState,
     with_every_part,
@@ -39,6 +41,7 @@ class NothingToStep(Exception):
 _OF_COLUMNS = [one.name for one in fields(ColumnSettings)]
 _OF_ANSWERS = [one.name for one in fields(AnswerState)]
 _FITS: TypeAdapter[FitState] = TypeAdapter(FitState)
+_PICTURES: TypeAdapter[PictureState] = TypeAdapter(PictureState)
 _recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(24)
 
 
@@ -68,6 +71,7 @@ def _read_tables(study: Study) -> StudyState:
         report=with_every_part(ReportPart(**part) for part in study.report) if study.report else WHOLE_REPORT,
         fits=tuple(_read_fit(fit) for fit in study.fits.all()),
         answers=tuple(AnswerState(**{name: getattr(a, name) for name in _OF_ANSWERS}) for a in study.answers.all()),
+        picture=_PICTURES.validate_python(study.picture) if study.picture else None,
     )
 
 
@@ -81,10 +85,13 @@ def _stored_fit(fit: FitState) -> dict[str, Any]:
 
 
 @transaction.atomic
-def create_study(owner: User, state: StudyState, request_key: str = "") -> Study:
-    """A new study with an empty history; the one that was made already, where the request is repeated."""
+def create_study(owner: User, state: StudyState, request_key: str = "", picture: WrittenPicture | None = None) -> Study:
+    """A new study with an empty history; the one that was made already, where the request is repeated. ``picture``: that under its plot,
+    where its owner may not have it yet. Raises PictureRefused where there is no more room for it."""
     if known := made_by(owner, request_key):
         return known
+    if picture is not None:
+        keep(owner, picture)
     study = Study.objects.create(owner=owner, title=state.title)
     _write(study, None, state)
     study.save()
@@ -108,6 +115,7 @@ def commit(
     if study.version != version:
         raise StaleVersion
     outcome = apply_checked(change, before)
+    check_kept(study.owner, before.picture, outcome.state.picture)
     study.revisions.filter(number__gt=study.position).delete()
     study.position += 1
     Revision.objects.create(
@@ -193,6 +201,7 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     study.letters, study.rising = dict(after.letters), after.rising
     study.author, study.date = after.author, after.date
     study.report = [] if after.report == WHOLE_REPORT else [vars(part) for part in after.report]
+    study.picture = _PICTURES.dump_python(after.picture, mode="json", exclude_defaults=True) if after.picture else {}
     if before is None or before.columns is not after.columns:
         old = {column.key: column for column in before.columns} if before else {}
         study.columns.exclude(key__in=[column.key for column in after.columns]).delete()

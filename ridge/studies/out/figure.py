@@ -13,13 +13,26 @@ from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.straight import Straight, straighten
-from ridge.exchange.figure import SHAPES, AxisLook, DrawnCurve, DrawnSeries, FigureContent
+from ridge.exchange.figure import (
+    SHAPES,
+    AxisLook,
+    CannotDraw,
+    DrawnCurve,
+    DrawnSeries,
+    FigureContent,
+    OnPicture,
+    Underlay,
+)
+from ridge.pictures import open_picture
 from ridge.studies.analysis.curves import sample_curve
 from ridge.studies.analysis.fits import fit_all
+from ridge.studies.content.changes import ChangeRefused
+from ridge.studies.content.changes.picturing import read_laid
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.readings import Status, Table, is_clock, over_axis, read_table
 from ridge.studies.content.state import StudyState
 from ridge.studies.words.fit_schemas import ComputedFit, FitOut
+from ridge.studies.words.picture_words import plot_matrix
 from ridge.studies.words.schemas import AnalysisOut
 
 Transform = Callable[[Array], Array]
@@ -51,9 +64,10 @@ def figure_content(
     y_low: float | None = None,
     y_high: float | None = None,
     aspect: float = ASPECT,
+    picture: bytes | None = None,
 ) -> FigureContent:
     """The figure of every fit over the given view (in the units of the columns), or over all readings; ``aspect``: its height
-    over its width."""
+    over its width. ``picture``: the bytes of the one under the plot, which is drawn unless it is hidden or lies on other axes."""
     table = read_table(state)
     settings = PlotSettings(**state.plot)
     everything = fit_all(table, state.linked_fits)
@@ -138,6 +152,41 @@ def figure_content(
         line_width=settings.line,
         label=settings.label,
         aspect=aspect,
+        picture=_underlay(state, picture, (x_scale, y_scale), straight is not None),
+    )
+
+
+def _underlay(state: StudyState, data: bytes | None, scales: tuple[str, str], straightened: bool) -> Underlay | None:
+    wanted = state.picture
+    if data is None or wanted is None or wanted.hidden or straightened:
+        return None
+    if scales != ("log" if wanted.log_x else "linear", "log" if wanted.log_y else "linear"):
+        return None
+    try:
+        matrix = plot_matrix(read_laid(wanted, state), state)
+    except ChangeRefused:
+        return None
+    return Underlay(open_picture(data).rgb, matrix, wanted.shine)
+
+
+def picture_alone(state: StudyState, content: FigureContent) -> OnPicture:
+    """The picture and what lies on it. Raises CannotDraw where none is shown."""
+    if content.picture is None or state.picture is None:
+        raise CannotDraw("There is no picture under this plot, or it is hidden.")
+    found = read_laid(state.picture, state)
+    exponents = [column.exponent if (column := state.column(role)) else 0 for role in ("x", "y")]
+
+    def pixels(x: Array, y: Array) -> Array:
+        return found.to_pixels(np.column_stack([x / 10.0 ** exponents[0], y / 10.0 ** exponents[1]]))
+
+    shown = np.logical_or.reduce([series.used | series.aside for series in content.series])
+    scale = state.picture.scale
+    marks = [*scale.x_marks, *(scale.y_marks or ())] if scale else []
+    return OnPicture(
+        content.picture.rgb,
+        pixels(content.x[shown], content.y[shown]),
+        tuple((curve.letter, pixels(curve.x, curve.y)) for curve in content.curves),
+        tuple((mark.px, mark.py, mark.value) for mark in marks),
     )
 
 

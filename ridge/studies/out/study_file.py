@@ -2,20 +2,33 @@
 
 from __future__ import annotations
 
+import base64
+import binascii
 import json
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import ConfigDict, Field, ValidationError
 
+from ridge.pictures import PictureRefused, open_picture
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes import ChangeRefused
 from ridge.studies.content.changes.fits import PutFits
+from ridge.studies.content.changes.picturing import read_laid
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.changes.report import Parts, read_parts
 from ridge.studies.content.fields import Author, Letters, Level, Question, Reason, ReportDate, Row, Title
-from ridge.studies.content.state import WHOLE_REPORT, AnswerState, ColumnState, FitState, StudyState, empty_study
+from ridge.studies.content.kept_pictures import WrittenPicture, as_written
+from ridge.studies.content.state import (
+    WHOLE_REPORT,
+    AnswerState,
+    ColumnState,
+    FitState,
+    PictureState,
+    StudyState,
+    empty_study,
+)
 
 VERSION = 2
 """1: without report and decimals."""
@@ -32,6 +45,13 @@ class RowPart(_Part):
 
     row: Row
     reason: Reason = ""
+
+
+class PicturePart(_Part):
+    """The picture under the plot; ``data``: its bytes in base 64."""
+
+    laid: PictureState
+    data: str
 
 
 class StudyFile(_Part):
@@ -54,14 +74,24 @@ class StudyFile(_Part):
     author: Author = ""
     date: ReportDate = ""
     report: Parts = []
+    picture: PicturePart | None = None
+
+
+@dataclass(frozen=True)
+class ReadStudy:
+    """A study from a file, and its picture where it has one."""
+
+    state: StudyState
+    picture: WrittenPicture | None = None
 
 
 class NotAStudy(ValueError):
     """The file is not a study that can be read; the message says where and why."""
 
 
-def write_study(state: StudyState) -> bytes:
-    """The study as JSON, indented so that it can be looked at."""
+def write_study(state: StudyState, picture: bytes | None = None) -> bytes:
+    """The study as JSON, indented so that it can be looked at. ``picture``: the bytes of the one under its plot, without which that is
+    left out."""
     whole = StudyFile(
         title=state.title,
         question=state.question,
@@ -78,12 +108,15 @@ def write_study(state: StudyState) -> bytes:
         author=state.author,
         date=state.date,
         report=[] if state.report == WHOLE_REPORT else list(state.report),
+        picture=PicturePart(laid=state.picture, data=base64.b64encode(picture).decode())
+        if state.picture and picture is not None
+        else None,
     )
     shown = whole.model_dump(mode="json", exclude_defaults=True)
     return json.dumps({"format": "ridge-study", "version": VERSION, **shown}, ensure_ascii=False, indent=1).encode()
 
 
-def read_study(text: str) -> StudyState:
+def read_study(text: str) -> ReadStudy:
     """The study in a file's text. Raises NotAStudy, naming the place."""
     if len(text) > LARGEST:
         raise NotAStudy("This file is larger than a study can be (40 million characters).")
@@ -107,7 +140,31 @@ def read_study(text: str) -> StudyState:
         first = problems.errors()[0]
         where = ".".join(str(part) for part in first["loc"]) or "the whole"
         raise NotAStudy(f"At {where}: {first['msg']}.") from None
-    return _checked(whole)
+    state = _checked(whole)
+    if whole.picture is None:
+        return ReadStudy(state)
+    written, laid_there = _read_picture(whole.picture)
+    state = replace(state, picture=laid_there)
+    try:
+        read_laid(laid_there, state)
+    except ChangeRefused as refused:
+        raise NotAStudy(f"At picture: {refused}") from None
+    return ReadStudy(state, written)
+
+
+def _read_picture(part: PicturePart) -> tuple[WrittenPicture, PictureState]:
+    """The picture, decoded and written anew like any that comes from outside."""
+    try:
+        opened = open_picture(base64.b64decode(part.data, validate=True))
+        written = as_written(opened)
+    except (binascii.Error, ValueError) as problem:
+        why = str(problem) if isinstance(problem, PictureRefused) else "Its data are not in base 64."
+        raise NotAStudy(f"At picture: {why}") from None
+    if (opened.width, opened.height) != (part.laid.width, part.laid.height):
+        raise NotAStudy(
+            f"At picture: it has {opened.width} × {opened.height} pixels, not {part.laid.width} × {part.laid.height} as it says."
+        )
+    return written, replace(part.laid, digest=written.digest, media_type=written.media_type)
 
 
 def _upgraded(raw: dict[str, Any]) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from ridge.studies.content.state import StudyState
 TYPED = frozenset({
     "id", "key", "title", "question", "name", "naming", "symbol", "unit", "series", "formula", "options", "fixed", "given", "form",
     "family", "letter", "letters", "aside", "assumed", "plot", "author", "date", "report", "columns", "settings", "change", "insert",
-    "parts", "possible", "follows",
+    "parts", "possible", "follows", "laid",
 })  # fmt: skip
 """Fields that hold what a user typed, names, or what comes back to the server as it went out; no number that Ridge has worded."""
 
@@ -30,6 +30,8 @@ def _typed_texts(state: StudyState) -> Iterator[str]:
     for fit in state.fits:
         yield from (fit.name, fit.series, str(fit.options.get("text") or ""))
     yield from (answer.name for answer in state.answers)
+    if state.picture is not None:
+        yield from (state.picture.credit, state.picture.licence, state.picture.description)
     yield from (text for part in state.report for text in (part.heading, part.text))
 
 

@@ -15,6 +15,7 @@ from ridge.studies.content.fields import Direction, Role
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.state import ReportPart
 from ridge.studies.words.fit_schemas import FitOut, MovingFitOut
+from ridge.studies.words.picture_words import PictureOut
 
 
 class Message(Schema):
@@ -280,6 +281,7 @@ class StudyOut(Schema):
     author: str
     date: str
     report: list[ReportPart]
+    picture: PictureOut | None
     undo: str | None
     redo: str | None
     analysis: AnalysisOut

@@ -24,6 +24,7 @@ from ridge.studies.content.changes.fits import (
 from ridge.studies.content.changes.generated import GenerateReadings
 from ridge.studies.content.changes.marks import AssumeRows, MarkRows
 from ridge.studies.content.changes.page import EditStudy, KeepAnswer, RemoveAnswer, SetAnswer
+from ridge.studies.content.changes.picturing import PutPicture, ScalePicture
 from ridge.studies.content.changes.plot import SetPlot
 from ridge.studies.content.changes.repeats import AverageRepeats
 from ridge.studies.content.changes.report import SetReport
@@ -62,6 +63,8 @@ AnyChange = Annotated[
     | MoveGrip
     | PutFits
     | SetPlot
+    | PutPicture
+    | ScalePicture
     | KeepAnswer
     | RemoveAnswer
     | SetAnswer

@@ -22,7 +22,7 @@ from ridge.studies.content.fields import (
     Unit,
     Why,
 )
-from ridge.studies.content.state import ColumnSettings, ColumnState, StudyState, new_key
+from ridge.studies.content.state import ColumnSettings, ColumnState, PictureScale, PictureState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
 from ridge.studies.content.uncertainties import uncertainty_problem
 
@@ -162,7 +162,15 @@ class SwapAxes(Change):
     def apply(self, state: StudyState) -> Outcome:
         other: dict[Role, Role] = {"x": "y", "y": "x", "x_error": "y_error", "y_error": "x_error"}
         columns = tuple(replace(column, role=other.get(column.role, column.role)) for column in state.columns)
-        return Outcome(replace(state, columns=columns), SwapAxes(), "swap x and y")
+        return Outcome(replace(state, columns=columns, picture=_swapped(state.picture)), SwapAxes(), "swap x and y")
+
+
+def _swapped(picture: PictureState | None) -> PictureState | None:
+    """The picture with the meaning of its axes exchanged; one without marks on them stays where it is."""
+    if picture is None or picture.scale is None or picture.scale.y_marks is None:
+        return picture
+    scale = PictureScale(x_marks=picture.scale.y_marks, y_marks=picture.scale.x_marks)
+    return replace(picture, scale=scale, log_x=picture.log_y, log_y=picture.log_x)
 
 
 def _check(symbol: str, others: list[str], name: str) -> None:

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from decimal import Context, Decimal
 from fractions import Fraction
-from math import isfinite
+from math import isfinite, log10
 from typing import Any, Literal
 
 from ridge.core.carrying.unit_algebra import factor_between, has_zero_of_its_own
@@ -19,7 +19,7 @@ from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.columns import called, find_column
 from ridge.studies.content.changes.tables import PutTable
 from ridge.studies.content.fields import Key, Unit
-from ridge.studies.content.state import AnswerState, ColumnState, FitState, StudyState
+from ridge.studies.content.state import AnswerState, ColumnState, FitState, PictureState, ScaleMark, StudyState
 from ridge.studies.content.uncertainties import PARTED, last_digit, read_uncertainty
 
 _NUMBER = re.compile(r"[-+\u2212]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][-+]?\d+)?")
@@ -58,6 +58,7 @@ class ConvertColumn(Change):
                 answers=tuple(_answer(one, column.role, times) for one in state.answers),
                 fits=tuple(_fit(one, times) for one in state.fits) if column.role == "x" else state.fits,
                 plot=_plot(state.plot, column.role, times),
+                picture=_picture(state.picture, column.role, times),
             )
         return Outcome(made, PutTable.of(state, whole=True), f"convert {called(column)} to {self.unit}")
 
@@ -228,6 +229,43 @@ def _fit(fit: FitState, times: Fraction) -> FitState:
         return fit
     low, high = (float(Fraction(end) * times) for end in fit.x_range)
     return replace(fit, x_range=(low, high))
+
+
+def _picture(picture: PictureState | None, role: str, times: Fraction) -> PictureState | None:
+    """The same picture under the same readings: its place, and the values of its marks. A known length holds for both axes, and no longer
+    when one has another unit; what it said is in the place."""
+    if picture is None:
+        return None
+    place, factor = picture.place, float(times)
+    if role == "x":
+        place = (
+            replace(place, x=place.x + log10(factor))
+            if picture.log_x
+            else replace(place, x=place.x * factor, width=place.width * factor)
+        )
+    else:
+        place = (
+            replace(place, y=place.y + log10(factor))
+            if picture.log_y
+            else replace(place, y=place.y * factor, height=place.height * factor)
+        )
+    scale = picture.scale
+    if scale is not None:
+        converted = _Converter(times)
+
+        def marks(held: tuple[ScaleMark, ScaleMark]) -> tuple[ScaleMark, ScaleMark]:
+            first, second = held
+            return replace(first, value=converted(first.value)), replace(second, value=converted(second.value))
+
+        if scale.y_marks is None:
+            scale = None
+        else:
+            scale = (
+                replace(scale, x_marks=marks(scale.x_marks))
+                if role == "x"
+                else replace(scale, y_marks=marks(scale.y_marks))
+            )
+    return replace(picture, place=place, scale=scale)
 
 
 def _plot(plot: Mapping[str, Any], role: str, times: Fraction) -> dict[str, Any]:

@@ -15,7 +15,7 @@ from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.cells import Row, refuse_calculated, refuse_too_many_rows
 from ridge.studies.content.fields import Name, Role, Symbol, Unit
-from ridge.studies.content.state import AnswerState, ColumnState, FitState, StudyState, new_key
+from ridge.studies.content.state import AnswerState, ColumnState, FitState, PictureState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
 
 
@@ -247,7 +247,7 @@ def _labels(columns: list[ColumnState]) -> list[str]:
 
 
 class PutTable(Change):
-    """The whole table as it was; and the fits, answers and plot where numbers in its units were changed with it."""
+    """The whole table as it was; and the fits, answers, plot and picture where numbers in its units were changed with it."""
 
     kind: Literal["put_table"] = "put_table"
     columns: Annotated[list[ColumnState], Field(min_length=2, max_length=LIMITS["columns"])]
@@ -256,11 +256,19 @@ class PutTable(Change):
     fits: Annotated[list[FitState], Field(max_length=LIMITS["fits"])] | None = None
     answers: list[AnswerState] | None = None
     plot: dict[str, Any] | None = None
+    picture: PictureState | None = None
 
     @classmethod
     def of(cls, state: StudyState, *, whole: bool = False) -> PutTable:
         """What puts the table back as it is now; ``whole``: what holds numbers in its units as well."""
-        rest = {"fits": list(state.fits), "answers": list(state.answers), "plot": dict(state.plot)} if whole else {}
+        rest: dict[str, Any] = {}
+        if whole:
+            rest = {
+                "fits": list(state.fits),
+                "answers": list(state.answers),
+                "plot": dict(state.plot),
+                "picture": state.picture,
+            }
         return cls.like(
             columns=list(state.columns),
             aside=sorted(state.aside.items()),
@@ -282,5 +290,7 @@ class PutTable(Change):
         whole = False
         if self.fits is not None and self.answers is not None and self.plot is not None:
             whole = True
-            changed = replace(changed, fits=tuple(self.fits), answers=tuple(self.answers), plot=self.plot)
+            changed = replace(
+                changed, fits=tuple(self.fits), answers=tuple(self.answers), plot=self.plot, picture=self.picture
+            )
         return Outcome(changed, PutTable.of(state, whole=whole), "put the table back")

@@ -6,7 +6,7 @@ from django.core.management.base import BaseCommand
 
 from ridge.accounts.guests import DEMO_USER
 from ridge.accounts.models import User
-from ridge.studies.content.samples import SAMPLES
+from ridge.studies.content.samples import SAMPLES, picture_in
 from ridge.studies.content.store import create_study
 
 
@@ -20,7 +20,8 @@ class Command(BaseCommand):
         user.set_unusable_password()
         user.save()
         for sample in reversed(SAMPLES):
-            create_study(user, sample.build(sample))
+            state = sample.build(sample)
+            create_study(user, state, picture=picture_in(state))
         self.stdout.write(
             f"Loaded {len(SAMPLES)} studies of the Sallow Quay field week. All their numbers are invented."
         )

@@ -50,10 +50,15 @@ PARTS: dict[str, Part] = {
 
 
 def report_of(
-    state: StudyState, analysis: AnalysisOut, picture: Literal["svg", "png"] = "svg", sign: Sign = "point"
+    state: StudyState,
+    analysis: AnalysisOut,
+    picture: Literal["svg", "png"] = "svg",
+    sign: Sign = "point",
+    underlay: bytes | None = None,
 ) -> Report:
-    """The report with the parts that are shown, its figures drawn as ``picture``, figures and tables numbered."""
-    source = Source(state, analysis, picture, sign)
+    """The report with the parts that are shown, its figures drawn as ``picture``, figures and tables numbered. ``underlay``: the bytes of
+    the picture under the plot."""
+    source = Source(state, analysis, picture, sign, underlay)
     typed = typed_in(state)
 
     def said(part: ReportPart, block: Block) -> Block:

@@ -19,6 +19,7 @@ from ridge.studies.out.comma_in_files import figure_in_comma
 from ridge.studies.out.figure import figure_content
 from ridge.studies.out.report.source import Source, name
 from ridge.studies.words.fit_schemas import ComputedFit, DrawnFit
+from ridge.studies.words.picture_words import credit_line
 
 WIDTH = 170.0  # mm: that of the text
 RESOLUTION = 220
@@ -45,7 +46,8 @@ _Said = Callable[[Source, FigureContent], str]
 
 def _drawn(source: Source, only: Only, caption: _Said, alternative: _Said) -> Iterator[Block]:
     aspect = ALONE if only else ASPECT
-    content = replace(figure_content(source.state, source.analysis, aspect=aspect), title="")
+    underlay = source.underlay if not only else None
+    content = replace(figure_content(source.state, source.analysis, aspect=aspect, picture=underlay), title="")
     content = figure_in_comma(content) if source.sign == "comma" else content
     try:
         image = draw(content, source.picture, WIDTH, RESOLUTION, only=only)
@@ -63,7 +65,8 @@ def _caption(source: Source, content: FigureContent) -> str:
     else:
         curves = [f"{fit.letter}, {name(fit)}" for fit in source.drawn]
         with_curves = f", with curves {join(curves)}" if curves else ""
-    return f"{capital(against)}{with_curves}. {' '.join(_meanings(source, content))}".strip()
+    below = [credit_line(source.state.picture)] if content.picture and source.state.picture else []
+    return f"{capital(against)}{with_curves}. {' '.join([*_meanings(source, content), *below])}".strip()
 
 
 def _meanings(source: Source, content: FigureContent) -> Iterator[str]:
@@ -113,6 +116,9 @@ def _in_words(source: Source, content: FigureContent) -> str:
         said.append(f"Curve {fit.letter}, {name(fit)}{equation}, {_course(fit)}.")
     if content.residuals is not None:
         said.append(_residuals_in_words(source, content))
+    if content.picture and source.state.picture:
+        described = source.state.picture.description.strip().rstrip(".")
+        said.append(f"Behind it a picture{f': {described}' if described else ', which is not described'}.")
     return " ".join(said)
 
 

@@ -22,12 +22,13 @@ from ridge.studies.words.schemas import AnalysisOut
 @dataclass(frozen=True)
 class Source:
     """A study, what was computed from it, and whether its figures are to be drawings or pictures; the sign at
-    the ticks of these."""
+    the ticks of these, and the bytes of the picture that lies under them."""
 
     state: StudyState
     analysis: AnalysisOut
     picture: Literal["svg", "png"] = "svg"
     sign: Sign = "point"
+    underlay: bytes | None = None
 
     @cached_property
     def table(self) -> Table:
