@@ -52,8 +52,11 @@ class Followed(Sequence[Point]):
         return ((float(x), float(y)) for x, y in self.points)
 
 
-def follow_line(picture: Picture, start: Point, stop: Point | None = None, count: int = 50) -> Followed:
-    """Follow what lies at ``start`` both ways, or towards ``stop``, and lay ``count`` places on its middle.
+def follow_line(
+    picture: Picture, start: Point, stop: Point | None = None, count: int = 50, near: float = _NEAR
+) -> Followed:
+    """Follow what lies at ``start`` both ways, or towards ``stop``, and lay ``count`` places on its middle. ``near``: pixels by which the
+    line may lie beside the start.
 
     Raises OutsideSense for a start outside the picture, for a number of places that is too small or too large, and where there is
     nothing to be followed.
@@ -71,8 +74,8 @@ def follow_line(picture: Picture, start: Point, stop: Point | None = None, count
     for name, point in (("start", start), ("stop", stop)):
         if point is not None and not (0 <= point[0] < picture.width and 0 <= point[1] < picture.height):
             raise OutsideSense(name, "lies outside the picture.")
-    sight = _look(picture, start)
-    first = sight.settled(np.array(start, dtype=np.float64), sight.direction)
+    sight = _look(picture, start, near)
+    first = sight.settled(sight.start, sight.direction)
     if first is None:
         raise OutsideSense("start", "lies on nothing that can be followed: press on the line itself.")
     ways = [_walk(sight, first, sign * sight.direction, stop) for sign in (1.0, -1.0)]
@@ -96,13 +99,14 @@ def _evenly(places: Array, count: int) -> Array:
 
 @dataclass(frozen=True)
 class _Sight:
-    """What is followed: a line of a ``colour``, or the border between that colour and ``other``. ``reach``: pixels to either side that are
-    looked at."""
+    """What is followed: a line of a ``colour``, or the border between that colour and ``other``, from beside a ``start``. ``reach``: pixels
+    to either side that are looked at."""
 
     pixels: npt.NDArray[np.uint8]
     kind: Literal["line", "border"]
     colour: Array
     other: Array
+    start: Array
     direction: Array
     reach: float
 
@@ -177,7 +181,7 @@ def _passage(shares: Array, across: Array) -> float | None:
     return float(places[nearest])
 
 
-def _look(picture: Picture, start: Point) -> _Sight:
+def _look(picture: Picture, start: Point, reach: float) -> _Sight:
     """What lies at a place."""
     pixels = picture.rgb
     column, row = round(start[0]), round(start[1])
@@ -185,7 +189,7 @@ def _look(picture: Picture, start: Point) -> _Sight:
     columns = slice(max(0, column - _WINDOW), column + _WINDOW + 1)
     window = pixels[rows, columns].astype(np.float64)
     y, x = np.mgrid[rows.start : rows.start + window.shape[0], columns.start : columns.start + window.shape[1]]
-    near = np.hypot(x - start[0], y - start[1]) <= _NEAR
+    near = np.hypot(x - start[0], y - start[1]) <= reach
     around = np.median(window.reshape(-1, 3), axis=0)
     contrast = np.linalg.norm(window - around, axis=2)
     strongest = float(np.where(near, contrast, 0.0).max())
@@ -196,11 +200,16 @@ def _look(picture: Picture, start: Point) -> _Sight:
             raise OutsideSense("start", "lies on nothing that stands out from what is around it.")
     share = float((contrast > strongest / 2).mean())
     if share > 0.3 or float(np.where(near, contrast, 0.0).max()) < LEAST_CONTRAST:
-        return _border(pixels, window, contrast > strongest / 2, x, y, around)
+        return _border(pixels, start, window, contrast > strongest / 2, x, y, around)
     peak = near & (contrast > 0.7 * strongest)
     colour = window[peak].mean(axis=0)
     like = np.clip(1 - np.linalg.norm(window - colour, axis=2) / strongest, 0.0, 1.0)
-    return _Sight(pixels, "line", colour, around, _along(like, x, y, start), float(_WINDOW) / 2)
+    # The line may lie beside what was pressed: it is followed from its nearest pixel on.
+    nearest = np.unravel_index(np.argmin(np.where(peak, np.hypot(x - start[0], y - start[1]), np.inf)), peak.shape)
+    at = np.array(
+        start if peak[row - rows.start, column - columns.start] else (x[nearest], y[nearest]), dtype=np.float64
+    )
+    return _Sight(pixels, "line", colour, around, at, _along(like, x, y, (at[0], at[1])), float(_WINDOW) / 2)
 
 
 def _along(weights: Array, x: Array, y: Array, start: Point) -> Array:
@@ -218,7 +227,13 @@ def _along(weights: Array, x: Array, y: Array, start: Point) -> Array:
 
 
 def _border(
-    pixels: npt.NDArray[np.uint8], window: Array, other_side: npt.NDArray[np.bool_], x: Array, y: Array, around: Array
+    pixels: npt.NDArray[np.uint8],
+    start: Point,
+    window: Array,
+    other_side: npt.NDArray[np.bool_],
+    x: Array,
+    y: Array,
+    around: Array,
 ) -> _Sight:
     colour = np.median(window[other_side], axis=0) if other_side.any() else around
     rest = np.median(window[~other_side], axis=0)
@@ -227,7 +242,8 @@ def _border(
     # From the one side to the other, and the border square to that.
     across = np.array([x[other_side].mean() - x[~other_side].mean(), y[other_side].mean() - y[~other_side].mean()])
     length = float(np.hypot(*across)) or 1.0
-    return _Sight(pixels, "border", colour, rest, _normal(across / length), float(_WINDOW) / 2)
+    at = np.array(start, dtype=np.float64)
+    return _Sight(pixels, "border", colour, rest, at, _normal(across / length), float(_WINDOW) / 2)
 
 
 @dataclass(frozen=True)

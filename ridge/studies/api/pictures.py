@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 import numpy as np
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Router, Schema, UploadedFile
+from ninja import Body, File, Router, Schema, UploadedFile
 from pydantic import Field, FiniteFloat
 
 from ridge.core.errors import OutsideSense
@@ -19,9 +19,9 @@ from ridge.studies.api.admission import own_study
 from ridge.studies.content.changes import ChangeRefused
 from ridge.studies.content.changes.picturing import FINER, read_laid, written
 from ridge.studies.content.kept_pictures import as_written, keep, kept
-from ridge.studies.content.state import StudyState
+from ridge.studies.content.state import MeasuredOnPicture, StudyState
 from ridge.studies.content.store import read_state
-from ridge.studies.words.picture_words import FollowedOut, followed_out
+from ridge.studies.words.picture_words import FollowedOut, MeasuredOut, followed_out, measured
 from ridge.studies.words.schemas import Message
 
 router = Router(tags=["pictures"])
@@ -39,11 +39,13 @@ class OpenedOut(Schema):
 
 
 class LineIn(Schema):
-    """Where a line was pressed on, and where it ends if that was said, in pixels; ``count`` of picks along it."""
+    """Where a line was pressed on, and where it ends if that was said, in pixels; ``count`` of picks along it; by how many pixels the press
+    may lie beside it."""
 
     start: Annotated[list[FiniteFloat], Field(min_length=2, max_length=2)]
     stop: Annotated[list[FiniteFloat], Field(min_length=2, max_length=2)] | None = None
     count: Annotated[int, Field(ge=FEWEST, le=MOST)] = 40
+    near: Annotated[float, Field(gt=0, le=12)] = 4
 
 
 @router.post("/studies/{study_id}/pictures", response={201: OpenedOut, 400: Message, 404: Message})
@@ -89,13 +91,22 @@ def follow(request: HttpRequest, study_id: uuid.UUID, body: LineIn) -> Any:
     try:
         read_laid(state.picture, state)
         stop = (body.stop[0], body.stop[1]) if body.stop else None
-        line = follow_line(open_picture(found.data), (body.start[0], body.start[1]), stop, body.count)
+        line = follow_line(open_picture(found.data), (body.start[0], body.start[1]), stop, body.count, body.near)
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     except OutsideSense as problem:
         where = {"start": "This place", "stop": "The second place"}.get(problem.name, capital(problem.name))
         return 400, Message(message=f"{where} {problem.reason}")
     return followed_out(line, _cells(state, line.points))
+
+
+@router.post("/studies/{study_id}/measured", response={200: MeasuredOut, 400: Message, 404: Message})
+def measure(request: HttpRequest, study_id: uuid.UUID, body: Body[MeasuredOnPicture]) -> Any:
+    """A length between two places of the picture, or an angle at the second of three. Stores nothing."""
+    try:
+        return measured(read_state(own_study(request)), body)
+    except ChangeRefused as refused:
+        return 400, Message(message=str(refused))
 
 
 def _cells(state: StudyState, pixels: np.ndarray) -> list[list[str]]:

@@ -89,5 +89,10 @@ Above = Annotated[FiniteFloat, Field(gt=0)]
 Shine = Annotated[float, Field(ge=0.05, le=1)]
 """How much of a picture is seen: 1 for all of it."""
 PickError = Annotated[float, Field(ge=0, le=100)]
+PicturePoint = Annotated[
+    tuple[Number, Number],
+    WithJsonSchema({"type": "array", "items": {"type": "number"}, "minItems": 2, "maxItems": 2}),
+]
+"""(px, py) from the upper left corner."""
 Credit = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
 Description = Annotated[str, StringConstraints(max_length=1000, strip_whitespace=True)]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from math import log10
 
 import numpy as np
 
@@ -100,7 +99,7 @@ def _column(state: StudyState, role: str) -> ColumnState:
     return column
 
 
-def _values(axis: str, marks: tuple[ScaleMark, ScaleMark], column: ColumnState) -> tuple[list[float], str]:
+def _values(axis: str, marks: tuple[ScaleMark, ...], column: ColumnState) -> tuple[list[float], str]:
     """The numbers of two marks, and for dates what they count from. Raises NotANumber."""
     texts = [mark.value.strip() for mark in marks]
     if not all(texts):
@@ -120,8 +119,3 @@ def _values(axis: str, marks: tuple[ScaleMark, ScaleMark], column: ColumnState) 
             seconds / length for seconds in times.seconds if seconds is not None
         ], f"{texts[0]}, in {unit or times.fitting_unit}"
     return [number for number in found if number is not None], ""
-
-
-def even(value: float, log: bool) -> float:
-    """A number as it lies along its axis."""
-    return log10(value) if log else value

@@ -191,19 +191,22 @@ class ScaleMark:
     value: fields.TypedNumber = ""
 
 
+TwoMarks = Annotated[tuple[ScaleMark, ...], Field(min_length=2, max_length=2)]
+
+
 @description(frozen=True, config=STRICT)
 class PictureScale:
     """Two marks on each axis; or, without any for y, the two ends of a known length, the value of the second."""
 
-    x_marks: tuple[ScaleMark, ScaleMark]
-    y_marks: tuple[ScaleMark, ScaleMark] | None = None
+    x_marks: TwoMarks
+    y_marks: TwoMarks | None = None
 
 
 @description(frozen=True, config=STRICT)
 class MeasuredOnPicture:
     """A length between two places of a picture, or an angle at the second of three, each (px, py); and what it is called."""
 
-    points: Annotated[tuple[tuple[fields.Number, fields.Number], ...], Field(min_length=2, max_length=3)]
+    points: Annotated[tuple[fields.PicturePoint, ...], Field(min_length=2, max_length=3)]
     name: fields.AnswerName = ""
 
 

@@ -10,7 +10,7 @@ from pydantic import BaseModel as Schema
 
 from ridge.core.errors import OutsideSense
 from ridge.core.numerals import count_word, significant
-from ridge.core.wording.naming import Naming, with_unit
+from ridge.core.wording.naming import with_unit
 from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.pictures import Followed, angle, count_bends, length
 from ridge.studies.content.changes.picturing import ChangeRefused, read_laid
@@ -19,15 +19,18 @@ from ridge.studies.content.readings import Status, Table, read_table
 from ridge.studies.content.state import MeasuredOnPicture, PictureState, StudyState
 
 NO_CREDIT = "no credit is given"
+DIGITS = 8
+"""Significant digits of a length that is typed on."""
 
 
 class MeasuredOut(Schema):
-    """A length or an angle: ``text`` with its standard uncertainty, or why there is none; ``value``: a length as it is typed in a column,
-    empty for anything else."""
+    """A length or an angle: ``text`` with its standard uncertainty, or why there is none. Of a length, ``asked``: as an x is asked at, and
+    ``typed``: as it is typed for y; empty for anything else."""
 
     text: str
-    problem: str
-    value: str
+    problem: str = ""
+    asked: str = ""
+    typed: str = ""
 
 
 class PictureOut(Schema):
@@ -69,6 +72,13 @@ def picture_of(state: StudyState) -> PictureOut | None:
     return _out(picture, found, "", table, state)
 
 
+def measured(state: StudyState, points: MeasuredOnPicture) -> MeasuredOut:
+    """A length or an angle that is not kept. Raises ChangeRefused where there is no picture, or its marks are wrong."""
+    if state.picture is None:
+        raise ChangeRefused("There is no picture.")
+    return _measured(points, read_laid(state.picture, state), state.picture, state)
+
+
 def _out(picture: PictureState, found: Laid | None, problem: str, table: Table, state: StudyState) -> PictureOut:
     errors = ["" if found is None else _error(found, axis, picture.pick_error) for axis in (0, 1)]
     return PictureOut(
@@ -76,7 +86,7 @@ def _out(picture: PictureState, found: Laid | None, problem: str, table: Table, 
         remark="" if found is None else found.remark, since=["", ""] if found is None else list(found.since),
         x_error=errors[0], y_error=errors[1], advice="" if found is None else _advice(found, table, state, picture.pick_error),
         credit_line=credit_line(picture),
-        measured=[_measured(one, found, picture, table.naming) for one in picture.measured],
+        measured=[_measured(one, found, picture, state) for one in picture.measured],
     )  # fmt: skip
 
 
@@ -114,12 +124,13 @@ def _advice(found: Laid, table: Table, state: StudyState, pixels: float) -> str:
     values = np.column_stack([table.readings.x[used] / 10.0**x.exponent, table.readings.y[used] / 10.0**y.exponent])
     bends = count_bends(found.to_pixels(values), 2 * max(pixels, 1.0))
     said = f"{count_word(bends.count, capital=True) if bends.count else 'No'} bend{'' if bends.count == 1 else 's'}"
-    return f"{said} in {count} readings: a polynomial needs degree {bends.degree} at least, and {bends.points} points; more show how well it fits."
+    needs = f"a polynomial needs degree {bends.degree} and {count_word(bends.points)} points at least"
+    return f"{said}: {needs}; more points show how well it fits."
 
 
 @dataclass(frozen=True)
 class _Units:
-    """Of both axes, with the power of ten of their columns left to the table."""
+    """Of both axes."""
 
     x: str
     y: str
@@ -129,13 +140,14 @@ class _Units:
         return self.x == self.y
 
 
-def _measured(one: MeasuredOnPicture, found: Laid | None, picture: PictureState, naming: Naming) -> MeasuredOut:
+def _measured(one: MeasuredOnPicture, found: Laid | None, picture: PictureState, state: StudyState) -> MeasuredOut:
     if found is None:
-        return MeasuredOut(text="", problem="The marks of the picture are to be mended first.", value="")
+        return MeasuredOut(text="", problem="The marks of the picture are to be mended first.")
     if any(found.log):
-        return MeasuredOut(text="", problem="On a logarithmic axis there are no lengths and angles.", value="")
-    values = found.to_values(one.points)
-    steps = np.array(found.steps) * picture.pick_error
+        return MeasuredOut(text="", problem="On a logarithmic axis there are no lengths and angles.")
+    naming = read_table(state).naming
+    powers = np.array([10.0**column.exponent if (column := state.column(role)) else 1.0 for role in ("x", "y")])
+    values, steps = found.to_values(one.points) * powers, np.array(found.steps) * powers * picture.pick_error
     units = _Units(naming.x_unit, naming.y_unit)
     if len(one.points) == 3:
         return _angle(values, units)
@@ -143,25 +155,29 @@ def _measured(one: MeasuredOnPicture, found: Laid | None, picture: PictureState,
         across, up = (values[1] - values[0]).tolist()
         parts = [
             f"Δ{letter} = {with_unit(round_with_uncertainty(value, sqrt(2) * step).text, unit)}"
-            for letter, value, step, unit in ((naming.x, across, steps[0], units.x), (naming.y, up, steps[1], units.y))
+            for letter, value, step, unit in (
+                (naming.x, across, steps[0], units.x),
+                (naming.y, up, steps[1], units.y),
+            )
         ]
-        return MeasuredOut(text=", ".join(parts), problem="", value="")
+        return MeasuredOut(text=", ".join(parts))
     size = length(values)
     # Both ends may be off by a pick, each along the line: JCGM 100:2008, 5.1.2.
     way = (values[1] - values[0]) / (size or 1.0)
     error = sqrt(2) * hypot(*(way * steps))
-    rounded = round_with_uncertainty(size, error)
-    return MeasuredOut(text=with_unit(rounded.text, units.x), problem="", value=significant(size, 12, strip=True).plain)
+    asked, typed = (significant(number, DIGITS, strip=True).plain for number in (size, size / powers[1]))
+    text = with_unit(round_with_uncertainty(size, error).text, units.x)
+    return MeasuredOut(text=text, asked=asked, typed=typed)
 
 
 def _angle(values: np.ndarray, units: _Units) -> MeasuredOut:
     if not units.same:
-        return MeasuredOut(text="", problem="An angle needs the same unit on both axes.", value="")
+        return MeasuredOut(text="", problem="An angle needs the same unit on both axes.")
     try:
         size = angle(values)
     except OutsideSense:
-        return MeasuredOut(text="", problem="Two of its places are one.", value="")
-    return MeasuredOut(text=f"{significant(size, 4, strip=True).text}°", problem="", value="")
+        return MeasuredOut(text="", problem="Two of its places are one.")
+    return MeasuredOut(text=f"{significant(size, 4, strip=True).text}°", problem="")
 
 
 def followed_out(line: Followed, cells: list[list[str]]) -> FollowedOut:

@@ -371,6 +371,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow
+         * @description Places along the line that was pressed on. Stores nothing.
+         */
+        post: operations["ridge_studies_api_pictures_follow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure
+         * @description A length between two places of the picture, or an angle at the second of three. Stores nothing.
+         */
+        post: operations["ridge_studies_api_pictures_measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/moving": {
         parameters: {
             query?: never;
@@ -403,6 +443,47 @@ export interface paths {
          * @description Where one more reading narrows a result most, or tells two models apart.
          */
         get: operations["ridge_studies_api_fits_where_to_measure_next"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open File
+         * @description Take a picture from its file: decoded, turned as it was taken, and written anew without anything but its pixels. The study is
+         *     changed only by ``put_picture``.
+         */
+        post: operations["ridge_studies_api_pictures_open_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/pictures/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At
+         * @description The picture itself, for its owner alone.
+         */
+        get: operations["ridge_studies_api_pictures_look_at"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1405,7 +1486,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["PutPicture"] | components["schemas"]["ScalePicture"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
             /**
              * Request Key
              * @default
@@ -1939,7 +2020,7 @@ export interface components {
         /**
          * FigureIn
          * @description What the plot shows (left out, all readings), how wide the figure is to be in mm, its height over its width, and whether
-         *     in grey.
+         *     in grey. ``picture``: the one under the plot as it is shown there, "without" it, or it "alone" with the readings and marks on it.
          */
         FigureIn: {
             /**
@@ -1952,6 +2033,12 @@ export interface components {
              * @default false
              */
             grey?: boolean;
+            /**
+             * Picture
+             * @default shown
+             * @enum {string}
+             */
+            picture?: "shown" | "without" | "alone";
             /**
              * Resolution
              * @default 300
@@ -2305,6 +2392,20 @@ export interface components {
             x: string;
             /** Y */
             y: string;
+        };
+        /**
+         * FollowedOut
+         * @description A line that was followed: places in pixels, their cells for x and y, and why it ends where it does.
+         */
+        FollowedOut: {
+            /** Cells */
+            cells: string[][];
+            /** Ends */
+            ends: string[];
+            /** Kind */
+            kind: string;
+            /** Pixels */
+            pixels: number[][];
         };
         /**
          * FormulaIn
@@ -2991,6 +3092,27 @@ export interface components {
             /** Letter */
             letter: string;
         };
+        /**
+         * LineIn
+         * @description Where a line was pressed on, and where it ends if that was said, in pixels; ``count`` of picks along it; by how many pixels the press
+         *     may lie beside it.
+         */
+        LineIn: {
+            /**
+             * Count
+             * @default 40
+             */
+            count?: number;
+            /**
+             * Near
+             * @default 4
+             */
+            near?: number;
+            /** Start */
+            start: number[];
+            /** Stop */
+            stop?: number[] | null;
+        };
         /** LineOut */
         LineOut: {
             /** Latex */
@@ -3042,6 +3164,43 @@ export interface components {
             kind: "mark_rows";
             /** Marks */
             marks: components["schemas"]["Mark"][];
+        };
+        /**
+         * MeasuredOnPicture
+         * @description A length between two places of a picture, or an angle at the second of three, each (px, py); and what it is called.
+         */
+        MeasuredOnPicture: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Points */
+            points: number[][];
+        };
+        /**
+         * MeasuredOut
+         * @description A length or an angle: ``text`` with its standard uncertainty, or why there is none. Of a length, ``asked``: as an x is asked at, and
+         *     ``typed``: as it is typed for y; empty for anything else.
+         */
+        MeasuredOut: {
+            /**
+             * Asked
+             * @default
+             */
+            asked?: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem?: string;
+            /** Text */
+            text: string;
+            /**
+             * Typed
+             * @default
+             */
+            typed?: string;
         };
         /**
          * Message
@@ -3153,7 +3312,7 @@ export interface components {
          */
         MovingIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["PutPicture"] | components["schemas"]["ScalePicture"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
             /** High */
             high: number;
             /** Low */
@@ -3369,6 +3528,25 @@ export interface components {
             tried: boolean;
         };
         /**
+         * OpenedOut
+         * @description A picture that can be laid under the plot; ``remark``: what was left out of the file.
+         */
+        OpenedOut: {
+            /** Digest */
+            digest: string;
+            /** Height */
+            height: number;
+            /**
+             * Media Type
+             * @enum {string}
+             */
+            media_type: "image/png" | "image/jpeg" | "image/webp";
+            /** Remark */
+            remark: string;
+            /** Width */
+            width: number;
+        };
+        /**
          * OptionOut
          * @description An answer to a question and what it chooses.
          */
@@ -3531,6 +3709,134 @@ export interface components {
             /** X */
             x: number[];
         };
+        /**
+         * PictureOut
+         * @description ``laid``: everything that is kept of the picture. ``matrix``: from its pixels to the axes of the plot, of a logarithmic axis to decimal
+         *     logarithms, null with a ``problem``. ``x_error``, ``y_error``: uncertainty of a pick as it is typed for a column. ``advice``: what the
+         *     picks show. ``since``: what an axis of dates counts from.
+         */
+        PictureOut: {
+            /** Advice */
+            advice: string;
+            /** Credit Line */
+            credit_line: string;
+            laid: components["schemas"]["PictureState"];
+            /** Matrix */
+            matrix: number[] | null;
+            /** Measured */
+            measured: components["schemas"]["MeasuredOut"][];
+            /** Problem */
+            problem: string;
+            /** Remark */
+            remark: string;
+            /** Since */
+            since: string[];
+            /** X Error */
+            x_error: string;
+            /** Y Error */
+            y_error: string;
+        };
+        /**
+         * PicturePlace
+         * @description Where the middle of a picture lies under the plot, how large it is there before it is turned, and by how many degrees against the
+         *     clock; in the numbers of the table, of a logarithmic axis in their decimal logarithms.
+         */
+        PicturePlace: {
+            /** Height */
+            height: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn?: number;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * PictureScale
+         * @description Two marks on each axis; or, without any for y, the two ends of a known length, the value of the second.
+         */
+        PictureScale: {
+            /** X Marks */
+            x_marks: components["schemas"]["ScaleMark"][];
+            /** Y Marks */
+            y_marks?: components["schemas"]["ScaleMark"][] | null;
+        };
+        /**
+         * PictureState
+         * @description A picture that lies under the plot; its bytes are kept apart, under ``digest``. ``scale`` tells what its pixels mean, and where it lies
+         *     then; without one, and with a known length, it lies at ``place``. ``log_x``, ``log_y``: whether it lies on logarithmic axes. ``shine``:
+         *     how much of it is seen. ``locked``: nothing moves it. ``pick_error``: by how many pixels a pick may be off.
+         */
+        PictureState: {
+            /**
+             * Credit
+             * @default
+             */
+            credit?: string;
+            /**
+             * Description
+             * @default
+             */
+            description?: string;
+            /** Digest */
+            digest: string;
+            /** Height */
+            height: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden?: boolean;
+            /**
+             * Licence
+             * @default
+             */
+            licence?: string;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Log X
+             * @default false
+             */
+            log_x?: boolean;
+            /**
+             * Log Y
+             * @default false
+             */
+            log_y?: boolean;
+            /**
+             * Measured
+             * @default []
+             */
+            measured?: components["schemas"]["MeasuredOnPicture"][];
+            /**
+             * Media Type
+             * @enum {string}
+             */
+            media_type: "image/png" | "image/jpeg" | "image/webp";
+            /**
+             * Pick Error
+             * @default 1
+             */
+            pick_error?: number;
+            place: components["schemas"]["PicturePlace"];
+            scale?: components["schemas"]["PictureScale"] | null;
+            /**
+             * Shine
+             * @default 0.75
+             */
+            shine?: number;
+            /** Width */
+            width: number;
+        };
         /** PieceOut */
         PieceOut: {
             /** Latex */
@@ -3691,8 +3997,20 @@ export interface components {
             order: number[];
         };
         /**
+         * PutPicture
+         * @description The picture with all its settings; null takes it away.
+         */
+        PutPicture: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_picture";
+            picture?: components["schemas"]["PictureState"] | null;
+        };
+        /**
          * PutTable
-         * @description The whole table as it was; and the fits, answers and plot where numbers in its units were changed with it.
+         * @description The whole table as it was; and the fits, answers, plot and picture where numbers in its units were changed with it.
          */
         PutTable: {
             /** Answers */
@@ -3716,6 +4034,7 @@ export interface components {
              * @enum {string}
              */
             kind: "put_table";
+            picture?: components["schemas"]["PictureState"] | null;
             /** Plot */
             plot?: {
                 [key: string]: unknown;
@@ -4167,6 +4486,49 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * ScaleMark
+         * @description A place in a picture, in pixels from its upper left corner, and its value as typed.
+         */
+        ScaleMark: {
+            /** Px */
+            px: number;
+            /** Py */
+            py: number;
+            /**
+             * Value
+             * @default
+             */
+            value?: string;
+        };
+        /**
+         * ScalePicture
+         * @description What the pixels of the picture mean: two marks on each axis, a known length, or nothing; the axes are drawn as the marks want it.
+         *     ``follow``: readings stay where they are on the picture, and get new values.
+         */
+        ScalePicture: {
+            /**
+             * Follow
+             * @default true
+             */
+            follow?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scale_picture";
+            /**
+             * Log X
+             * @default false
+             */
+            log_x?: boolean;
+            /**
+             * Log Y
+             * @default false
+             */
+            log_y?: boolean;
+            scale?: components["schemas"]["PictureScale"] | null;
+        };
         /** SeparatorOut */
         SeparatorOut: {
             /**
@@ -4546,6 +4908,7 @@ export interface components {
             };
             /** Level */
             level: number;
+            picture: components["schemas"]["PictureOut"] | null;
             plot: components["schemas"]["PlotSettings"];
             /** Question */
             question: string;
@@ -5459,6 +5822,7 @@ export interface operations {
                 resolution?: number;
                 aspect?: number;
                 grey?: boolean;
+                picture?: "shown" | "without" | "alone";
             };
             header?: never;
             path: {
@@ -5643,6 +6007,94 @@ export interface operations {
             };
         };
     };
+    ridge_studies_api_pictures_follow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_pictures_measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuredOnPicture"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
     ridge_studies_api_studies_while_moving: {
         parameters: {
             query?: never;
@@ -5712,6 +6164,79 @@ export interface operations {
                     "application/json": components["schemas"]["NextPlaceOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_pictures_open_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_pictures_look_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {

@@ -24,6 +24,8 @@ const GROUPS: { title: string; keys: [string, string][] }[] = [
         "Tab",
         "to the labels of the curves, the squares of one set by hand and the asked value: arrows move them, with Shift by ten; Delete resets a label",
       ],
+      ["P", "show or hide the picture under the plot"],
+      ["Arrows, Enter", "with a tool that picks, point by pixels and pick; with Shift by ten"],
       ["Escape", "back to “Pan and select”"],
       ["0", "back to all readings"],
     ],

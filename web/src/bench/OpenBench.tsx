@@ -5,6 +5,7 @@ import type { Study } from "../api/client";
 import { AskLine } from "../ask/AskLine";
 import { LensTabs } from "../lenses/LensTabs";
 import { Page } from "../page/Page";
+import { openPicture } from "../picture/openPicture";
 import { Plot } from "../plot/Plot";
 import { takeFile } from "../readings/files";
 import { Readings } from "../readings/Readings";
@@ -54,11 +55,12 @@ export function OpenBench({ study: first }: { study: Study }) {
   const queue = useMemo(() => new GestureQueue(first), [first]);
   const { study, saving } = useSyncExternalStore(queue.subscribe, queue.read);
   const incoming = useView((view) => view.incoming);
-  const dropping = useDrop(useCallback((file: File) => void takeFile(file, take), []));
+  const lay = useCallback((file: File) => openPicture(queue, file), [queue]);
+  const dropping = useDrop(useCallback((file: File) => void takeFile(file, take, lay), [lay]));
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
   useBenchKeys(queue, showKeys);
-  usePasteAnywhere(take);
+  usePasteAnywhere(take, lay);
   const begun = useRef(first.row_count > 0);
   useEffect(() => {
     // A new study opens where one can type; where two parts have room, another beside the lens.

@@ -27,6 +27,10 @@ export function useBenchKeys(queue: GestureQueue | null, onHelp: () => void) {
       } else if (!ctrl && !cell && event.key === "?") {
         event.preventDefault();
         onHelp();
+      } else if (!ctrl && !event.altKey && !cell && key === "p" && study.picture) {
+        event.preventDefault();
+        const { laid } = study.picture;
+        queue.change({ kind: "put_picture", picture: { ...laid, hidden: !laid.hidden } });
       } else if (event.altKey && !ctrl && /^Digit[1-6]$/.test(event.code)) {
         event.preventDefault();
         setView({ lens: keysOf(LENSES)[Number(event.code.slice(5)) - 1]!, panel: "plot", caught: null });

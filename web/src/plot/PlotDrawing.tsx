@@ -4,6 +4,9 @@ import { computed, isDrawn } from "../fits/kinds";
 import { useAnalysis, useStudy } from "../study/context";
 import { isDrawnRow, STATUS } from "../study/status";
 import { chooseReading, setView } from "../study/view";
+import { Magnifier } from "../picture/Magnifier";
+import { PictureHandles } from "../picture/PictureHandles";
+import { PictureMarks } from "../picture/PictureMarks";
 import type { Areas } from "./areas";
 import { XAxis, XGrid, xTicks, YAxis } from "./Axes";
 import { CanvasLayer } from "./CanvasLayer";
@@ -19,7 +22,16 @@ import { measuredIn, type PlotScales } from "./usePlotScales";
 import { useTool } from "./useTool";
 
 const REACH = 16;
-const CURSORS = { look: "cursor-crosshair", box: "cursor-zoom-in", region: "cursor-cell", shift: "cursor-grab", add: "cursor-copy" };
+const CURSORS = {
+  look: "cursor-crosshair",
+  box: "cursor-zoom-in",
+  region: "cursor-cell",
+  shift: "cursor-grab",
+  add: "cursor-copy",
+  line: "cursor-crosshair",
+  measure: "cursor-crosshair",
+  mark: "cursor-crosshair",
+};
 
 interface Props {
   svg: RefObject<SVGSVGElement | null>;
@@ -72,7 +84,7 @@ export function PlotDrawing({ svg, areas, scales, zoom }: Props) {
         onClick={chooseNearest}
         onKeyDown={onKeyDown}
         {...tool.handlers}
-        className={`absolute inset-0 block touch-none select-none print:static ${CURSORS[tool.tool]}`}
+        className={`absolute inset-0 block touch-none select-none print:static [&:not(:focus-visible)]:outline-none ${CURSORS[tool.tool]}`}
       >
         <defs>
           <Hatch id={hatch} />
@@ -88,6 +100,7 @@ export function PlotDrawing({ svg, areas, scales, zoom }: Props) {
         <YAxis y={y} right={right} naming={analysis.naming} division={divisions.y} />
         <g clipPath={`url(#${inside})`}>
           <PlotContent analysis={analysis} areas={areas} scales={scales} marks={marks} />
+          <PictureMarks scales={scales} />
         </g>
         <MeasuredBar x={x} y={floor} measured={measured} />
         {stripFloor > stripTop && (
@@ -104,6 +117,8 @@ export function PlotDrawing({ svg, areas, scales, zoom }: Props) {
         )}
         <XAxis x={x} at={stripFloor} naming={analysis.naming} division={divisions.x} along={along} />
         {tool.box && <DraggedBox box={tool.box} />}
+        <PictureHandles areas={areas} scales={scales} />
+        <Magnifier areas={areas} scales={scales} />
       </svg>
     </>
   );

@@ -17,10 +17,20 @@ export function shapesOf(plot: PlotSettings, straight: Analysis["straight"]): Sh
   return { x: plot.x_scale === "log" ? LOG : LINEAR, y: plot.y_scale === "log" ? LOG : LINEAR };
 }
 
-/** The view as the settings want it: from the readings in the axes' own coordinates, then the typed limits. */
-export function settledView(view: Domain, plot: PlotSettings, shapes: Shapes, analysis: Analysis): Domain {
-  const x = shapes.x === LINEAR ? view.x : evenView(analysis.x, shapes.x, analysis, view.x);
-  const y = shapes.y === LINEAR ? view.y : evenView(analysis.y, shapes.y, analysis, view.y);
+/**
+ * The view as the settings want it: from the readings in the axes' own coordinates, and the stretches of the picture `under` them, then
+ * the typed limits.
+ */
+export function settledView(view: Domain, plot: PlotSettings, shapes: Shapes, analysis: Analysis, under: Domain | null = null): Domain {
+  const bare = under !== null && !analysis.status.some(isDrawnRow);
+  const stretch = (axis: "x" | "y"): [number, number] => {
+    const shape = shapes[axis];
+    const own = shape === LINEAR ? view[axis] : evenView(analysis[axis], shape, analysis, view[axis]);
+    if (!under) return own;
+    const picture = both(under[axis], shape.backward);
+    return bare ? picture : [Math.min(own[0], picture[0]), Math.max(own[1], picture[1])];
+  };
+  const [x, y] = [stretch("x"), stretch("y")];
   const typed = (axis: [number, number], low: number | null | undefined, high: number | null | undefined): [number, number] => {
     const next: [number, number] = [low ?? axis[0], high ?? axis[1]];
     return next[0] < next[1] ? next : axis;

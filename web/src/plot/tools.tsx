@@ -1,7 +1,7 @@
 import { BoxSelect, Hand, type LucideIcon, Move, Plus, SquareDashedMousePointer } from "lucide-react";
 import { ToggleGroup } from "radix-ui";
 
-import { setView, useView, type Tool } from "../study/view";
+import { take, type Tool, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 
 const TOOLS: { tool: Tool; icon: LucideIcon; word: string; hint: string }[] = [
@@ -26,7 +26,7 @@ export function PlotTools() {
       aria-label="What pressing on the plot does"
       className="flex"
       value={tool}
-      onValueChange={(next) => setView({ tool: TOOLS.find(({ tool }) => tool === next)?.tool ?? "look", caught: null })}
+      onValueChange={(next) => take(TOOLS.find(({ tool }) => tool === next)?.tool ?? "look")}
     >
       {TOOLS.map(({ tool: name, icon: Icon, word, hint }) => (
         <Hint key={name} text={`${word}: ${hint[0]!.toLowerCase()}${hint.slice(1)}`}>

@@ -1,6 +1,7 @@
 import type { KeyboardEvent } from "react";
 
 import type { Analysis } from "../api/client";
+import { seenPicture } from "../picture/usePicture";
 import type { HeldColumn } from "../study/changes";
 import { useStudy } from "../study/context";
 import { isDrawnRow } from "../study/status";
@@ -29,7 +30,7 @@ export function useMoveTool(analysis: Analysis, x: Scale, y: Scale) {
   const trial = useGesture();
 
   function tryOut(row: number, to: { x: number; y: number }) {
-    const change = placing(study, row, x, y, to, "move");
+    const change = placing(study, row, x, y, to, "move", seenPicture(study) !== null);
     if (!change) return;
     setView({ inHand: { row, ...to } });
     trial.tryOut(change);

@@ -3,6 +3,8 @@ import { useMemo } from "react";
 import type { Analysis } from "../api/client";
 import { useAnalysis, useStudy } from "../study/context";
 import { type Domain, useView } from "../study/view";
+import { extentOf } from "../picture/edges";
+import { seenPicture } from "../picture/usePicture";
 import type { Areas } from "./areas";
 import { equalised, settledView, type Shapes, shapesOf } from "./domains";
 import { drawable, LINEAR, makeScale, type Scale } from "./scales";
@@ -24,7 +26,9 @@ export interface PlotScales {
 
 /** What stretches of x, y and the residuals are shown, and the scales that place them. */
 export function usePlotScales({ left, right, top, floor, stripTop, stripFloor }: Areas): PlotScales {
-  const { plot, analysis: saved } = useStudy();
+  const study = useStudy();
+  const { plot, analysis: saved } = study;
+  const picture = useMemo(() => seenPicture(study), [study]);
   const analysis = useAnalysis();
   const chosen = useView((view) => view.domain);
   const asked = useView((view) => view.asked);
@@ -33,9 +37,10 @@ export function usePlotScales({ left, right, top, floor, stripTop, stripFloor }:
   const { straight } = analysis;
   const shapes = useMemo(() => shapesOf(plot, straight), [plot, straight]);
   const whole = useMemo(() => {
-    const settled = settledView(wholeView(settling.view, measuredIn(settling), asked), plot, shapes, settling);
+    const under = picture && extentOf(picture);
+    const settled = settledView(wholeView(settling.view, measuredIn(settling), asked), plot, shapes, settling, under);
     return plot.equal && shapes.x === LINEAR && shapes.y === LINEAR ? equalised(settled, right - left, floor - top) : settled;
-  }, [settling, asked, plot, shapes, left, right, top, floor]);
+  }, [settling, asked, plot, shapes, picture, left, right, top, floor]);
   // The same object as long as its numbers are, so that an answer that moves within the view draws nothing else again.
   const [[x0, x1], [y0, y1]] = [(chosen ?? whole).x, (chosen ?? whole).y];
   const domain: Domain = useMemo(() => ({ x: [x0, x1], y: [y0, y1] }), [x0, x1, y0, y1]);

@@ -2,10 +2,10 @@ import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 
 import type { Analysis } from "../api/client";
 import { useQueue, useStudy } from "../study/context";
-import type { HeldStudy } from "../study/changes";
-import { setView, useView } from "../study/view";
+import { useOnPicture } from "../picture/useOnPicture";
+import { setView, take, type Tool, useView } from "../study/view";
 import type { Areas } from "./areas";
-import { placing } from "./moving";
+import { firstFreeRow, placing } from "./moving";
 import { type Pixel, pixelOf } from "./nearest";
 import type { Scale } from "./scales";
 import { useBoxTool } from "./useBoxTool";
@@ -14,6 +14,10 @@ import { useMoveTool } from "./useMoveTool";
 const RIM = 4;
 /** Pixels by which a press may move and still be one. */
 const STILL = 8;
+const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+/** Tools that are pressed onto a place, and point at it before. */
+const points = (tool: Tool) => tool === "add" || tool === "line" || tool === "measure" || tool === "mark";
 
 /** What the tool in hand does with the pointer and the keys: drag a box, catch a region, move or add a reading. */
 export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
@@ -23,6 +27,36 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
   const pressed = useRef<Pixel | null>(null);
   const boxing = useBoxTool(analysis, x, y);
   const moving = useMoveTool(analysis, x, y);
+  const onPicture = useOnPicture(x, y);
+
+  /** What a tool does that is pressed onto a place. */
+  function press(at: Pixel) {
+    if (at.px < area.left || at.px > area.right || at.py < area.top || at.py > area.floor) return;
+    if (tool === "line" || tool === "measure" || tool === "mark") return onPicture.press(tool, at);
+    const change = placing(study, firstFreeRow(study), x, y, { x: x.invert(at.px), y: y.invert(at.py) }, "add", onPicture.there);
+    if (!change) return;
+    // The view stands still under the hand, however few the readings are.
+    setView({ domain: useView.getState().domain ?? { x: x.domain, y: y.domain } });
+    queue.change(change);
+  }
+
+  /** The place that the keys point at, moved by pixels of the picture, or of the drawing. */
+  function point(event: KeyboardEvent): boolean {
+    const arrow = ARROWS[event.key];
+    const middle = { px: (area.left + area.right) / 2, py: (area.top + area.floor) / 2 };
+    const at = useView.getState().cursor ?? middle;
+    if (event.key === "Enter" || event.key === " ") {
+      setView({ cursor: at });
+      press(at);
+      return true;
+    }
+    if (!arrow) return false;
+    const step = onPicture.pixel * (event.shiftKey ? 10 : 1);
+    const within = (value: number, low: number, high: number) => Math.min(Math.max(value, low), high);
+    const px = within(at.px + arrow[0] * step, area.left, area.right);
+    setView({ cursor: { px, py: within(at.py + arrow[1] * step, area.top, area.floor) } });
+    return true;
+  }
 
   function onPointerDown(event: PointerEvent<SVGSVGElement>) {
     if (!event.isPrimary) {
@@ -43,6 +77,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
 
   function onPointerMove(event: PointerEvent<SVGSVGElement>) {
     const at = pixelOf(event, event.currentTarget);
+    if (points(tool) && event.isPrimary) setView({ cursor: at.px >= area.left - RIM && at.py <= area.floor + RIM ? at : null });
     if (boxing.box) boxing.move(at);
     else if (event.currentTarget.hasPointerCapture(event.pointerId)) moving.move(at);
   }
@@ -55,13 +90,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
     const stayed = from !== null && Math.hypot(at.px - from.px, at.py - from.py) <= STILL;
     if (boxing.box) boxing.end(at, tool === "box" ? "box" : "region");
     else if (moving.isHolding()) moving.settle();
-    else if (tool === "add" && stayed && at.px >= area.left && at.px <= area.right && at.py >= area.top && at.py <= area.floor) {
-      const change = placing(study, firstFreeRow(study), x, y, { x: x.invert(at.px), y: y.invert(at.py) }, "add");
-      if (!change) return;
-      // The view stands still under the hand, however few the readings are.
-      setView({ domain: useView.getState().domain ?? { x: x.domain, y: y.domain } });
-      queue.change(change);
-    }
+    else if (points(tool) && stayed) press(at);
   }
 
   /** Whether the key was used. */
@@ -69,10 +98,14 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
     if (event.key === "Escape" && (moving.isHolding() || boxing.box || tool !== "look")) {
       moving.drop();
       boxing.drop();
-      setView({ tool: "look", caught: null, inHand: null });
+      take("look");
       return true;
     }
-    return tool === "shift" && moving.onKeyDown(event);
+    return points(tool) ? point(event) : tool === "shift" && moving.onKeyDown(event);
+  }
+
+  function onPointerLeave() {
+    if (useView.getState().cursor) setView({ cursor: null });
   }
 
   function onPointerCancel() {
@@ -84,12 +117,6 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
     tool,
     box: boxing.box,
     onKeyDown,
-    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel, onKeyUp: moving.onKeyUp },
+    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerLeave, onPointerCancel, onKeyUp: moving.onKeyUp },
   };
-}
-
-function firstFreeRow({ row_count, columns }: HeldStudy): number {
-  let row = row_count;
-  while (row > 0 && columns.every((column) => column.formula || !column.cells[row - 1])) row--;
-  return row;
 }

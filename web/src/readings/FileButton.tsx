@@ -10,10 +10,11 @@ interface Props {
   /** What the field is called for those who hear it. */
   label?: string;
   onTable: (incoming: Incoming) => void;
+  onPicture: (file: File) => Promise<void>;
 }
 
-/** Opens the file dialog; the table in the chosen file is handed on. */
-export function FileButton({ word, className, label = "A file of readings", onTable }: Props) {
+/** Opens the file dialog; the table, or the picture, in the chosen file is handed on. */
+export function FileButton({ word, className, label = "A file of readings", onTable, onPicture }: Props) {
   const file = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -27,7 +28,7 @@ export function FileButton({ word, className, label = "A file of readings", onTa
         onChange={(event) => {
           const chosen = event.target.files?.[0];
           event.target.value = ""; // so that the same file can be chosen again
-          if (chosen) void takeFile(chosen, onTable);
+          if (chosen) void takeFile(chosen, onTable, onPicture);
         }}
       />
       <button className={className} onClick={() => file.current?.click()}>

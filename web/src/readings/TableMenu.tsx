@@ -2,8 +2,9 @@ import { MoreHorizontal, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 
 import type { Change, Role } from "../api/client";
-import { useAnalysisPart, useNaming, useChange, useStudy } from "../study/context";
+import { useAnalysisPart, useNaming, useChange, useQueue, useStudy } from "../study/context";
 import { type Place, select, setView } from "../study/view";
+import { openPicture } from "../picture/openPicture";
 import { FileButton } from "./FileButton";
 import { chooseSign } from "../ui/chooseSign";
 import { Menu } from "../ui/Menu";
@@ -24,6 +25,7 @@ export function TableMenu({ onFind, onGenerate, onCalculate, onBegin }: Props) {
   const naming = useNaming();
   const repeated = useAnalysisPart((analysis) => analysis.repeated_x);
   const change = useChange();
+  const queue = useQueue();
   const held = new Set(study.columns.map((column) => column.role));
   const columns: Added[] = [
     { word: `Uncertainty of ${naming.y}`, role: "y_error" as const, more: { unit: naming.y_unit } },
@@ -39,7 +41,12 @@ export function TableMenu({ onFind, onGenerate, onCalculate, onBegin }: Props) {
   const other = study.decimal_sign === "comma" ? "point" : "comma";
   return (
     <>
-      <FileButton word="Open file" className="button" onTable={(incoming) => setView({ incoming })} />
+      <FileButton
+        word="Open file"
+        className="button"
+        onTable={(incoming) => setView({ incoming })}
+        onPicture={(file) => openPicture(queue, file)}
+      />
       <Opening word="Column" icon={<Plus size={14} />}>
         <DropdownMenu.Item className="menu-item" onSelect={() => add("other")}>
           Label or other

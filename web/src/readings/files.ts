@@ -1,10 +1,11 @@
 import { api, messageOf } from "../api/client";
+import { isPicture, PICTURES } from "../picture/openPicture";
 import type { Incoming } from "../study/view";
 import { navigate } from "../route";
 import { notify } from "../ui/Notices";
 import { messageIn } from "../ui/messageIn";
 
-export const TYPES = ".csv,.tsv,.txt,.dat,.json,.ods,.xlsx";
+export const TYPES = `.csv,.tsv,.txt,.dat,.json,.ods,.xlsx,${PICTURES}`;
 const LARGEST = 20_000_000;
 
 /** The table in a file, read by the server; raises an error that says why it cannot be. */
@@ -37,8 +38,9 @@ async function openStudy(file: File): Promise<string | null> {
   return `/study/${data.id}`;
 }
 
-/** Open the study that a file holds, or read its table and hand it on; what is wrong with it is said. */
-export async function takeFile(file: File, take: (incoming: Incoming) => void) {
+/** Open the study that a file holds, lay it under the plot where it is a picture, or read its table and hand it on; what is wrong is said. */
+export async function takeFile(file: File, take: (incoming: Incoming) => void, lay: (file: File) => Promise<void>) {
+  if (isPicture(file)) return lay(file);
   try {
     const study = await openStudy(file);
     if (study) navigate(study);

@@ -2,6 +2,7 @@ import { ArrowUpRight, Plus, Search, Undo2 } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 
 import type { Card, Sample } from "../api/client";
+import { beginWithPicture } from "../picture/beginWithPicture";
 import { FileButton } from "../readings/FileButton";
 import { takeFile } from "../readings/files";
 import { usePasteAnywhere } from "../readings/usePasteAnywhere";
@@ -30,8 +31,8 @@ export function Shelf() {
   const [incoming, setIncoming] = useState<Incoming | null>(null);
   const [wanted, setWanted] = useState("");
   const [order, setOrder] = useState<Order>("changed");
-  const dropping = useDrop(useCallback((dropped: File) => void takeFile(dropped, setIncoming), []));
-  usePasteAnywhere(setIncoming);
+  const dropping = useDrop(useCallback((dropped: File) => void takeFile(dropped, setIncoming, beginWithPicture), []));
+  usePasteAnywhere(setIncoming, beginWithPicture);
   const data = shelf.data;
   const cards = data ? chosenCards(data.cards, wanted, order) : [];
   const start = () => create.mutate({});
@@ -40,7 +41,7 @@ export function Shelf() {
       <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar">
         <Mark />
         <span className="flex items-center gap-2">
-          <FileButton word="Open file" className="bar-button" onTable={setIncoming} />
+          <FileButton word="Open file" className="bar-button" onTable={setIncoming} onPicture={beginWithPicture} />
           <button className="button-main" onClick={start} disabled={create.isPending}>
             <Plus size={15} /> New study
           </button>

@@ -1,8 +1,15 @@
-import type { Change, Study } from "../api/client";
+import type { Change, LaidPicture, Study } from "../api/client";
+import { followedBy, inPlot, placed } from "../picture/matrix";
 
 /** A study as the client holds it: every column with its cells. */
 export type HeldStudy = Omit<Study, "columns"> & { columns: HeldColumn[] };
 export type HeldColumn = Omit<Study["columns"][number], "cells"> & { cells: string[] };
+
+/** The powers of ten by which the numbers of x and y are multiplied. */
+export const exponentsOf = ({ columns }: { columns: { role: string; exponent: number }[] }): [number, number] => {
+  const of = (role: string) => columns.find((column) => column.role === role)?.exponent ?? 0;
+  return [of("x"), of("y")];
+};
 
 /** The newer state laid over the one that is held: columns that came without cells keep theirs. */
 export function merge(held: HeldStudy | undefined, newer: Study): HeldStudy {
@@ -28,6 +35,7 @@ export function showTyped(study: HeldStudy, change: Change): HeldStudy {
   if (change.kind === "write_cells") return showWritten(study, change.cells);
   if (change.kind === "edit_study") return { ...study, title: change.title ?? study.title, question: change.question ?? study.question };
   if (change.kind === "set_plot") return { ...study, plot: { ...study.plot, ...change.settings } };
+  if (change.kind === "put_picture") return showPicture(study, change.picture ?? null);
   if (change.kind === "set_report")
     return { ...study, author: change.author ?? study.author, date: change.date ?? study.date, report: change.parts ?? study.report };
   if (change.kind !== "set_cells") return study;
@@ -46,6 +54,14 @@ export function showTyped(study: HeldStudy, change: Change): HeldStudy {
     return { ...column, cells };
   });
   return { ...study, columns, row_count: rows };
+}
+
+/** A picture that is shown, hidden or laid elsewhere; where its marks hold it, the server says. */
+function showPicture(study: HeldStudy, laid: LaidPicture | null): HeldStudy {
+  if (!laid || !study.picture) return { ...study, picture: null };
+  const log: [boolean, boolean] = [laid.log_x ?? false, laid.log_y ?? false];
+  const matrix = laid.scale?.y_marks ? study.picture.matrix : [...followedBy(placed(laid.place, laid), inPlot(exponentsOf(study), log))];
+  return { ...study, picture: { ...study.picture, laid, matrix } };
 }
 
 /** A reading that was moved or added stands in the table at once. */

@@ -1,6 +1,6 @@
 import { create } from "zustand";
 
-import type { Analysis, Answer, Curve, Direction } from "../api/client";
+import type { Analysis, Answer, Curve, Direction, FollowedLine, PicturePlace } from "../api/client";
 
 /** What is looked at and pointed at; nothing in here is part of the study. */
 export interface Domain {
@@ -20,7 +20,9 @@ export interface Selection {
 }
 
 /** What pressing on the plot does. */
-export type Tool = "look" | "box" | "region" | "shift" | "add";
+export type Tool = "look" | "box" | "region" | "shift" | "add" | OnPicture;
+/** What it does on the picture under it: follow a line, measure, place a mark of its scale. */
+export type OnPicture = "line" | "measure" | "mark";
 
 /** Which view stands in the middle. */
 export type Lens = "plot" | "residuals" | "compare" | "resample" | "workings" | "report";
@@ -71,13 +73,38 @@ export interface Measuring {
   share: number;
 }
 
+/** A place in the picture, in its pixels from the upper left corner. */
+export type PicturePixel = [number, number];
+
+/** The scale of the picture while it is being made: the marks x first, x second, y first, y second, or the two ends of a length. */
+export interface Scaling {
+  kind: "none" | "length" | "axes";
+  places: (PicturePixel | null)[];
+  values: string[];
+  /** Which mark the next press places. */
+  next: number;
+  log_x: boolean;
+  log_y: boolean;
+  /** Whether the readings stay where they are on the picture. */
+  follow: boolean;
+}
+
+/** A line that is being followed: where it was pressed, how many picks, and what was found. */
+export interface Tracing {
+  start: PicturePixel;
+  stop: PicturePixel | null;
+  count: number;
+  found: FollowedLine | null;
+  problem: string;
+}
+
 interface View {
   /** Null until a cell or a point is chosen. Its rows are lit in the table, on the plot and in the strip. */
   selection: Selection | null;
   /** What the plot shows; null: all readings. */
   domain: Domain | null;
-  /** What the plot shows at the moment, whichever way it came about, and its height over its width; null before it is drawn. */
-  seen: (Domain & { aspect: number }) | null;
+  /** What the plot shows at the moment, whichever way it came about, and its height over its width; `shape`: that of the plot alone. Null before it is drawn. */
+  seen: (Domain & { aspect: number; shape: number }) | null;
   /** The analysis as it would be with the cell that is being typed. */
   preview: Analysis | null;
   /** The same, as far as the table and the page have followed. */
@@ -109,6 +136,14 @@ interface View {
   caught: number[] | null;
   /** A table that waits to be looked through before it is taken in. */
   incoming: Incoming | null;
+  /** Where the tool in hand points, in pixels of the drawing; null while it is elsewhere. */
+  cursor: { px: number; py: number } | null;
+  /** Where the picture would lie, while a hand moves it. */
+  laying: PicturePlace | null;
+  scaling: Scaling | null;
+  tracing: Tracing | null;
+  /** Places between which something is being measured. */
+  spanned: PicturePixel[];
   /** The row that is being typed in, while nothing but missing cells is wrong with it; null where none is. */
   filling: number | null;
 }
@@ -135,12 +170,29 @@ const START: View = {
   source: null,
   caught: null,
   incoming: null,
+  cursor: null,
+  laying: null,
+  scaling: null,
+  tracing: null,
+  spanned: [],
   filling: null,
 };
 
 export const useView = create<View>(() => START);
 export const setView = useView.setState;
 export const resetView = () => useView.setState(START);
+
+/** Another tool; what the last one had begun is let go. */
+export const take = (tool: Tool) =>
+  setView(({ scaling }) => ({
+    tool,
+    caught: null,
+    inHand: null,
+    cursor: null,
+    tracing: null,
+    spanned: [],
+    scaling: tool === "mark" ? scaling : null,
+  }));
 
 export const select = (active: Place, anchor: Place = active) => setView({ selection: { anchor, active } });
 

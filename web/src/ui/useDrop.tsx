@@ -35,7 +35,7 @@ export function useDrop(onFile: (file: File) => void): boolean {
 export function DropSign() {
   return (
     <div className="pointer-events-none fixed inset-3 z-50 grid place-content-center rounded-(--radius) border-2 border-dashed border-pine bg-sheet/85">
-      <p className="font-book text-title">Drop a table: CSV, TSV, JSON, ODS or XLSX</p>
+      <p className="font-book text-title">Drop a table (CSV, TSV, JSON, ODS, XLSX) or a picture (PNG, JPEG, WebP)</p>
     </div>
   );
 }

@@ -253,9 +253,8 @@ def _picture(picture: PictureState | None, role: str, times: Fraction) -> Pictur
     if scale is not None:
         converted = _Converter(times)
 
-        def marks(held: tuple[ScaleMark, ScaleMark]) -> tuple[ScaleMark, ScaleMark]:
-            first, second = held
-            return replace(first, value=converted(first.value)), replace(second, value=converted(second.value))
+        def marks(held: tuple[ScaleMark, ...]) -> tuple[ScaleMark, ...]:
+            return tuple(replace(mark, value=converted(mark.value)) for mark in held)
 
         if scale.y_marks is None:
             scale = None

@@ -127,9 +127,10 @@ def followed(state: StudyState, old: Laid, new: Laid) -> tuple[ColumnState, ...]
     for axis, role in enumerate(("x", "y")):
         column, step = held[role], new.steps[axis]
         for row, value in zip(rows.tolist(), moved[:, axis].tolist(), strict=True):
-            if isfinite(value):
-                own = step * abs(value) if new.log[axis] else step
-                changed[column.key][row] = written(value, own / FINER, column.unit)
+            own = (step * abs(value) if new.log[axis] else step) / FINER
+            # What stays where it was stays as it was typed.
+            if isfinite(value) and abs(value - values[row, axis]) > own / 2:
+                changed[column.key][row] = written(value, own, column.unit)
     return tuple(replace(c, cells=tuple(changed[c.key])) if c.key in changed else c for c in state.columns)
 
 
