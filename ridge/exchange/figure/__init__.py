@@ -32,6 +32,9 @@ FORMATS = {
 }
 """Formats of the figure and their media types."""
 
+_DOTS_WITHIN = {"svg": 220, "pdf": 220, "eps": 150}
+"""Dots an inch of the picture within a drawing, at most: EPS writes each of them as six letters."""
+
 SETTINGS: dict[Any, Any] = {
     "svg.fonttype": "path", "svg.hashsalt": "ridge", "axes.linewidth": 0.8, "hatch.linewidth": 0.4,
     "axes.edgecolor": MUTE, "text.parse_math": False, "text.hinting": "no_hinting", "pdf.fonttype": 42, "ps.fonttype": 42, "path.simplify": True,
@@ -68,7 +71,8 @@ def _saved(content: FigureContent, lay: Callable[[], Figure], kind: str, resolut
     with drawing_lock, matplotlib.rc_context(SETTINGS), np.errstate(all="ignore"):
         figure = lay()
         buffer = io.BytesIO()
-        figure.savefig(buffer, format=kind, dpi=resolution, **_told(content, kind))
+        dots = min(resolution, _DOTS_WITHIN.get(kind, resolution)) if content.picture else resolution
+        figure.savefig(buffer, format=kind, dpi=dots, **_told(content, kind))
     return buffer.getvalue()
 
 

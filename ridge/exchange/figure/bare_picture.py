@@ -13,9 +13,12 @@ from ridge.core.readings import Array
 from ridge.exchange.figure.content import FigureContent
 from ridge.exchange.figure.paint import SHAPES, line_look
 from ridge.exchange.figure.paper import INK, SHEET, Paper
+from ridge.exchange.figure.texts import Words
 from ridge.exchange.figure.underlay import Pixels
 
-_MOST = 2400
+_MOST = 1600
+"""Pixels along the longer side, at most: what goes out stays of a sensible size."""
+_SIZE = 9.0
 
 
 @dataclass(frozen=True)
@@ -35,9 +38,9 @@ def lay_picture(content: FigureContent, on: OnPicture, width: float) -> Figure:
     axes = paper.axes(0, 0, paper.width, paper.height)
     axes.set_axis_off()
     image = Image.fromarray(on.rgb, "RGB")
-    image = image.reduce(many) if (many := max(across, down) // _MOST) > 1 else image
+    image = image.reduce(many) if (many := -(-max(across, down) // _MOST)) > 1 else image
     shown = np.asarray(image.convert("L").convert("RGB") if content.grey else image)
-    axes.imshow(shown, extent=(0, across, down, 0), aspect="auto", interpolation="nearest")
+    axes.imshow(shown, extent=(0, across, down, 0), aspect="auto", interpolation="bilinear")
     rim = [withStroke(linewidth=content.line_width + 1.6, foreground=SHEET)]
     for letter, places in on.curves:
         axes.plot(places[:, 0], places[:, 1], **line_look(content, letter), path_effects=rim)
@@ -53,9 +56,8 @@ def lay_picture(content: FigureContent, on: OnPicture, width: float) -> Figure:
     )
     for x, y, value in on.marks:
         axes.plot([x], [y], "+", color=INK, markersize=9, path_effects=rim)
-        axes.annotate(
-            value, (x, y), (4, 4), textcoords="offset points", color=INK, fontsize=8, path_effects=rim, parse_math=False
-        )
+        at = x / across * paper.width + 1.2, (1 - y / down) * paper.height + 1.2
+        paper.write((Words(value, _SIZE),), *at, halo=True)
     axes.set_xlim(0, across)
     axes.set_ylim(down, 0)
     return paper.figure

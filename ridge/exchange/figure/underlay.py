@@ -28,10 +28,19 @@ def paint_underlay(axes: Axes, content: FigureContent, width: float, height: flo
         extent=(0, 1, 0, 1),
         transform=axes.transAxes,
         aspect="auto",
-        interpolation="nearest",
-        zorder=0.5,
+        interpolation="bilinear",
+        zorder=0.3,
         clip_on=True,
     )
+
+
+def extent_of(picture: Underlay) -> tuple[tuple[float, float], tuple[float, float]]:
+    """The stretches of x and y that a picture takes along its axes."""
+    height, width = picture.rgb.shape[:2]
+    a, b, c, d, e, f = picture.matrix
+    corners = [(0, 0), (width, 0), (width, height), (0, height)]
+    x, y = [a * px + c * py + e for px, py in corners], [b * px + d * py + f for px, py in corners]
+    return (min(x), max(x)), (min(y), max(y))
 
 
 def onto_ground(picture: Underlay, x: AxisLook, y: AxisLook, size: tuple[int, int], grey: bool = False) -> Pixels:

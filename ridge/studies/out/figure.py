@@ -23,6 +23,7 @@ from ridge.exchange.figure import (
     OnPicture,
     Underlay,
 )
+from ridge.exchange.figure.underlay import extent_of
 from ridge.pictures import open_picture
 from ridge.studies.analysis.curves import sample_curve
 from ridge.studies.analysis.fits import fit_all
@@ -81,11 +82,17 @@ def figure_content(
 
     naming, readings = table.naming, table.readings
     x_scale, y_scale = ("linear", "linear") if straight else (settings.x_scale, settings.y_scale)
+    under = _underlay(state, picture, (x_scale, y_scale), straight is not None)
+    x_under, y_under = extent_of(under) if under else (None, None)
     with np.errstate(all="ignore"):
         x, y = to_x(readings.x), to_y(readings.y)
         shown = (table.status == Status.USED) | (table.status == Status.ASIDE)
-        x_view = _view(x[shown], (x_low, x_high), (analysis.view.x.low, analysis.view.x.high), x_scale, to_x, straight)
-        y_view = _view(y[shown], (y_low, y_high), (analysis.view.y.low, analysis.view.y.high), y_scale, to_y, straight)
+        x_view = _view(
+            x[shown], (x_low, x_high), (analysis.view.x.low, analysis.view.x.high), x_scale, to_x, straight, x_under
+        )
+        y_view = _view(
+            y[shown], (y_low, y_high), (analysis.view.y.low, analysis.view.y.high), y_scale, to_y, straight, y_under
+        )
         seen = (x_low, x_high) if x_low is not None and x_high is not None and x_low < x_high else None
         stretch = seen or (
             x_view if straight is None else (float(np.nanmin(readings.x[shown])), float(np.nanmax(readings.x[shown])))
@@ -152,7 +159,7 @@ def figure_content(
         line_width=settings.line,
         label=settings.label,
         aspect=aspect,
-        picture=_underlay(state, picture, (x_scale, y_scale), straight is not None),
+        picture=under,
     )
 
 
@@ -197,21 +204,28 @@ def _view(
     scale: str,
     transform: Transform,
     straight: Straight | None,
+    under: tuple[float, float] | None,
 ) -> tuple[float, float]:
-    """The stretch of an axis in its own coordinates: as asked, or all readings that have a place on it."""
+    """The stretch of an axis in its own coordinates: as asked, or all readings that have a place on it and the picture ``under`` them."""
     low, high = asked
     if low is not None and high is not None and low < high:
         ends = transform(np.array([low, high], dtype=float))
         if np.isfinite(ends).all() and (scale != "log" or low > 0):
             return float(ends.min()), float(ends.max())
     if scale == "linear" and straight is None:
-        return usual
+        if under is None:
+            return usual
+        return (min(usual[0], under[0]), max(usual[1], under[1])) if np.isfinite(values).any() else under
     even = np.log10(np.where(values > 0, values, np.nan)) if scale == "log" else values
     even = even[np.isfinite(even)]
+    if not len(even) and under is not None:
+        return 10 ** under[0], 10 ** under[1]
     if not len(even):
         return (1.0, 10.0) if scale == "log" else usual
     room = ROOM * float(np.ptp(even)) or 0.5
     first, last = float(even.min()) - room, float(even.max()) + room
+    if under is not None:
+        first, last = min(first, under[0]), max(last, under[1])
     return (10**first, 10**last) if scale == "log" else (first, last)
 
 

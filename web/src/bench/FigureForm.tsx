@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import { copyPicture } from "../page/copy";
+import { useStudy } from "../study/context";
 import { useView } from "../study/view";
 import { SaveLink } from "../ui/SaveLink";
 import { Select, type Words } from "../ui/Select";
@@ -14,6 +15,11 @@ const FORMATS: Words<string> = [
   ["jpg", "JPEG picture"],
   ["tiff", "TIFF picture"],
 ];
+const UNDER: Words<string> = [
+  ["shown", "with the picture, where it is shown"],
+  ["without", "without the picture"],
+  ["alone", "the picture alone, with readings and marks"],
+];
 const DOTS = ["150", "300", "600"].map((dots) => [dots, `${dots} dpi`] as const);
 const [NARROWEST, WIDEST] = [40, 420];
 
@@ -23,9 +29,11 @@ export function FigureForm({ id }: { id: string }) {
   const [width, setWidth] = useState("170");
   const [resolution, setResolution] = useState("300");
   const [grey, setGrey] = useState(false);
+  const { picture } = useStudy();
+  const [under, setUnder] = useState("shown");
   const wide = Number(width.replace(",", "."));
   const wrong = !(wide >= NARROWEST && wide <= WIDEST);
-  const query = useQuery({ width: String(wide), resolution, grey: String(grey) });
+  const query = useQuery({ width: String(wide), resolution, grey: String(grey), ...(picture && { picture: under }) });
   return (
     <>
       <Select aria-label="Format of the figure" value={kind} words={FORMATS} onPick={setKind} />
@@ -53,6 +61,7 @@ export function FigureForm({ id }: { id: string }) {
         <input type="checkbox" className="accent-(--color-pine)" checked={grey} onChange={(event) => setGrey(event.target.checked)} />
         black and white, distinguished by dashes
       </label>
+      {picture && <Select aria-label="Picture under the plot" value={under} words={UNDER} onPick={setUnder} />}
       {!wrong && (
         <div className="flex flex-wrap gap-1.5">
           <SaveLink className="button" href={`/api/studies/${id}/figure.${kind}?${query}`}>
