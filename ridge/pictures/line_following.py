@@ -7,8 +7,10 @@ the other half-way), which is found to a fraction of a pixel. Common practice in
 
 from __future__ import annotations
 
+from collections import deque
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from statistics import median
 from typing import Literal
 
 import numpy as np
@@ -30,6 +32,8 @@ _NEAR = 4.0
 _GAP = 14.0
 """Pixels without the line that are stepped over: of a dashed one its gaps."""
 _LEAST_SHARE = 0.3
+_THIN, _REMEMBERED = 0.5, 15
+"""A line that has less than this part of what it had on the steps before is another one."""
 _ENDLESS = 40_000
 
 
@@ -112,12 +116,17 @@ class _Sight:
 
     def settled(self, at: Array, direction: Array) -> Array | None:
         """The middle of the line beside a place; None where there is none."""
-        found = self.offset(at, direction)
-        return None if found is None else at + found * _normal(direction)
+        found = self.beside(at, direction)
+        return None if found is None else at + found[0] * _normal(direction)
 
-    def offset(self, at: Array, direction: Array) -> float | None:
+    def beside(self, at: Array, direction: Array) -> tuple[float, float] | None:
+        """How far to the side what is followed lies, and how much of it there is across: its width in pixels times its share of the
+        colour (of a border always one)."""
         shares, across = self._profile(at, direction)
-        return _middle(shares, across) if self.kind == "line" else _passage(shares, across)
+        if self.kind == "line":
+            return _middle(shares, across)
+        passed = _passage(shares, across)
+        return None if passed is None else (passed, 1.0)
 
     def branches(self, at: Array, direction: Array) -> bool:
         """Whether two lines lie side by side there."""
@@ -151,8 +160,8 @@ def _normal(direction: Array) -> Array:
     return np.array([-direction[1], direction[0]])
 
 
-def _middle(shares: Array, across: Array) -> float | None:
-    """Centroid of the piece of colour nearest to the middle of the profile."""
+def _middle(shares: Array, across: Array) -> tuple[float, float] | None:
+    """Centroid of the piece of colour nearest to the middle of the profile, and how much of it there is."""
     there = shares > _LEAST_SHARE
     if not there.any():
         return None
@@ -164,7 +173,7 @@ def _middle(shares: Array, across: Array) -> float | None:
     # The flanks count too, so that the middle is found between pixels.
     wide = slice(max(0, begin - 3), min(len(across), end + 3))
     weights = shares[wide]
-    return float(weights @ across[wide] / weights.sum())
+    return float(weights @ across[wide] / weights.sum()), float(weights.sum()) * _FINE
 
 
 def _passage(shares: Array, across: Array) -> float | None:
@@ -271,21 +280,30 @@ class _Way:
 def _walk(sight: _Sight, first: Array, direction: Array, stop: Point | None) -> _Way:
     height, width = sight.pixels.shape[:2]
     places: list[Array] = []
-    at, heading, gap, doubled, nearest = first, direction, 0.0, 0, np.inf
+    at, heading, gap, doubled, thin, nearest = first, direction, 0.0, 0, 0, np.inf
+    wide: deque[float] = deque(maxlen=_REMEMBERED)
     why = "It is longer than can be followed."
     for number in range(_ENDLESS):
         ahead = at + _STEP * heading
         if not (0 <= ahead[0] <= width - 1 and 0 <= ahead[1] <= height - 1):
             why = "It comes to the edge of the picture."
             break
-        offset = sight.offset(ahead, heading)
-        if offset is None or abs(offset) > _NEAR:
+        beside = sight.beside(ahead, heading)
+        if beside is None or abs(beside[0]) > _NEAR:
             gap += _STEP
             at = ahead
             if gap > _GAP:
                 why = "The line ends there, or is too faint to be followed farther."
                 break
             continue
+        offset, mass = beside
+        thin = thin + 1 if wide and mass < _THIN * median(wide) else 0
+        if thin * _STEP > _GAP:
+            places = places[: -thin + 1]
+            why = "It becomes thinner or paler there, and may be another line: press on that one to follow it."
+            break
+        if not thin:
+            wide.append(mass)
         doubled = doubled + 1 if sight.branches(ahead, heading) else 0
         if doubled > 4:
             places = places[:-4]

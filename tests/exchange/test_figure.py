@@ -19,7 +19,7 @@ SVG = "{http://www.w3.org/2000/svg}"
 
 
 def content(state: StudyState, **view: float) -> FigureContent:
-    return figure_content(state, analyse(state), **view)
+    return figure_content(state, analyse(state), **view)  # type: ignore[arg-type]  # limits alone
 
 
 class Figure(TestCase):

@@ -10,7 +10,8 @@ from PIL import Image, ImageDraw
 
 from ridge.core.errors import OutsideSense
 from ridge.core.readings import Array
-from ridge.pictures import Picture, follow_line
+from ridge.pictures import Picture, follow_line, open_picture
+from tests.pictures.drawn import place, plot_of
 
 WIDTH, HEIGHT = 800, 500
 BLUE, GREY = (30, 70, 150), (205, 205, 205)
@@ -143,3 +144,12 @@ class Lines(TestCase):
         ):
             with self.assertRaises(OutsideSense):
                 follow_line(blank, start, stop, count)
+
+
+class Meeting(TestCase):
+    def test_a_paler_and_thinner_line_at_its_end_is_another_one(self) -> None:
+        """As where a curve begins on the axis of its plot."""
+        line = follow_line(open_picture(plot_of(lambda x: 1 + 0.2 * (x - 4) ** 2)), place(4.0, 1.0), count=40)
+        left = np.array(line[0])
+        self.assertLess(float(np.hypot(*(left - place(0.0, 4.2)))), 6)
+        self.assertIn("may be another line", line.ends[0])
