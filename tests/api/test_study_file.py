@@ -10,7 +10,7 @@ from django.test import SimpleTestCase
 from jsonschema import Draft202012Validator  # type: ignore[import-untyped]
 
 from ridge.studies.content.changes import read_change
-from ridge.studies.content.samples import SAMPLES, build_sample
+from ridge.studies.content.samples import SAMPLES, build_sample, picture_in
 from ridge.studies.content.state import WHOLE_REPORT, StudyState
 from ridge.studies.out.study_file import NotAStudy, read_study, study_schema, write_study
 from tests.api.test_api import ApiCase
@@ -40,7 +40,8 @@ def arranged() -> StudyState:
 class StudyFile(SimpleTestCase):
     def test_there_and_back_without_loss(self) -> None:
         for state in (*(build_sample(sample.name) for sample in SAMPLES), arranged()):
-            again = read_study(write_study(state).decode()).state
+            picture = picture_in(state)
+            again = read_study(write_study(state, picture.data if picture else None).decode()).state
             self.assertEqual(again, replace(state, plot=again.plot, fits=again.fits))
             self.assertEqual({**again.plot}, {k: v for k, v in state.plot.items() if v is not None})
             for one, other in zip(again.fits, state.fits, strict=True):

@@ -47,6 +47,7 @@ export function Term({ word, meaning, className = "" }: { word: ReactNode; meani
         <Popover.Content
           sideOffset={5}
           collisionPadding={8}
+          aria-label={typeof word === "string" ? word : "What it means"}
           onOpenAutoFocus={(event) => event.preventDefault()}
           onCloseAutoFocus={(event) => event.preventDefault()}
           className="z-50 max-w-72 rounded-(--radius) bg-bar px-2.5 py-1.5 text-plain text-on-bar"
