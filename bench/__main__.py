@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, carried, fits, honesty, interface, large, out, working
+from bench import accuracy, carried, fits, honesty, interface, large, out, pictures, working
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
@@ -24,3 +24,4 @@ if __name__ == "__main__":
         carried.run()
         fits.run()
         out.run()
+        pictures.run()

@@ -84,7 +84,9 @@ def open_picture(data: bytes) -> Picture:
 
 
 def _as_seen(held: Image.Image) -> npt.NDArray[np.uint8]:
-    turned = ImageOps.exif_transpose(held)
+    # In place, and converted only where it has to be: every copy of a large photograph takes tens of megabytes.
+    ImageOps.exif_transpose(held, in_place=True)
+    turned = held
     if turned.mode in _SIXTEEN_BIT:
         deep = np.asarray(turned, dtype=np.float64)
         grey = np.clip(deep / 257, 0, 255).round().astype(np.uint8)
@@ -93,4 +95,4 @@ def _as_seen(held: Image.Image) -> npt.NDArray[np.uint8]:
         over = turned.convert("RGBA")
         paper = Image.new("RGBA", over.size, "white")
         return np.asarray(Image.alpha_composite(paper, over).convert("RGB"))
-    return np.asarray(turned.convert("RGB"))
+    return np.asarray(turned if turned.mode == "RGB" else turned.convert("RGB"))

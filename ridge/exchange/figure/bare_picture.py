@@ -11,7 +11,7 @@ from PIL import Image
 
 from ridge.core.readings import Array
 from ridge.exchange.figure.content import FigureContent
-from ridge.exchange.figure.paint import SHAPES, line_look
+from ridge.exchange.figure.paint import SHAPES, ink_of_marks, line_look
 from ridge.exchange.figure.paper import INK, SHEET, Paper
 from ridge.exchange.figure.texts import Words
 from ridge.exchange.figure.underlay import Pixels
@@ -49,7 +49,7 @@ def lay_picture(content: FigureContent, on: OnPicture, width: float) -> Figure:
         on.readings[:, 0],
         on.readings[:, 1],
         mark,
-        color=INK,
+        color=ink_of_marks(content),
         markeredgecolor=SHEET,
         markeredgewidth=0.8,
         markersize=content.mark_size * 1.4,

@@ -91,6 +91,7 @@ class FigureContent:
     grid: str = "major"
     join: bool = False
     mark_size: float = 4.5
+    mark_colour: str = "ink"
     line_width: float = 2.2
     label: Literal["letter", "equation", "none"] = "letter"
     grey: bool = False

@@ -17,6 +17,10 @@ LOOKS: dict[str, tuple[str, Any]] = {
     "D": ("#8C2F5E", (0, (5, 3))), "E": ("#3D5F86", (0, (12, 3, 3, 3, 3, 3))), "F": ("#6E5A1E", (0, (18, 5))),
 }  # fmt: skip
 """Colour and dash of each fit, the same as on the screen."""
+MARK_INKS = {
+    "ink": INK, "pine": "#156353", "copper": "#A9501A", "iris": "#5647A0", "plum": "#8C2F5E", "slate": "#3D5F86",
+}  # fmt: skip
+"""Colours of the marks, the same as on the screen."""
 SHAPES = {"circle": "o", "square": "s", "triangle": "^", "diamond": "D", "cross": "P"}
 _POINTS = 0.72  # points of the drawing to a pixel of the screen
 _MANY = 3000
@@ -38,6 +42,10 @@ def line_look(content: FigureContent, letter: str) -> dict[str, Any]:
 
 def mark_size(content: FigureContent) -> float:
     return content.mark_size * 1.9 * _POINTS
+
+
+def ink_of_marks(content: FigureContent) -> str:
+    return INK if content.grey else MARK_INKS[content.mark_colour]
 
 
 def _tint(color: str, share: float) -> str:
@@ -82,7 +90,7 @@ def _paint_curve(axes: Axes, content: FigureContent, curve: DrawnCurve, *, leadi
 
 
 def _paint_series(axes: Axes, content: FigureContent, series: DrawnSeries) -> None:
-    size = mark_size(content)
+    size, ink = mark_size(content), ink_of_marks(content)
     shape: dict[str, Any] = {"marker": SHAPES[series.shape], "linestyle": "none", "zorder": 3}
     known = np.isfinite(content.x) & np.isfinite(content.y)
     used, assumed, aside = (
@@ -96,13 +104,13 @@ def _paint_series(axes: Axes, content: FigureContent, series: DrawnSeries) -> No
         _paint_errors(axes, content, every)
     many = int(every.sum()) > _MANY
     axes.plot(
-        content.x[used], content.y[used], color=INK, markeredgecolor="none", markersize=1.6 if many else size,
+        content.x[used], content.y[used], color=ink, markeredgecolor="none", markersize=1.6 if many else size,
         rasterized=many, **shape,
     )  # fmt: skip
-    hollow: dict[str, Any] = {"markerfacecolor": SHEET, "markeredgecolor": INK, "markersize": size}
+    hollow: dict[str, Any] = {"markerfacecolor": SHEET, "markeredgecolor": ink, "markersize": size}
     axes.plot(content.x[aside], content.y[aside], **hollow, **shape)
     axes.plot(content.x[assumed], content.y[assumed], **hollow, **shape)
-    axes.plot(content.x[assumed], content.y[assumed], **{**shape, "marker": "+"}, color=INK, markersize=size * 0.7)
+    axes.plot(content.x[assumed], content.y[assumed], **{**shape, "marker": "+"}, color=ink, markersize=size * 0.7)
 
 
 def _paint_errors(axes: Axes, content: FigureContent, rows: npt.NDArray[np.bool_]) -> None:
@@ -111,7 +119,7 @@ def _paint_errors(axes: Axes, content: FigureContent, rows: npt.NDArray[np.bool_
 
     axes.errorbar(
         content.x[rows], content.y[rows], xerr=both(content.x_error), yerr=both(content.y_error), fmt="none",
-        ecolor=INK, elinewidth=0.7, capsize=1.8, zorder=2.5,
+        ecolor=ink_of_marks(content), elinewidth=0.7, capsize=1.8, zorder=2.5,
     )  # fmt: skip
 
 

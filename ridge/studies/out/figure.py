@@ -156,6 +156,7 @@ def figure_content(
         grid=settings.grid,
         join=settings.join,
         mark_size=settings.size,
+        mark_colour=settings.colour,
         line_width=settings.line,
         label=settings.label,
         aspect=aspect,

@@ -3862,6 +3862,12 @@ export interface components {
          */
         PlotSettings: {
             /**
+             * Colour
+             * @default ink
+             * @enum {string}
+             */
+            colour?: "ink" | "pine" | "copper" | "iris" | "plum" | "slate";
+            /**
              * Equal
              * @default false
              */

@@ -66,7 +66,7 @@ function Bar({ picture, here }: { picture: Picture; here: boolean }) {
                 disabled={laid.hidden || !here || problem !== ""}
                 className="button !h-[26px] !px-1.5 !text-note aria-checked:border-edge aria-checked:bg-lichen aria-checked:text-on-lichen"
               >
-                <Icon size={14} /> {word}
+                <Icon size={14} /> <span className="max-sm:sr-only">{word}</span>
               </ToggleGroup.Item>
             </Hint>
           ))}
@@ -74,7 +74,7 @@ function Bar({ picture, here }: { picture: Picture; here: boolean }) {
         <ScaleButton picture={picture} />
         <PictureForm picture={picture} />
       </div>
-      <p role="status" className={`mt-1 min-h-[1.45em] ${problem || remark ? "text-amber" : "text-mute"}`}>
+      <p role="status" className={`mt-1 min-h-[1.45em] max-sm:min-h-[2.9em] ${problem || remark ? "text-amber" : "text-mute"}`}>
         {said}
       </p>
     </div>

@@ -6,7 +6,7 @@ import { Popover } from "radix-ui";
 import type { PlotSettings } from "../api/client";
 import { useAnalysisPart, useChange, useNaming, useStudy } from "../study/context";
 import { setView, useView } from "../study/view";
-import { SHAPES } from "./shapes";
+import { MARK_COLOURS, SHAPES } from "./shapes";
 import { keysOf, wordsOf } from "../ui/keys";
 import { Check, Choose, NumberField, Slide } from "./settingFields";
 import { Hint } from "../ui/Hint";
@@ -171,6 +171,7 @@ function Looks({ set }: { set: Set }) {
     <div className="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
       <Choose label="Grid" value={plot.grid ?? "major"} words={wordsOf(GRIDS)} onPick={(grid) => set({ grid })} />
       <Choose label="Markers" value={plot.shape ?? "circle"} words={MARKS} onPick={(shape) => set({ shape })} />
+      <Choose label="Marker colour" value={plot.colour ?? "ink"} words={MARK_COLOURS} onPick={(colour) => set({ colour })} />
       <Slide label="Marker size" value={plot.size ?? 4.5} low={1.5} high={10} onKeep={(size) => set({ size })} />
       <Slide label="Line width" value={plot.line ?? 2.2} low={0.8} high={5} onKeep={(line) => set({ line })} />
       <Choose label="Labels" value={plot.label ?? "letter"} words={wordsOf(LABELS)} onPick={(label) => set({ label })} />

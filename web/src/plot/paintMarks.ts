@@ -39,7 +39,7 @@ export const paintMarks =
     });
     clip(context, x, y, MARK);
     context.lineWidth = 1;
-    context.strokeStyle = context.fillStyle = color("--color-ink");
+    context.strokeStyle = context.fillStyle = color(`--color-${plot.colour ?? "ink"}`);
     context.stroke(new Path2D(bars.join("")));
     context.fill(marks);
     context.strokeStyle = color("--color-sheet");

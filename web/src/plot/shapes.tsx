@@ -1,3 +1,4 @@
+import type { PlotSettings } from "../api/client";
 import type { ReactElement, SVGAttributes } from "react";
 
 /** How a mark is drawn, whatever its shape. */
@@ -35,3 +36,15 @@ export function MarkShapeAt({
 export function shapeOf(first: MarkShape, series: number): MarkShape {
   return SHAPES[(SHAPES.indexOf(first) + Math.max(0, series)) % SHAPES.length]!;
 }
+
+/** The colours that markers can have. */
+export const MARK_COLOURS = [
+  ["ink", "black"],
+  ["pine", "green"],
+  ["copper", "orange"],
+  ["iris", "violet"],
+  ["plum", "purple"],
+  ["slate", "blue"],
+] as const;
+
+export const inkOfMarks = ({ colour = "ink" }: PlotSettings) => `var(--color-${colour})`;

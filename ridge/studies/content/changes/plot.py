@@ -38,6 +38,7 @@ class PlotSettings(Schema):
     join: bool = False
     shape: Literal["circle", "square", "triangle", "diamond", "cross"] = "circle"
     size: Annotated[float, Field(ge=1, le=12)] = 4.5
+    colour: Literal["ink", "pine", "copper", "iris", "plum", "slate"] = "ink"
     line: Annotated[float, Field(ge=0.5, le=6)] = 2.2
     label: Literal["letter", "equation", "none"] = "letter"
     labels: Annotated[dict[str, Place], Field(max_length=6)] = {}
@@ -46,7 +47,7 @@ class PlotSettings(Schema):
 _WORDS = {
     "x_scale": "scale of the x axis", "y_scale": "scale of the y axis", "x_low": "x axis", "x_high": "x axis",
     "y_low": "y axis", "y_high": "y axis", "x_step": "ticks", "y_step": "ticks", "equal": "equal scales",
-    "straighten": "straightening", "grid": "grid", "join": "joining lines", "shape": "marks", "size": "marks",
+    "straighten": "straightening", "grid": "grid", "join": "joining lines", "shape": "marks", "size": "marks", "colour": "marks",
     "line": "lines", "label": "labels", "labels": "labels",
 }  # fmt: skip
 
