@@ -20,6 +20,7 @@ from ridge.studies.apart import FAILED
 from ridge.studies.api.admission import NotYours, admit
 from ridge.studies.api.columns import router as columns
 from ridge.studies.api.fits import router as fits
+from ridge.studies.api.instruments import router as instruments
 from ridge.studies.api.out import router as out
 from ridge.studies.api.pictures import router as pictures
 from ridge.studies.api.studies import router as studies
@@ -70,6 +71,7 @@ api.add_router("", out)
 api.add_router("", tables)
 api.add_router("", columns)
 api.add_router("", pictures)
+api.add_router("", instruments)
 
 
 @api.exception_handler(NotYours)

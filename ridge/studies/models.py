@@ -31,6 +31,10 @@ class Study(models.Model):
     picture = models.JSONField(default=dict, blank=True)
     """All of ``PictureState``, as far as it is not the usual; empty without one."""
     version = models.PositiveIntegerField(default=0)
+    settled = models.PositiveIntegerField(default=0)
+    """The version up to which anything but readings of an instrument was changed last; since then only rows from ``added_from`` on were
+    added."""
+    added_from = models.PositiveIntegerField(null=True, blank=True)
     position = models.PositiveIntegerField(default=0)
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True, db_index=True)
@@ -152,6 +156,40 @@ class KeptPicture(models.Model):
 
     def __str__(self) -> str:
         return self.digest[:12]
+
+
+class Run(models.Model):
+    """Readings that an instrument takes for a study: ``taken`` of them are in the table or are known to be ``lost``."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="runs")
+    instrument = models.CharField(max_length=20)
+    channels = models.JSONField(default=list)
+    seed = models.PositiveIntegerField()
+    interval = models.FloatField()
+    most = models.PositiveIntegerField()
+    started = models.DateTimeField()
+    stopped = models.DateTimeField(null=True, blank=True)
+    taken = models.PositiveIntegerField(default=0)
+    lost = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ("started",)
+
+    def __str__(self) -> str:
+        return self.instrument
+
+
+class PostKey(models.Model):
+    """What lets whoever holds it add rows to one study; kept as the SHA-256 of the key alone."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="keys")
+    digest = models.CharField(max_length=64, unique=True)
+    made = models.DateTimeField(auto_now_add=True)
+    withdrawn = models.DateTimeField(null=True, blank=True)
+    posted = models.PositiveIntegerField(default=0)
+
+    def __str__(self) -> str:
+        return self.digest[:8]
 
 
 class Revision(models.Model):

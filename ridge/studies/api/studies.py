@@ -80,7 +80,7 @@ HISTORY_SHOWN = 200
 CONFLICT = "This study was changed in another window. Here is the newer state; your last change was not made."
 
 
-def _study_out(request: HttpRequest, study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
+def study_out(request: HttpRequest, study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
     """``known`` is the state that the client already has: columns of unchanged cells are left out."""
     undo, redo = step_labels(study)
     held = {column.key: column.cells for column in known.columns} if known else {}
@@ -144,10 +144,10 @@ def _news(known: tuple[str, ...] | None, cells: tuple[str, ...]) -> tuple[list[s
 
 def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictOut]:
     study = own_study(request)
-    return 409, ConflictOut(message=CONFLICT, study=_study_out(request, study, read_state(study)))
+    return 409, ConflictOut(message=CONFLICT, study=study_out(request, study, read_state(study)))
 
 
-def _json(request: HttpRequest, out: BaseModel, state: StudyState) -> HttpResponse:
+def study_json(request: HttpRequest, out: BaseModel, state: StudyState) -> HttpResponse:
     """What was made by its schema needs no second check: an analysis of many readings is sent as it is."""
     data = out.model_dump()
     if sign_for(request) == "comma":
@@ -271,7 +271,7 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
 def read(request: HttpRequest, study_id: uuid.UUID) -> Any:
     study = own_study(request)
     state = read_state(study)
-    return _json(request, _study_out(request, study, state), state)
+    return study_json(request, study_out(request, study, state), state)
 
 
 @router.post("/studies/{study_id}/changes", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
@@ -285,8 +285,9 @@ def change(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
         return 400, Message(message=str(refused))
     if (user := current_user(request)) is not None and not user.decimal_sign:
         take_from_readings(user, sign_in(body.change))
-    # A repeated request is answered whole: whether the first answer arrived is not known.
-    return _json(request, _study_out(request, study, after, None if before is after else before), after)
+    # A repeated request is answered whole, and one that readings of an instrument came before: what arrived of it is not known.
+    known = before if before is not after and study.version == body.version + 1 else None
+    return study_json(request, study_out(request, study, after, known), after)
 
 
 @router.post("/studies/{study_id}/undo", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
@@ -307,7 +308,8 @@ def _step(request: HttpRequest, study_id: uuid.UUID, body: StepIn, direction: in
         return _conflict(request, study_id)
     except NothingToStep:
         return 400, Message(message=f"There is nothing to {'undo' if direction < 0 else 'redo'}.")
-    return _json(request, _study_out(request, study, after, None if before is after else before), after)
+    known = before if before is not after and study.version == body.version + 1 else None
+    return study_json(request, study_out(request, study, after, known), after)
 
 
 @router.get("/studies/{study_id}/history", response={200: HistoryOut, 404: Message})
@@ -332,7 +334,7 @@ def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
         return _conflict(request, study_id)
     except NothingToStep:
         return 400, Message(message="That step is no longer in the history.")
-    return _json(request, _study_out(request, study, after, None if before is after else before), after)
+    return study_json(request, study_out(request, study, after, None if before is after else before), after)
 
 
 def _tried(request: HttpRequest, version: int, change: AnyChange) -> tuple[StudyState, StudyState]:
@@ -354,7 +356,7 @@ def while_moving(request: HttpRequest, study_id: uuid.UUID, body: MovingIn) -> A
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     found = moving(before, after, StretchOut(low=body.low, high=body.high))
-    return None if found is None else _json(request, found, after)
+    return None if found is None else study_json(request, found, after)
 
 
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})
@@ -365,7 +367,7 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     same = (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed)
-    return _json(request, analyse(after, same_readings=same, preview=True), after)
+    return study_json(request, analyse(after, same_readings=same, preview=True), after)
 
 
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})

@@ -96,3 +96,6 @@ PicturePoint = Annotated[
 """(px, py) from the upper left corner."""
 Credit = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
 Description = Annotated[str, StringConstraints(max_length=1000, strip_whitespace=True)]
+
+# Readings of an instrument
+RunName = Annotated[str, StringConstraints(pattern=r"^[\w-]{1,40}$")]

@@ -11,7 +11,13 @@ from django.utils import timezone
 from pydantic import TypeAdapter
 
 from ridge.accounts.models import User
+from ridge.core.numerals import group
 from ridge.studies.content.changes import Change, Outcome, read_change
+from ridge.studies.content.changes.cells import InsertRows, SetCells
+from ridge.studies.content.changes.generated import GenerateReadings
+from ridge.studies.content.changes.rows import SortRows, WriteCells
+from ridge.studies.content.changes.sampled import AddSamples
+from ridge.studies.content.changes.tables import TakeTable
 from ridge.studies.content.kept_pictures import WrittenPicture, check_kept, keep
 from ridge.studies.content.readable import apply_checked
 from ridge.studies.content.repeated import carried_out, made_by, remember
@@ -112,7 +118,7 @@ def commit(
     before = read_state(study)
     if carried_out(study, request_key):
         return study, before, before
-    if study.version != version:
+    if study.version != version and not _goes_on(study, version, change):
         raise StaleVersion
     outcome = apply_checked(change, before)
     check_kept(study.owner, before.picture, outcome.state.picture)
@@ -126,6 +132,47 @@ def commit(
     return study, before, outcome.state
 
 
+def _goes_on(study: Study, version: int, change: Change) -> bool:
+    """Whether nothing but readings of an instrument came since a version, and a change leaves those rows alone."""
+    if not study.settled <= version < study.version or study.added_from is None:
+        return False
+    if isinstance(change, SetCells):
+        return change.row + len(change.block) <= study.added_from
+    if isinstance(change, WriteCells):
+        return max(cell.row for cell in change.cells) < study.added_from
+    return not isinstance(change, TakeTable | GenerateReadings | SortRows | InsertRows)
+
+
+@transaction.atomic
+def add_samples(study_id: uuid.UUID, change: AddSamples) -> tuple[Study, StudyState]:
+    """Add readings of an instrument to whatever the study is now; those of the same run become one revision. Raises ChangeRefused."""
+    study = Study.objects.select_for_update().get(pk=study_id)
+    before = read_state(study)
+    outcome = apply_checked(change, before)
+    last = study.revisions.filter(number=study.position).first()
+    known = read_change(last.change) if last and last.change.get("kind") == "add_samples" else None
+    joined = known.joined(change) if isinstance(known, AddSamples) else None
+    undone = read_change(last.inverse) if last and joined else None
+    study.revisions.filter(number__gt=study.position).delete()
+    if last and joined is not None and isinstance(undone, AddSamples) and isinstance(outcome.inverse, AddSamples):
+        # Rows that were there before and are written over come back too; those that were made are cut off.
+        over = outcome.inverse.columns
+        back = [
+            one.model_copy(update={"cells": (*one.cells, *more.cells)})
+            for one, more in zip(undone.columns, over, strict=True)
+        ]
+        last.change, last.inverse = joined.stored(), undone.model_copy(update={"columns": back}).stored()
+        last.label = f"take {group(str(len(joined.columns[0].cells)))} readings"
+        last.save()
+    else:
+        study.position += 1
+        Revision.objects.create(
+            study=study, number=study.position, label=outcome.label, change=change.stored(), inverse=outcome.inverse.stored()
+        )  # fmt: skip
+    _advance(study, before, outcome, "", added_from=change.at)
+    return study, outcome.state
+
+
 @transaction.atomic
 def step(
     study_id: uuid.UUID, version: int, direction: int, request_key: str = ""
@@ -135,7 +182,7 @@ def step(
     before = read_state(study)
     if carried_out(study, request_key):
         return study, before, before
-    if study.version != version:
+    if not study.settled <= version <= study.version:  # readings that came meanwhile are the step that is undone
         raise StaleVersion
     number = study.position if direction < 0 else study.position + 1
     revision = study.revisions.filter(number=number).first()
@@ -184,8 +231,14 @@ def step_labels(study: Study) -> tuple[str | None, str | None]:
     return labels.get(study.position), labels.get(study.position + 1)
 
 
-def _advance(study: Study, before: StudyState, outcome: Outcome, request_key: str) -> None:
+def _advance(
+    study: Study, before: StudyState, outcome: Outcome, request_key: str, added_from: int | None = None
+) -> None:
     study.version += 1
+    if added_from is None:
+        study.settled, study.added_from = study.version, None
+    else:
+        study.added_from = added_from if study.added_from is None else min(added_from, study.added_from)
     _write(study, before, outcome.state)
     study.save()
     remember(study, request_key)

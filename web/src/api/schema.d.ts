@@ -64,6 +64,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Instruments
+         * @description Every instrument that Ridge has.
+         */
+        get: operations["ridge_studies_api_instruments_instruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Readings
+         * @description Add readings with a key of the study: ``Authorization: Bearer KEY``. All of them are added, or none and it is said why.
+         */
+        post: operations["ridge_studies_api_instruments_post_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -366,6 +406,50 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Keys
+         * @description The keys of a study, without themselves.
+         */
+        get: operations["ridge_studies_api_instruments_keys"];
+        put?: never;
+        /**
+         * Make Key
+         * @description A key that opens nothing but adding rows to this study. It is shown this once.
+         */
+        post: operations["ridge_studies_api_instruments_make_key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/keys/{key_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw
+         * @description The key opens nothing any more.
+         */
+        delete: operations["ridge_studies_api_instruments_withdraw"];
         options?: never;
         head?: never;
         patch?: never;
@@ -686,6 +770,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * News
+         * @description What is new since a version: asked every so often while an instrument is read. What a simulated one has read by now is taken.
+         */
+        get: operations["ridge_studies_api_instruments_news"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a run; one that is going on ends.
+         */
+        post: operations["ridge_studies_api_instruments_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/run/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reveal Curve
+         * @description The true curve of the last run as a known curve among the fits.
+         */
+        post: operations["ridge_studies_api_instruments_reveal_curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/run/single": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Single
+         * @description One reading now.
+         */
+        post: operations["ridge_studies_api_instruments_read_single"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/run/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description End the run; what it has read until now is taken.
+         */
+        post: operations["ridge_studies_api_instruments_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/script.py": {
         parameters: {
             query?: never;
@@ -961,6 +1129,11 @@ export interface components {
              */
             kind: "add_fit";
             /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
              * @default {
              *       "average": null,
              *       "curves": null,
@@ -984,6 +1157,28 @@ export interface components {
              * @default
              */
             series?: string;
+        };
+        /**
+         * AddSamples
+         * @description Rows from ``at`` on. ``run``: whose they are. ``headings``: what columns are called from now on. ``rows_after`` cuts the table back:
+         *     that is how the inverse takes away what was added.
+         */
+        AddSamples: {
+            /** At */
+            at: number;
+            /** Columns */
+            columns: components["schemas"]["SampledColumn"][];
+            /** Headings */
+            headings?: components["schemas"]["ColumnSettings"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_samples";
+            /** Rows After */
+            rows_after?: number | null;
+            /** Run */
+            run: string;
         };
         /**
          * AlikeOut
@@ -1486,7 +1681,7 @@ export interface components {
          */
         ChangeIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["PutPicture"] | components["schemas"]["ScalePicture"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["AddSamples"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["PutPicture"] | components["schemas"]["ScalePicture"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
             /**
              * Request Key
              * @default
@@ -1494,6 +1689,19 @@ export interface components {
             request_key?: string;
             /** Version */
             version: number;
+        };
+        /** ChannelOut */
+        ChannelOut: {
+            /** Name */
+            name: string;
+            /** Resolution */
+            resolution: number;
+            /** Symbol */
+            symbol: string;
+            /** Uncertainty */
+            uncertainty: number | null;
+            /** Unit */
+            unit: string;
         };
         /**
          * CheckOut
@@ -2819,6 +3027,23 @@ export interface components {
             kind: "insert_rows";
         };
         /**
+         * InstrumentOut
+         * @description An instrument that can be chosen. ``simulated``: what it reads is made up.
+         */
+        InstrumentOut: {
+            /** About */
+            about: string;
+            /** Channels */
+            channels: components["schemas"]["ChannelOut"][];
+            /** Key */
+            key: string;
+            /** Simulated */
+            simulated: boolean;
+            /** Title */
+            title: string;
+            x: components["schemas"]["ChannelOut"];
+        };
+        /**
          * InterpolationFit
          * @description A curve through every reading.
          */
@@ -2941,6 +3166,23 @@ export interface components {
              * @default
              */
             was?: string;
+        };
+        /**
+         * KeyOut
+         * @description A key without itself.
+         */
+        KeyOut: {
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Posted */
+            posted: number;
+            /** Withdrawn */
+            withdrawn: boolean;
         };
         /**
          * KnownFit
@@ -3312,7 +3554,7 @@ export interface components {
          */
         MovingIn: {
             /** Change */
-            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["PutPicture"] | components["schemas"]["ScalePicture"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
+            change: components["schemas"]["SetCells"] | components["schemas"]["InsertRows"] | components["schemas"]["DeleteRows"] | components["schemas"]["RestoreRows"] | components["schemas"]["WriteCells"] | components["schemas"]["SortRows"] | components["schemas"]["PutOrder"] | components["schemas"]["RemoveEmptyRows"] | components["schemas"]["GenerateReadings"] | components["schemas"]["AddSamples"] | components["schemas"]["MarkRows"] | components["schemas"]["AssumeRows"] | components["schemas"]["EditColumn"] | components["schemas"]["PutColumnSettings"] | components["schemas"]["AddColumn"] | components["schemas"]["RemoveColumn"] | components["schemas"]["SwapAxes"] | components["schemas"]["ConvertColumn"] | components["schemas"]["AverageRepeats"] | components["schemas"]["TakeTable"] | components["schemas"]["PutTable"] | components["schemas"]["EditStudy"] | components["schemas"]["AddFit"] | components["schemas"]["SetFit"] | components["schemas"]["RemoveFit"] | components["schemas"]["LeadWith"] | components["schemas"]["MoveFit"] | components["schemas"]["DuplicateFit"] | components["schemas"]["RefineFit"] | components["schemas"]["MoveGrip"] | components["schemas"]["PutFits"] | components["schemas"]["SetPlot"] | components["schemas"]["PutPicture"] | components["schemas"]["ScalePicture"] | components["schemas"]["KeepAnswer"] | components["schemas"]["RemoveAnswer"] | components["schemas"]["SetAnswer"] | components["schemas"]["SetReport"];
             /** High */
             high: number;
             /** Low */
@@ -3372,6 +3614,16 @@ export interface components {
             smaller: string;
         };
         /**
+         * NewKeyOut
+         * @description A key, shown this once, and where readings are posted with it.
+         */
+        NewKeyOut: {
+            /** Address */
+            address: string;
+            /** Key */
+            key: string;
+        };
+        /**
          * NewStudy
          * @description An empty study, a sample, or one that begins with a table; ``apart``: every y column a study of its own.
          */
@@ -3397,6 +3649,14 @@ export interface components {
              * @default
              */
             title?: string;
+        };
+        /**
+         * NewsOut
+         * @description The last run, if there was one, and the study where it is newer than the version that was asked with.
+         */
+        NewsOut: {
+            run: components["schemas"]["RunOut"] | null;
+            study: components["schemas"]["StudyOut"] | null;
         };
         /**
          * NextPlaceIn
@@ -3949,6 +4209,38 @@ export interface components {
             /** Y */
             y: number;
         };
+        /** PostIn */
+        PostIn: {
+            /** Readings */
+            readings: components["schemas"]["PostedIn"][];
+        };
+        /**
+         * PostedIn
+         * @description A reading that is posted: numbers, or texts as they are typed into a cell; y null where nothing was read.
+         */
+        PostedIn: {
+            /**
+             * Series
+             * @default
+             */
+            series?: string;
+            /** X */
+            x: number | string;
+            /** Y */
+            y?: number | string | null;
+        };
+        /**
+         * PostedOut
+         * @description How many readings were added, how many rows the study has now, and what is odd about them; empty for nothing.
+         */
+        PostedOut: {
+            /** Added */
+            added: number;
+            /** Remark */
+            remark: string;
+            /** Rows */
+            rows: number;
+        };
         /**
          * ProblemOut
          * @description ``incomplete``: nothing in the row is wrong, but something is missing.
@@ -4466,6 +4758,75 @@ export interface components {
             value: string;
         };
         /**
+         * RevealIn
+         * @description Of which channel the true curve is wanted, the first one if empty.
+         */
+        RevealIn: {
+            /**
+             * Channel
+             * @default
+             */
+            channel?: string;
+            /**
+             * Request Key
+             * @default
+             */
+            request_key?: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * RunIn
+         * @description A run that is to begin: which instrument, how many seconds from one reading to the next, how many at most, of which channels.
+         */
+        RunIn: {
+            /**
+             * Channels
+             * @default []
+             */
+            channels?: string[];
+            /** Instrument */
+            instrument: string;
+            /**
+             * Interval
+             * @default 1
+             */
+            interval?: number;
+            /**
+             * Most
+             * @default 10000
+             */
+            most?: number;
+        };
+        /**
+         * RunOut
+         * @description A run: ``taken`` of its readings are in the table, ``gap`` says what is missing; ``shown``: what its display shows now.
+         */
+        RunOut: {
+            /** Channels */
+            channels: string[];
+            /** Gap */
+            gap: string;
+            /** Going */
+            going: boolean;
+            /** Id */
+            id: number;
+            /** Instrument */
+            instrument: string;
+            /** Interval */
+            interval: number;
+            /** Most */
+            most: number;
+            /** Shown */
+            shown: components["schemas"]["ShownValueOut"][];
+            /** Simulated */
+            simulated: boolean;
+            /** Taken */
+            taken: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * RungOut
          * @description A polynomial on the ladder of degrees; ``error``: what a reading misses by when it is left out, typically.
          */
@@ -4491,6 +4852,16 @@ export interface components {
             question: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SampledColumn
+         * @description The cells of one column, from the first row that is added on.
+         */
+        SampledColumn: {
+            /** Cells */
+            cells: string[];
+            /** Key */
+            key: string;
         };
         /**
          * ScaleMark
@@ -4733,6 +5104,16 @@ export interface components {
             /** Samples */
             samples: components["schemas"]["SampleOut"][];
         };
+        /**
+         * ShownValueOut
+         * @description What a channel shows at the moment.
+         */
+        ShownValueOut: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
         /** SignIn */
         SignIn: {
             /**
@@ -4740,6 +5121,16 @@ export interface components {
              * @enum {string}
              */
             sign: "point" | "comma";
+        };
+        /**
+         * SingleIn
+         * @description One reading now, at an x as typed.
+         */
+        SingleIn: {
+            /** Instrument */
+            instrument: string;
+            /** X */
+            x: string;
         };
         /**
          * SortRows
@@ -5412,6 +5803,77 @@ export interface operations {
             };
         };
     };
+    ridge_studies_api_instruments_instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentOut"][];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_post_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PostIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
     ridge_studies_api_studies_shelf: {
         parameters: {
             query?: never;
@@ -6013,6 +6475,109 @@ export interface operations {
             };
         };
     };
+    ridge_studies_api_instruments_keys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_make_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewKeyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                key_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
     ridge_studies_api_pictures_follow: {
         parameters: {
             query?: never;
@@ -6592,6 +7157,229 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_news: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_reveal_curve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevealIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_read_single: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SingleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
+    ridge_studies_api_instruments_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
             /** @description Not Found */

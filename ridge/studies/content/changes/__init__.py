@@ -29,6 +29,7 @@ from ridge.studies.content.changes.plot import SetPlot
 from ridge.studies.content.changes.repeats import AverageRepeats
 from ridge.studies.content.changes.report import SetReport
 from ridge.studies.content.changes.rows import PutOrder, RemoveEmptyRows, SortRows, WriteCells
+from ridge.studies.content.changes.sampled import AddSamples
 from ridge.studies.content.changes.tables import PutTable, TakeTable
 
 AnyChange = Annotated[
@@ -41,6 +42,7 @@ AnyChange = Annotated[
     | PutOrder
     | RemoveEmptyRows
     | GenerateReadings
+    | AddSamples
     | MarkRows
     | AssumeRows
     | EditColumn

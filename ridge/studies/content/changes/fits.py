@@ -48,11 +48,12 @@ class AddFit(Change):
     family: Family
     options: FitOptions = FitOptions()
     series: Label = ""
+    name: FitName = ""
 
     def apply(self, state: StudyState) -> Outcome:
         letter = free_letter(state)
         options = _with_calls(self.options.given(), letter, state)
-        added = _checked(FitState(letter, self.family, options=options, series=self.series), state)
+        added = _checked(FitState(letter, self.family, options=options, series=self.series, name=self.name), state)
         return Outcome(
             replace(state, fits=(*state.fits, added)), PutFits.of(state), f"add fit {letter}, {_called(added, state)}"
         )

@@ -1,0 +1,78 @@
+"""Readings of an instrument, added below the others as they are taken. Those of one run are one step of the history."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from ridge.core.numerals import group
+from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
+from ridge.studies.content.changes.cells import refuse_calculated, refuse_too_many_rows
+from ridge.studies.content.changes.columns import find_column
+from ridge.studies.content.fields import Cells, Key, Row, RunName
+from ridge.studies.content.state import ColumnSettings, StudyState
+
+
+class SampledColumn(Schema):
+    """The cells of one column, from the first row that is added on."""
+
+    key: Key
+    cells: Cells
+
+
+class AddSamples(Change):
+    """Rows from ``at`` on. ``run``: whose they are. ``headings``: what columns are called from now on. ``rows_after`` cuts the table back:
+    that is how the inverse takes away what was added."""
+
+    kind: Literal["add_samples"] = "add_samples"
+    run: RunName
+    at: Row
+    columns: Annotated[list[SampledColumn], Field(min_length=1)]
+    headings: list[ColumnSettings] = Field(default_factory=list)
+    rows_after: int | None = None
+
+    def apply(self, state: StudyState) -> Outcome:
+        count = len(self.columns[0].cells)
+        if self.at > state.row_count or any(len(column.cells) != count for column in self.columns):
+            raise ChangeRefused("These readings do not belong to this table.")
+        rows = max(state.row_count, self.at + count)
+        refuse_too_many_rows(rows)
+        columns = [replace(c, cells=c.cells + ("",) * (rows - len(c.cells))) for c in state.columns]
+        before, headings = [], []
+        for settings in self.headings:
+            place = find_column(state, settings.key)
+            held = {name: getattr(columns[place], name) for name in vars(settings)}
+            headings.append(ColumnSettings(**held))
+            columns[place] = replace(columns[place], **vars(settings))
+        for sampled in self.columns:
+            place = find_column(state, sampled.key)
+            refuse_calculated(columns[place])
+            cells = columns[place].cells
+            before.append(SampledColumn(key=sampled.key, cells=cells[self.at : self.at + count]))
+            columns[place] = replace(
+                columns[place], cells=cells[: self.at] + tuple(sampled.cells) + cells[self.at + count :]
+            )
+        if self.rows_after is not None:
+            columns = [replace(c, cells=c.cells[: self.rows_after]) for c in columns]
+        inverse = AddSamples(run=self.run, at=self.at, columns=before, headings=headings, rows_after=state.row_count)
+        label = f"take {group(str(count))} reading{'' if count == 1 else 's'}"
+        return Outcome(replace(state, columns=tuple(columns)), inverse, label)
+
+    def joined(self, later: AddSamples) -> AddSamples | None:
+        """This and the next rows of the same run as one change; None where they are not next to it."""
+        ours, theirs = [column.key for column in self.columns], [column.key for column in later.columns]
+        if (
+            self.run != later.run
+            or self.at + len(self.columns[0].cells) != later.at
+            or ours != theirs
+            or later.headings
+        ):
+            return None
+        columns = [
+            SampledColumn(key=one.key, cells=(*one.cells, *other.cells))
+            for one, other in zip(self.columns, later.columns, strict=True)
+        ]
+        return AddSamples(run=self.run, at=self.at, columns=columns, headings=self.headings, rows_after=self.rows_after)
