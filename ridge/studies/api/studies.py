@@ -32,6 +32,7 @@ from ridge.studies.content.changes.tables import TakeTable
 from ridge.studies.content.fields import Asked, Direction
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.repeated import made_by
+from ridge.studies.content.runs import is_read
 from ridge.studies.content.samples import SAMPLES, build_sample, picture_in
 from ridge.studies.content.sign_in_readings import sign_in
 from ridge.studies.content.state import ColumnState, Question, StudyState, empty_study
@@ -101,6 +102,7 @@ def study_out(request: HttpRequest, study: Study, state: StudyState, known: Stud
         date=state.date,
         report=list(state.report),
         picture=picture_of(state),
+        instrument=is_read(study),
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,

@@ -74,6 +74,11 @@ def running(study: Study) -> Run | None:
     return study.runs.filter(stopped=None).order_by("-started").first()
 
 
+def is_read(study: Study) -> bool:
+    """Whether rows may come by themselves: a run is going on, or a key is in force."""
+    return running(study) is not None or study.keys.filter(withdrawn=None).exists()
+
+
 @transaction.atomic
 def start(study_id: uuid.UUID, instrument: str, wanted: Wanted, now: datetime) -> Run:
     """Begin a run; one that is going on ends. Raises ChangeRefused."""

@@ -263,7 +263,7 @@ class AssumedOut(Schema):
 
 
 class StudyOut(Schema):
-    """A study at one version. Undo and redo carry what they would do, in words."""
+    """A study at one version. Undo and redo carry what they would do, in words. ``instrument``: whether one is being read, or may post."""
 
     id: UUID
     version: int
@@ -282,6 +282,7 @@ class StudyOut(Schema):
     date: str
     report: list[ReportPart]
     picture: PictureOut | None
+    instrument: bool
     undo: str | None
     redo: str | None
     analysis: AnalysisOut

@@ -5273,7 +5273,7 @@ export interface components {
         };
         /**
          * StudyOut
-         * @description A study at one version. Undo and redo carry what they would do, in words.
+         * @description A study at one version. Undo and redo carry what they would do, in words. ``instrument``: whether one is being read, or may post.
          */
         StudyOut: {
             /** Absolute Errors */
@@ -5299,6 +5299,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Instrument */
+            instrument: boolean;
             /** Letters */
             letters: {
                 [key: string]: string;

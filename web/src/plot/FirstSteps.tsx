@@ -30,6 +30,9 @@ export function FirstSteps() {
           <button className="button" onClick={() => setView({ tool: "add" })}>
             <Plus size={14} /> Press them onto the plot
           </button>
+          <button className="button" onClick={() => setView({ instrument: true, panel: "readings" })}>
+            Read an instrument
+          </button>
           <button className="button" onClick={() => navigate("/")}>
             Look at a sample
           </button>

@@ -1,7 +1,8 @@
 import { ClipboardPaste } from "lucide-react";
 import { useState } from "react";
 
-import { useAnalysisPart, useNaming } from "../study/context";
+import { useAnalysisPart, useNaming, useStudy } from "../study/context";
+import { useView } from "../study/view";
 import { notify } from "../ui/Notices";
 import { NumberStrip } from "../ui/NumberStrip";
 import { FindBar } from "./FindBar";
@@ -13,7 +14,15 @@ import { useGrid } from "./useGrid";
 import { later } from "../ui/later";
 
 const CalculatedDialog = later(() => import("./CalculatedDialog").then((one) => one.CalculatedDialog));
+const Panel = later(() => import("../instrument/InstrumentPanel").then((one) => one.InstrumentPanel));
 const GenerateDialog = later(() => import("./GenerateDialog").then((one) => one.GenerateDialog));
+
+/** What is read, where that is wanted, or readings come by themselves. */
+function InstrumentPanel() {
+  const open = useView((view) => view.instrument);
+  const { instrument } = useStudy();
+  return (open ?? instrument) ? <Panel /> : null;
+}
 
 /** The left side: the table and what can be done with it. */
 export function Readings() {
@@ -49,6 +58,7 @@ export function Readings() {
         ]}
       />
       <RowActions grid={grid} />
+      <InstrumentPanel />
       <Problems />
       <div className="flex flex-wrap gap-1 [&_.button]:gap-1 [&_.button]:px-1.5">
         <button className="button" onClick={() => void paste()}>

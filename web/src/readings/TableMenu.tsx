@@ -64,6 +64,9 @@ export function TableMenu({ onFind, onGenerate, onCalculate, onBegin }: Props) {
         <DropdownMenu.Item className="menu-item" onSelect={onFind}>
           Find a value
         </DropdownMenu.Item>
+        <DropdownMenu.Item className="menu-item" onSelect={() => setView({ instrument: true })}>
+          Read an instrument
+        </DropdownMenu.Item>
         <DropdownMenu.Item className="menu-item" onSelect={onGenerate}>
           Generate readings
         </DropdownMenu.Item>

@@ -103,6 +103,16 @@ export class GestureQueue {
     this.show("saved", "");
   };
 
+  /**
+   * A newer state that came by itself, such as readings of an instrument. While something is on its way nothing is taken: the next
+   * question brings it.
+   */
+  adopt = (study: Study) => {
+    if (this.busy || this.pending.length || study.version <= this.confirmed.version) return;
+    this.confirm(study);
+    this.show("saved", "");
+  };
+
   clearMessage = () => this.show(this.snapshot.saving, "");
 
   private add(gesture: Gesture) {
@@ -130,11 +140,7 @@ export class GestureQueue {
       this.tries = 0;
       // A conflict stays one until it is decided, also over a reload: the version made on is kept with the gestures.
       this.madeOn = answer.outcome === "conflict" ? (this.madeOn ?? this.confirmed.version) : null;
-      if (answer.study) {
-        const shown = useView.getState().preview ?? this.confirmed.analysis;
-        setDecimalSign(answer.study.decimal_sign);
-        this.confirmed = merge(this.confirmed, { ...answer.study, analysis: share(shown, answer.study.analysis) });
-      }
+      if (answer.study) this.confirm(answer.study);
       if (answer.outcome === "conflict") {
         this.store();
         this.show("conflict", answer.message);
@@ -145,6 +151,12 @@ export class GestureQueue {
       this.show(this.pending.length ? "sending" : "saved", answer.message);
     }
     this.busy = false;
+  }
+
+  private confirm(study: Study) {
+    const shown = useView.getState().preview ?? this.confirmed.analysis;
+    setDecimalSign(study.decimal_sign);
+    this.confirmed = merge(this.confirmed, { ...study, analysis: share(shown, study.analysis) });
   }
 
   private async send(gesture: Gesture): Promise<Answer> {

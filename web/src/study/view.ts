@@ -136,6 +136,8 @@ interface View {
   caught: number[] | null;
   /** A table that waits to be looked through before it is taken in. */
   incoming: Incoming | null;
+  /** Whether the instrument's panel is open; null: as the study has it. */
+  instrument: boolean | null;
   /** Where the tool in hand points, in pixels of the drawing; null while it is elsewhere. */
   cursor: { px: number; py: number } | null;
   /** Where the picture would lie, while a hand moves it. */
@@ -170,6 +172,7 @@ const START: View = {
   source: null,
   caught: null,
   incoming: null,
+  instrument: null,
   cursor: null,
   laying: null,
   scaling: null,
