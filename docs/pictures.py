@@ -29,10 +29,6 @@ when;inner gauge h / m;outer gauge h / m
     )
     + "Mean;2,79;2,72\n"
 )
-UNCLEAR = "No.\tload (N)\tstretch ± (mm)\n" + "".join(
-    f"{i + 1}\t{load}\t{stretch} ± 2\n"
-    for i, (load, stretch) in enumerate((("1,000", 353), ("1,250", 448), ("1,500", 541), ("1,750", 629)))
-)
 
 
 def open_study(page: Page, title: str) -> None:
@@ -77,10 +73,31 @@ def column(page: Page) -> None:
     page.get_by_role("columnheader").filter(has_text="sqrt(h)").get_by_role("button").first.click()
 
 
-def axes(page: Page) -> None:
-    open_study(page, "Current over the harbour bed")
-    page.get_by_role("button", name="Plot settings: axes, ticks, markers, lines").click()
-    page.get_by_label("z logarithmic").check()
+def picture(page: Page) -> None:
+    """A line in the picture that is being followed."""
+    open_study(page, "Sheer line of the rowing boat")
+    page.get_by_test_id("picture").wait_for()
+    page.get_by_role("radio", name="Follow a line").click()
+    text = page.get_by_test_id("picture").locator("image").get_attribute("transform") or ""
+    a, b, c, d, e, f = map(float, text.removeprefix("matrix(").removesuffix(")").split())
+    box = page.get_by_role("application").bounding_box()
+    assert box
+    px, py = 120 + 270 * 1.7, 716 - 0.76 * 220  # on the lower plank
+    page.mouse.click(box["x"] + a * px + c * py + e, box["y"] + b * px + d * py + f)
+    page.get_by_test_id("traced").first.wait_for()
+    page.mouse.move(box["x"] + 280, box["y"] + 78)
+
+
+def instrument(page: Page) -> None:
+    """A run of a simulated one, with its true curve."""
+    page.get_by_role("button", name="New study", exact=True).click()
+    page.get_by_role("button", name="Read an instrument").click()
+    page.get_by_label("Which instrument").select_option("light")
+    page.get_by_label("Seconds from one reading to the next").fill("0.2")
+    page.get_by_role("button", name="Start").click()
+    page.wait_for_timeout(6000)
+    page.get_by_label("Model of fit A").select_option("power")
+    page.wait_for_timeout(1500)
 
 
 def by_hand(page: Page) -> None:
@@ -145,13 +162,6 @@ def table(page: Page) -> None:
     page.get_by_role("dialog").get_by_text("2 series of one study").wait_for()
 
 
-def asked_table(page: Page) -> None:
-    page.locator("input[type=file]").first.set_input_files(
-        {"name": "mooring.txt", "mimeType": "text/plain", "buffer": UNCLEAR.encode()}
-    )
-    page.get_by_role("dialog").get_by_text("What is “1,000”?").wait_for()
-
-
 def workings(page: Page) -> None:
     open_study(page, "Salinity probe, calibration")
     page.get_by_role("radio", name="Workings").click()
@@ -195,8 +205,8 @@ def bench_phone(page: Page) -> None:
 PICTURES: dict[str, Callable[[Page], None]] = {
     one.__name__.replace("_", "-"): one
     for one in (
-        shelf, bench, models, straightened, column, axes, by_hand, formula, residuals, compare, resample, asking,
-        workings, next_place, bench_calibration, table, asked_table, report, bench_phone,
+        shelf, bench, models, straightened, column, picture, instrument, by_hand, formula, residuals, compare, resample, asking,
+        workings, next_place, bench_calibration, table, report, bench_phone,
     )
 }  # fmt: skip
 

@@ -261,6 +261,7 @@ class ByKeyboard(Picturing):
         form.get_by_role("radio", name="None").press("Space")
         form.get_by_role("button", name="Apply").press("Enter")
         expect(form).to_be_hidden()
+        self.expect_saved()
         self.page.get_by_role("button", name="Scale", exact=True).press("Enter")
         form.get_by_role("radio", name="Two marks on each axis").press("Space")
         marks = ((120, 716, "0"), (1065, 716, "3.5"), (52.5, 716, "0"), (52.5, 108, "800"))
