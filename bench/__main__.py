@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, carried, fits, honesty, interface, large, out, pictures, working
+from bench import accuracy, carried, fits, honesty, instruments, interface, large, out, pictures, working
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
@@ -25,3 +25,4 @@ if __name__ == "__main__":
         fits.run()
         out.run()
         pictures.run()
+        instruments.run()

@@ -66,3 +66,38 @@ class ManyWriters(TransactionTestCase):
             list(pool.map(work, range(2)))
         stored = Study.objects.get()
         self.assertEqual((stored.version, read_state(stored).row_count), (12, 12))
+
+    def test_two_senders_and_a_hand_at_once(self) -> None:
+        """Every reading that was acknowledged is there once, and so is everything that was typed."""
+        client = Client()
+        study = self.post(client, "/studies", {}).json()["id"]
+        keys = [self.post(client, f"/studies/{study}/keys", {}).json()["key"] for _ in range(2)]
+
+        def send(number: int) -> int:
+            own = Client()
+            for step in range(8):
+                body = {"readings": [{"x": 100 * number + step, "y": step}]}
+                headers = {"Authorization": f"Bearer {keys[number]}"}
+                try:
+                    answer = own.post("/api/readings", body, content_type="application/json", headers=headers)
+                finally:
+                    connection.close()
+                self.assertEqual(answer.status_code, 201, answer.content)
+            return 8
+
+        def name(_: int) -> int:
+            version = 0
+            for step in range(4):
+                change = {"kind": "edit_study", "title": f"title {step}"}
+                answer = self.post(client, f"/studies/{study}/changes", {"version": version, "change": change})
+                # What is typed on an older version goes on, since nothing but readings came.
+                self.assertEqual(answer.status_code, 200, answer.content)
+                version = answer.json()["version"]
+            return 4
+
+        with ThreadPoolExecutor(3) as pool:
+            done = [pool.submit(send, 0), pool.submit(send, 1), pool.submit(name, 0)]
+            self.assertEqual([one.result() for one in done], [8, 8, 4])
+        state = read_state(Study.objects.get(pk=study))
+        self.assertEqual(sorted(map(int, state.columns[0].cells)), [*range(8), *range(100, 108)])
+        self.assertEqual(state.title, "title 3")

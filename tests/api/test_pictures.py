@@ -17,6 +17,7 @@ from ridge.exchange.figure import FORMATS
 from ridge.studies.content import kept_pictures
 from ridge.studies.models import KeptPicture, Study
 from tests.api.test_api import ApiCase
+from tests.exchange.test_report_readers import text_of
 from tests.pictures.drawn import marks, place, plot_of
 
 
@@ -327,6 +328,12 @@ class Out(PictureCase):
                 pixels = np.asarray(image.convert("RGB"), dtype=int)
             brown = (pixels[:, :, 0] - pixels[:, :, 2] > 50) & (pixels[:, :, 0] > 180)
             self.assertEqual(brown.mean() > 0.05, seen, (picture, brown.mean()))
+
+    def test_the_credit_is_printed_under_the_figure(self) -> None:
+        study = self.new(sample="sheer-line")
+        with_it, without = (text_of(self.figure(study, "pdf", picture)) for picture in ("shown", "without"))
+        self.assertIn("Picture: own work of Ridge, drawn for the field week, free to use.", with_it)
+        self.assertNotIn("Picture:", without)
 
     def test_a_turned_picture_has_paper_beside_it(self) -> None:
         study = self.new()

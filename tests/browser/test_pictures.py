@@ -137,6 +137,24 @@ class ByMouse(Picturing):
         expect(self.picture()).to_be_visible()
         self.assertEqual(self.values(4), kept)
 
+    def test_the_demo_picture_is_traced_and_a_pick_dragged(self) -> None:
+        self.open_sample("Sheer line of the rowing boat")
+        expect(self.picture()).to_be_visible()
+        self.page.get_by_role("radio", name="Pick").click()
+        self.press((120 + 270 * 1.2, 716 - 0.76 * 431))
+        expect(self.page.get_by_text("16 used")).to_be_visible()
+        self.expect_cell(16, 0, re.compile(r"^1\.(19|20)\d*$"))
+        self.page.get_by_role("radio", name="Move a reading").click()
+        self.page.mouse.move(*self.at((120 + 270 * 1.2, 716 - 0.76 * 431)))
+        self.page.mouse.down()
+        self.page.mouse.move(*self.at((120 + 270 * 1.3, 716 - 0.76 * 500)), steps=3)
+        self.page.mouse.up()
+        self.expect_saved()
+        self.expect_cell(16, 0, re.compile(r"^1\.(29|30)\d*$"))
+        for _ in range(2):
+            self.page.get_by_role("button", name="Undo").click()
+        expect(self.page.get_by_text("15 used")).to_be_visible()
+
     def test_readings_follow_the_picture_into_its_scale(self) -> None:
         self.open_picture()
         self.page.get_by_role("radio", name="Pick").click()

@@ -97,6 +97,8 @@ class FigureContent:
     grey: bool = False
     aspect: float = 0.735
     picture: Underlay | None = None
+    note: str = ""
+    """What is printed below all the rest, such as whose the picture is."""
 
     @property
     def equation(self) -> str:

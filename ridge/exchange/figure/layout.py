@@ -22,7 +22,7 @@ from ridge.exchange.figure.content import FigureContent, check_drawable
 from ridge.exchange.figure.labels import labelled, spots_of
 from ridge.exchange.figure.legend import legend
 from ridge.exchange.figure.paint import SHAPES, color_of, line_look, mark_size, paint_bar, paint_plot, paint_residuals
-from ridge.exchange.figure.paper import PAD, Paper
+from ridge.exchange.figure.paper import MUTE, PAD, Paper
 from ridge.exchange.figure.texts import POINT, Words, broken, depth_of, height_of
 from ridge.exchange.figure.ticks import Ticks
 from ridge.exchange.figure.underlay import paint_underlay
@@ -34,6 +34,7 @@ _WIDE = 120.0
 _FULL = 130.0
 """From this width on, in mm, marks and lines are as thick as on the screen; narrower figures have finer ones."""
 _BESIDE = 1.4
+_SMALLER = 1.5  # points by which a note is smaller
 _STRIP = 0.22  # of the height that both axes share
 _BELOW = 6.0  # mm below the axes that nothing but their texts takes
 
@@ -75,7 +76,9 @@ def lay_out(content: FigureContent, width: float, only: Only = "") -> Figure:
     with_equation = frozenset(letter for letter in spots if content.label == "equation")
     entries, legend_height = legend(content, size, room, with_equation) if not only else ([], 0.0)
     legend_height += 1.0 if entries else 0.0
-    below = PAD + legend_height + len(x_title) * line_height + 0.6 + tick_height + TICK_GAP + TICK
+    note = broken(content.note, size - _SMALLER, room, 2) if content.note else []
+    note_height = sum(height_of(line) for line in note) + (0.6 if note else 0.0)
+    below = PAD + note_height + legend_height + len(x_title) * line_height + 0.6 + tick_height + TICK_GAP + TICK
     height = below + inner + title_height + PAD
 
     paper = Paper(width, height)
@@ -97,7 +100,7 @@ def lay_out(content: FigureContent, width: float, only: Only = "") -> Figure:
             paper.write(line, *at, color=color_of(content, letter), halo=True)
     write_x(paper, strip_frame, content.x_axis, x_ticks, x_title, tick_size, line_height)
     for place in entries:
-        y = PAD + legend_height - 1.0 - place.down
+        y = PAD + note_height + legend_height - 1.0 - place.down
         start = PAD + place.left
         middle = y + 0.32 * size * POINT
         if place.entry.kind == "curve":
@@ -105,6 +108,10 @@ def lay_out(content: FigureContent, width: float, only: Only = "") -> Figure:
         else:
             paper.mark(start + place.entry.sample / 2, middle, SHAPES[place.entry.key], mark_size(content))
         paper.write(place.entry.line, start + place.entry.sample + 1.2, y)
+    down = PAD + note_height - 0.6
+    for line in note:
+        down -= height_of(line)
+        paper.write(line, PAD, down + depth_of(line), color=MUTE)
     down = height - PAD
     for line in title:
         down -= height_of(line)

@@ -33,7 +33,7 @@ from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.readings import Status, Table, is_clock, over_axis, read_table
 from ridge.studies.content.state import StudyState
 from ridge.studies.words.fit_schemas import ComputedFit, FitOut
-from ridge.studies.words.picture_words import plot_matrix
+from ridge.studies.words.picture_words import credit_line, plot_matrix
 from ridge.studies.words.schemas import AnalysisOut
 
 Transform = Callable[[Array], Array]
@@ -161,6 +161,7 @@ def figure_content(
         label=settings.label,
         aspect=aspect,
         picture=under,
+        note=credit_line(state.picture) if under and state.picture else "",
     )
 
 

@@ -89,6 +89,11 @@ function Shown({ run }: { run: Run }) {
   );
 }
 
+const LENGTHS = [
+  ["readings", "readings"],
+  ["s", "seconds"],
+] as const;
+
 interface BeginProps {
   one: Instrument;
   onStart: (body: { instrument: string; interval: number; most: number; channels: string[] }) => Promise<void>;
@@ -100,9 +105,12 @@ function Begin({ one, onStart, onSingle }: BeginProps) {
   const { columns } = useStudy();
   const [interval, setInterval] = useState("0.5");
   const [most, setMost] = useState("60");
+  const [counted, setCounted] = useState<"readings" | "s">("readings");
   const [channels, setChannels] = useState(one.channels.slice(0, 1).map(({ symbol }) => symbol));
   const [x, setX] = useState("");
-  const [seconds, count] = [readNumber(interval), readNumber(most)];
+  const [seconds, typed] = [readNumber(interval), readNumber(most)];
+  // A run of 3 s at a reading a second has those at 0, 1, 2 and 3 s.
+  const count = counted === "s" && typed !== null && seconds ? Math.floor(typed / seconds + 1e-9) + 1 : typed;
   const wrong =
     seconds === null || seconds < 0.1 || seconds > 3600
       ? "The interval is from 0.1 to 3600 s."
@@ -131,15 +139,15 @@ function Begin({ one, onStart, onSingle }: BeginProps) {
           value={interval}
           onChange={(event) => setInterval(event.target.value)}
         />
-        s,
+        s, for
         <input
           className="field numerals !h-[27px] w-16 text-right"
-          aria-label="Number of readings"
-          inputMode="numeric"
+          aria-label={counted === "s" ? "Seconds to run" : "Number of readings"}
+          inputMode="decimal"
           value={most}
           onChange={(event) => setMost(event.target.value)}
         />
-        readings
+        <Select aria-label="How long it is read" className="field !h-[27px]" value={counted} words={LENGTHS} onPick={setCounted} />
         {one.channels.length > 1 &&
           one.channels.map(({ symbol, name }) => (
             <label key={symbol} className="flex w-full items-center gap-1.5">

@@ -47,7 +47,8 @@ _Said = Callable[[Source, FigureContent], str]
 def _drawn(source: Source, only: Only, caption: _Said, alternative: _Said) -> Iterator[Block]:
     aspect = ALONE if only else ASPECT
     underlay = source.underlay if not only else None
-    content = replace(figure_content(source.state, source.analysis, aspect=aspect, picture=underlay), title="")
+    # What stands in the caption does not stand in the figure as well.
+    content = replace(figure_content(source.state, source.analysis, aspect=aspect, picture=underlay), title="", note="")
     content = figure_in_comma(content) if source.sign == "comma" else content
     try:
         image = draw(content, source.picture, WIDTH, RESOLUTION, only=only)
