@@ -98,6 +98,16 @@ class Opened(PictureCase):
         digest = self.read(f"/studies/{copy}")["picture"]["laid"]["digest"]
         self.assertEqual(self.client.get(f"/api/studies/{copy}/pictures/{digest}").status_code, 200)
 
+    def test_opened_unstretched_in_one_step(self) -> None:
+        study = self.new()
+        found = self.send(study, plot_of(square))
+        found.pop("remark")
+        picture = {**found, "place": {"x": 5, "y": 3.75, "width": 10, "height": 7.5}}
+        self.assertTrue(self.change(study, 0, kind="put_picture", picture=picture, equal=True)["plot"]["equal"])
+        undone = self.post(f"/studies/{study}/undo", {"version": 1})
+        self.assertEqual((undone["picture"], undone["plot"]["equal"], undone["undo"]), (None, False, None))
+        self.assertTrue(self.post(f"/studies/{study}/redo", {"version": 2})["plot"]["equal"])
+
     def test_each_change_is_called_by_what_it_does(self) -> None:
         study = self.new()
         state = self.laid(study, plot_of(square))

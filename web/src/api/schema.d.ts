@@ -4296,9 +4296,11 @@ export interface components {
         };
         /**
          * PutPicture
-         * @description The picture with all its settings; null takes it away.
+         * @description The picture with all its settings; null takes it away. ``equal``: whether both axes are drawn in the same scale from now on.
          */
         PutPicture: {
+            /** Equal */
+            equal?: boolean | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

@@ -16,14 +16,10 @@ export async function beginWithPicture(file: File) {
     });
     if (opened.remark) notify(opened.remark);
     const picture = laidAt(opened, ofItsOwn(opened), [false, false]);
-    const laid = await api.POST("/api/studies/{study_id}/changes", {
-      params,
-      body: { version: 0, change: { kind: "put_picture", picture } },
-    });
-    if (!laid.data) throw new Error(messageOf(laid.error));
     // A picture by itself is not stretched.
-    const body = { version: laid.data.version, change: { kind: "set_plot" as const, settings: { equal: true } } };
-    await api.POST("/api/studies/{study_id}/changes", { params, body });
+    const change = { kind: "put_picture" as const, picture, equal: true };
+    const laid = await api.POST("/api/studies/{study_id}/changes", { params, body: { version: 0, change } });
+    if (!laid.data) throw new Error(messageOf(laid.error));
     navigate(`/study/${made.data.id}`);
   } catch (error) {
     notify(`${file.name || "The picture"}: ${messageIn(error)}`);

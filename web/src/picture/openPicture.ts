@@ -60,9 +60,9 @@ export async function openPicture(queue: GestureQueue, file: File) {
     const before = now.picture?.laid;
     const place = bare ? ofItsOwn(opened) : withinView(opened, exponentsOf(now), log);
     const kept = before && { shine: before.shine, credit: "", licence: "", description: "" };
-    queue.change({ kind: "put_picture", picture: { ...laidAt(opened, place, log), ...kept } });
     // A picture by itself is not stretched.
-    if (bare && !log[0] && !log[1]) queue.change({ kind: "set_plot", settings: { equal: true } });
+    const equal = bare && !log[0] && !log[1] ? { equal: true } : {};
+    queue.change({ kind: "put_picture", picture: { ...laidAt(opened, place, log), ...kept }, ...equal });
   } catch (error) {
     notify(`${file.name || "The picture"}: ${messageIn(error)}`);
   }

@@ -30,10 +30,11 @@ _WORDS = {
 
 
 class PutPicture(Change):
-    """The picture with all its settings; null takes it away."""
+    """The picture with all its settings; null takes it away. ``equal``: whether both axes are drawn in the same scale from now on."""
 
     kind: Literal["put_picture"] = "put_picture"
     picture: PictureState | None = None
+    equal: bool | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         before, after = state.picture, self.picture
@@ -41,7 +42,12 @@ class PutPicture(Change):
             raise ChangeRefused("There is no picture.")
         if after is not None and (before is None or after.scale != before.scale or after.place != before.place):
             read_laid(after, state)
-        return Outcome(replace(state, picture=after), PutPicture(picture=before), _label(before, after))
+        made, equal = replace(state, picture=after), None
+        if self.equal is not None:
+            equal = bool(state.plot.get("equal", False))
+            rest = {name: value for name, value in state.plot.items() if name != "equal"}
+            made = replace(made, plot={**rest, "equal": True} if self.equal else rest)
+        return Outcome(made, PutPicture(picture=before, equal=equal), _label(before, after))
 
 
 class ScalePicture(Change):
