@@ -15,6 +15,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from itertools import pairwise
 from math import nan
+from threading import Lock
 
 from django.db import transaction
 
@@ -216,14 +217,22 @@ def _digest(key: str) -> str:
     return hashlib.sha256(key.encode()).hexdigest()
 
 
-@transaction.atomic
+_turn = Lock()
+"""Senders of one process wait for each other here: SQLite lets those that wait for it try again at ever longer intervals."""
+
+
 def post(key: str, rows: Sequence[PostedRow]) -> Posted:
     """Add rows with a key. Raises NoSuchKey, ChangeRefused."""
+    _check_posted(rows)
+    with _turn, transaction.atomic():
+        return _post(key, rows)
+
+
+def _post(key: str, rows: Sequence[PostedRow]) -> Posted:
     held = PostKey.objects.filter(digest=_digest(key), withdrawn=None).select_related("study").first()
     if held is None or held.study.deleted is not None:
         raise NoSuchKey
     study = Study.objects.select_for_update().get(pk=held.study_id)
-    _check_posted(rows)
     before = read_state(study)
     _, after = add_samples(study.pk, rows_below(before, f"key-{held.pk}", rows, []))
     held.posted += len(rows)

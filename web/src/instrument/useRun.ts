@@ -4,7 +4,7 @@ import { api, messageOf, type Run } from "../api/client";
 import { useQueue, useStudy } from "../study/context";
 
 /** Milliseconds from one question to the next: while an instrument is read, by its interval; else calmly, since others may post. */
-const [SOONEST, LATEST, CALM] = [150, 1000, 2000];
+const [SOONEST, LATEST, CALM] = [50, 1000, 2000];
 
 /** The run of a study, asked after for as long as readings may come; what came is taken over. What is wrong is said, and asked again. */
 export function useRun() {
