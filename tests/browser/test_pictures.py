@@ -342,6 +342,33 @@ class ByFinger(Picturing):
         expect(self.page.get_by_text("16 used")).to_be_visible()
 
 
+    def test_a_finger_that_stays_aims_and_picks_where_it_is_lifted(self) -> None:
+        self.open_sample("Sheer line of the rowing boat")
+        self.page.get_by_role("radio", name="Pick").tap()
+        session = self.context.new_cdp_session(self.page)
+
+        def touch(kind: str, *places: tuple[float, float]) -> None:
+            points = [{"x": x, "y": y, "id": i} for i, (x, y) in enumerate(places)]
+            session.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+        (x, y), (to_x, to_y) = self.at((500, 500)), self.at((120 + 270 * 1.2, 716 - 0.76 * 430))
+        # A swipe picks nothing,
+        touch("touchStart", (x, y))
+        for share in (0.3, 0.6, 1.0):
+            touch("touchMove", (x + share * (to_x - x), y + share * (to_y - y)))
+        touch("touchEnd")
+        # and a finger that stays first picks what it has slid to.
+        touch("touchStart", (x, y))
+        expect(self.page.get_by_test_id("magnifier")).to_be_visible()
+        self.page.wait_for_timeout(500)
+        for share in (0.3, 0.6, 1.0):
+            touch("touchMove", (x + share * (to_x - x), y + share * (to_y - y)))
+        touch("touchEnd")
+        self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings").tap()
+        expect(self.page.get_by_text("16 used")).to_be_visible()
+        self.expect_cell(16, 0, re.compile(r"^1\.(1[89]|2[012])\d*$"))
+
+
 class Looked(Picturing, Screens):
     def test_with_axe(self) -> None:
         self.open_sample("Sheer line of the rowing boat")

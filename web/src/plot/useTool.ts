@@ -1,83 +1,44 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import type { KeyboardEvent, PointerEvent } from "react";
 
 import type { Analysis } from "../api/client";
-import { useQueue, useStudy } from "../study/context";
-import { useOnPicture } from "../picture/useOnPicture";
-import { setView, take, type Tool, useView } from "../study/view";
+import { setView, take, useView } from "../study/view";
 import type { Areas } from "./areas";
-import { firstFreeRow, placing } from "./moving";
 import { type Pixel, pixelOf } from "./nearest";
 import type { Scale } from "./scales";
 import { useBoxTool } from "./useBoxTool";
 import { useMoveTool } from "./useMoveTool";
+import { usePointing } from "./usePointing";
 
 const RIM = 4;
-/** Pixels by which a press may move and still be one. */
-const STILL = 8;
-const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
-/** Tools that are pressed onto a place, and point at it before. */
-const points = (tool: Tool) => tool === "add" || tool === "line" || tool === "measure" || tool === "mark";
-
-/** What the tool in hand does with the pointer and the keys: drag a box, catch a region, move or add a reading. */
+/** What the tool in hand does with the pointer and the keys: drag a box, catch a region, move or add a reading, press on the picture. */
 export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
-  const queue = useQueue();
-  const study = useStudy();
   const tool = useView((view) => view.tool);
-  const pressed = useRef<Pixel | null>(null);
   const boxing = useBoxTool(analysis, x, y);
   const moving = useMoveTool(analysis, x, y);
-  const onPicture = useOnPicture(x, y);
-
-  /** What a tool does that is pressed onto a place. */
-  function press(at: Pixel) {
-    if (at.px < area.left || at.px > area.right || at.py < area.top || at.py > area.floor) return;
-    if (tool === "line" || tool === "measure" || tool === "mark") return onPicture.press(tool, at);
-    const change = placing(study, firstFreeRow(study), x, y, { x: x.invert(at.px), y: y.invert(at.py) }, "add", onPicture.there);
-    if (!change) return;
-    // The view stands still under the hand, however few the readings are.
-    setView({ domain: useView.getState().domain ?? { x: x.domain, y: y.domain } });
-    queue.change(change);
-  }
-
-  /** The place that the keys point at, moved by pixels of the picture, or of the drawing. */
-  function point(event: KeyboardEvent): boolean {
-    const arrow = ARROWS[event.key];
-    const middle = { px: (area.left + area.right) / 2, py: (area.top + area.floor) / 2 };
-    const at = useView.getState().cursor ?? middle;
-    if (event.key === "Enter" || event.key === " ") {
-      setView({ cursor: at });
-      press(at);
-      return true;
-    }
-    if (!arrow) return false;
-    const step = onPicture.pixel * (event.shiftKey ? 10 : 1);
-    const within = (value: number, low: number, high: number) => Math.min(Math.max(value, low), high);
-    const px = within(at.px + arrow[0] * step, area.left, area.right);
-    setView({ cursor: { px, py: within(at.py + arrow[1] * step, area.top, area.floor) } });
-    return true;
-  }
+  const pointing = usePointing(x, y, area);
+  const within = ({ px, py }: Pixel) => px >= area.left - RIM && py <= area.floor + RIM;
 
   function onPointerDown(event: PointerEvent<SVGSVGElement>) {
     if (!event.isPrimary) {
       // A second finger zooms: whatever the first one began is let go.
-      pressed.current = null;
+      pointing.letGo();
       moving.cancel();
       return boxing.drop();
     }
     if (tool === "look" || event.button) return;
     if (event.target instanceof Element && event.target.closest("[data-handle]")) return;
     const at = pixelOf(event, event.currentTarget);
-    if (at.px < area.left - RIM || at.py > area.floor + RIM) return;
+    if (!within(at)) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    pressed.current = at;
     if (tool === "box" || tool === "region") boxing.begin(at);
     if (tool === "shift") moving.begin(at);
+    pointing.begin(at, event.pointerType === "touch");
   }
 
   function onPointerMove(event: PointerEvent<SVGSVGElement>) {
     const at = pixelOf(event, event.currentTarget);
-    if (points(tool) && event.isPrimary) setView({ cursor: at.px >= area.left - RIM && at.py <= area.floor + RIM ? at : null });
+    if (event.isPrimary) pointing.move(at, within(at));
     if (boxing.box) boxing.move(at);
     else if (event.currentTarget.hasPointerCapture(event.pointerId)) moving.move(at);
   }
@@ -85,12 +46,9 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
   function onPointerUp(event: PointerEvent<SVGSVGElement>) {
     if (!event.isPrimary) return;
     const at = pixelOf(event, event.currentTarget);
-    const from = pressed.current;
-    pressed.current = null;
-    const stayed = from !== null && Math.hypot(at.px - from.px, at.py - from.py) <= STILL;
     if (boxing.box) boxing.end(at, tool === "box" ? "box" : "region");
     else if (moving.isHolding()) moving.settle();
-    else if (points(tool) && stayed) press(at);
+    else pointing.end(at);
   }
 
   /** Whether the key was used. */
@@ -101,7 +59,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
       take("look");
       return true;
     }
-    return points(tool) ? point(event) : tool === "shift" && moving.onKeyDown(event);
+    return pointing.onKeyDown(event) || (tool === "shift" && moving.onKeyDown(event));
   }
 
   function onPointerLeave() {
@@ -109,6 +67,7 @@ export function useTool(analysis: Analysis, x: Scale, y: Scale, area: Areas) {
   }
 
   function onPointerCancel() {
+    pointing.letGo();
     boxing.drop();
     moving.settle();
   }
