@@ -210,7 +210,7 @@ class EachChange(TestCase):
             ({"x_high": 0.5}, "must begin below its end"),
             ({"size": 99}, "outside what the plot can be set to"),
             ({"shape": "star"}, "outside what the plot can be set to"),
-            ({"colour": "red"}, "no such setting"),
+            ({"scent": "red"}, "no such setting"),
             ({}, "no such setting"),
         ):
             with self.assertRaisesRegex(ChangeRefused, said):

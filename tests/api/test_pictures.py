@@ -318,7 +318,9 @@ class Said(PictureCase):
 
 class Out(PictureCase):
     def figure(self, study: str, kind: str, picture: str, **more: str) -> bytes:
-        query = "&".join(f"{name}={value}" for name, value in {"picture": picture, "width": "100", **more}.items())
+        query = "&".join(
+            f"{name}={value}" for name, value in {"picture": picture, "width": "80", "resolution": "90", **more}.items()
+        )
         response = self.client.get(f"/api/studies/{study}/figure.{kind}?{query}")
         self.assertEqual(response.status_code, 200, response.content[:200])
         self.assertEqual(response["Content-Type"], FORMATS[kind])

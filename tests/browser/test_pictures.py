@@ -341,7 +341,6 @@ class ByFinger(Picturing):
         self.page.get_by_role("navigation", name="Parts of the study").get_by_role("button", name="Readings").tap()
         expect(self.page.get_by_text("16 used")).to_be_visible()
 
-
     def test_a_finger_that_stays_aims_and_picks_where_it_is_lifted(self) -> None:
         self.open_sample("Sheer line of the rowing boat")
         self.page.get_by_role("radio", name="Pick").tap()

@@ -228,5 +228,6 @@ def _text(value: float | str | None) -> str:
 def _too_often(key: str) -> bool:
     """Counted by each process for itself."""
     name = f"posts-{sha256(key.encode()).hexdigest()[:16]}-{int(timezone.now().timestamp())}"
-    cache.add(name, 0, timeout=2)
+    # Kept for longer than the second that it counts: a busy machine is slow, and forgets nothing.
+    cache.add(name, 0, timeout=60)
     return bool(cache.incr(name) > POSTS_A_SECOND)
