@@ -120,6 +120,28 @@ class Runs(Timed):
         self.change(study, version, kind="set_cells", row=row - 1, column=0, block=[["1"]])
         self.change(study, 1, kind="set_cells", row=0, column=0, block=[["5"]], status=409)
 
+    def test_what_was_seen_before_others_changed_it_is_still_a_conflict(self) -> None:
+        """Also in a study from before instruments, of which nobody noted when it was changed last."""
+        study = self.new()
+        self.fill(study)
+        self.change(study, 1, kind="edit_study", title="T")
+        Study.objects.filter(pk=study).update(settled=0, added_from=None)
+        self.post(f"/studies/{study}/undo", {"version": 1}, status=409)
+        self.change(study, 1, kind="edit_study", title="S", status=409)
+        Study.objects.filter(pk=study).update(settled=0, added_from=None)
+        # A whole table that is put back would lose the readings that came since.
+        version = self.change(study, 2, kind="edit_study", title="U")["version"]
+        columns = [
+            {"key": c["key"], "name": "", "symbol": "", "unit": "", "role": c["role"], "cells": ["1"]}
+            for c in self.read(f"/studies/{study}")["columns"]
+        ]
+        self.post(f"/studies/{study}/run", {"instrument": "tide", "interval": 1})
+        self.after(3.0)
+        self.news(study)
+        self.change(study, version, kind="put_table", columns=columns, status=409)
+        self.change(study, 1, kind="edit_study", title="S", status=409)
+        self.post(f"/studies/{study}/undo", {"version": version})
+
     def test_several_channels_are_series(self) -> None:
         study = self.new()
         body = {"instrument": "mug", "interval": 1, "channels": ["T", "T_g"]}

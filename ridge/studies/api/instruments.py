@@ -148,7 +148,7 @@ def stop(request: HttpRequest, study_id: uuid.UUID) -> Any:
 def read_single(request: HttpRequest, study_id: uuid.UUID, body: SingleIn) -> Any:
     """One reading now."""
     own_study(request)
-    return _news(request, study_id, None, lambda: take_single(study_id, body.instrument, body.x, timezone.now()))
+    return _news(request, study_id, None, lambda: take_single(study_id, body.instrument, body.x))
 
 
 @router.post("/studies/{study_id}/run/reveal", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})

@@ -119,7 +119,7 @@ def take(study_id: uuid.UUID, now: datetime, *, stop: bool = False) -> Run | Non
 
 
 @transaction.atomic
-def take_single(study_id: uuid.UUID, instrument: str, x: str, now: datetime) -> None:
+def take_single(study_id: uuid.UUID, instrument: str, x: str) -> None:
     """One reading now, at an x that is typed. Raises ChangeRefused."""
     study = Study.objects.select_for_update().get(pk=study_id)
     one = instrument_of(instrument)

@@ -17,7 +17,7 @@ from ridge.studies.content.changes.cells import InsertRows, SetCells
 from ridge.studies.content.changes.generated import GenerateReadings
 from ridge.studies.content.changes.rows import SortRows, WriteCells
 from ridge.studies.content.changes.sampled import AddSamples
-from ridge.studies.content.changes.tables import TakeTable
+from ridge.studies.content.changes.tables import PutTable, TakeTable
 from ridge.studies.content.kept_pictures import WrittenPicture, check_kept, keep
 from ridge.studies.content.readable import apply_checked
 from ridge.studies.content.repeated import carried_out, made_by, remember
@@ -134,13 +134,17 @@ def commit(
 
 def _goes_on(study: Study, version: int, change: Change) -> bool:
     """Whether nothing but readings of an instrument came since a version, and a change leaves those rows alone."""
-    if not study.settled <= version < study.version or study.added_from is None:
+    if study.added_from is None or not _only_readings_since(study, version):
         return False
     if isinstance(change, SetCells):
         return change.row + len(change.block) <= study.added_from
     if isinstance(change, WriteCells):
         return max(cell.row for cell in change.cells) < study.added_from
-    return not isinstance(change, TakeTable | GenerateReadings | SortRows | InsertRows)
+    return not isinstance(change, TakeTable | PutTable | GenerateReadings | SortRows | InsertRows | AddSamples)
+
+
+def _only_readings_since(study: Study, version: int) -> bool:
+    return study.added_from is not None and study.settled <= version < study.version
 
 
 @transaction.atomic
@@ -182,7 +186,8 @@ def step(
     before = read_state(study)
     if carried_out(study, request_key):
         return study, before, before
-    if not study.settled <= version <= study.version:  # readings that came meanwhile are the step that is undone
+    # Readings that came meanwhile are the step that is undone.
+    if study.version != version and not _only_readings_since(study, version):
         raise StaleVersion
     number = study.position if direction < 0 else study.position + 1
     revision = study.revisions.filter(number=number).first()
@@ -237,8 +242,11 @@ def _advance(
     study.version += 1
     if added_from is None:
         study.settled, study.added_from = study.version, None
+    elif study.added_from is None:
+        # The first readings since: all before them is settled, also in a study of which nobody noted it.
+        study.settled, study.added_from = study.version - 1, added_from
     else:
-        study.added_from = added_from if study.added_from is None else min(added_from, study.added_from)
+        study.added_from = min(added_from, study.added_from)
     _write(study, before, outcome.state)
     study.save()
     remember(study, request_key)

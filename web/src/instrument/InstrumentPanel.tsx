@@ -103,7 +103,7 @@ interface BeginProps {
 /** How often and how long, of which quantities; or one reading at an x that is typed. */
 function Begin({ one, onStart, onSingle }: BeginProps) {
   const { columns } = useStudy();
-  const [interval, setInterval] = useState("0.5");
+  const [interval, setSeconds] = useState("0.5");
   const [most, setMost] = useState("60");
   const [counted, setCounted] = useState<"readings" | "s">("readings");
   const [channels, setChannels] = useState(one.channels.slice(0, 1).map(({ symbol }) => symbol));
@@ -137,7 +137,7 @@ function Begin({ one, onStart, onSingle }: BeginProps) {
           aria-label="Seconds from one reading to the next"
           inputMode="decimal"
           value={interval}
-          onChange={(event) => setInterval(event.target.value)}
+          onChange={(event) => setSeconds(event.target.value)}
         />
         s, for
         <input
