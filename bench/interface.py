@@ -14,7 +14,7 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
-from http.client import HTTPConnection
+from http.client import HTTPConnection, RemoteDisconnected
 from pathlib import Path
 from statistics import median
 from typing import Any
@@ -81,15 +81,21 @@ class Visitor:
             "Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items()),
             "X-CSRFToken": self.cookies.get("ridge-demo-csrf", ""),
         }
-        self.connection.request(method, path, None if body is None else json.dumps(body), headers)
-        response = self.connection.getresponse()
+        sent = None if body is None else json.dumps(body)
+        try:
+            self.connection.request(method, path, sent, headers)
+            response = self.connection.getresponse()
+        except (RemoteDisconnected, BrokenPipeError):  # kept open for too long: begun anew, as a browser does
+            self.connection.close()
+            self.connection.request(method, path, sent, headers)
+            response = self.connection.getresponse()
         text = response.read()
         for cookie in response.headers.get_all("Set-Cookie") or []:
             name, _, value = cookie.partition(";")[0].partition("=")
             self.cookies[name] = value
         if response.status >= 400:
             raise RuntimeError(f"{path}: {response.status} {text[:200]!r}")
-        return json.loads(text) if path.startswith("/api/") else text
+        return json.loads(text) if "json" in response.headers.get("Content-Type", "") else text
 
 
 def previews(port: int, readings: int, repeats: int, what: str) -> list[float]:

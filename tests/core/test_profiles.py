@@ -125,7 +125,7 @@ class OfPredictions(TestCase):
         ):
             found = result.predict(6.0, checked=True)
             self.assertEqual((bool(found.profiled), bool(found.unchecked)), (False, True))
-            self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"too much work"})
+            self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"no profile"})
             self.assertTrue(result.solve(15.0, checked=True)[0].unchecked)
 
     def test_before_any_refit_it_is_said_that_none_was_made(self) -> None:

@@ -14,8 +14,7 @@ from scipy.linalg.lapack import dgeqrf
 from ridge.core.fitting.damping import FIRST, GROWTH, MOST, SETTLED, eased, is_taken
 from ridge.core.fitting.descend import Data
 from ridge.core.fitting.effort import STEP, Effort
-from ridge.core.fitting.place import Ground, Minimum, Place, Row
-from ridge.core.fitting.separable import Separable
+from ridge.core.fitting.place import Ground, Minimum, Place, Row, Split
 from ridge.core.readings import Array
 
 HOPELESS = 5.0
@@ -24,6 +23,8 @@ NEAR = 1e-7
 """Damping of a first step from a place that is near its minimum already: hardly any."""
 BEATEN = 1e-9
 """Share of a sum of squares by which another must be larger to be beaten by it."""
+CREEPING = 1e-4
+"""Share by which a sum of squares may have fallen in the last quarter of all steps and yet count as come to its end."""
 PACE = 100.0
 """Steps like the last one after which a descent that has not reached its goal is given up."""
 TRUSTED = 0.3
@@ -95,7 +96,7 @@ class Several:
 
 
 def downhill(
-    problem: Separable,
+    problem: Split,
     data: Data,
     start: Array,
     iterations: int,
@@ -115,14 +116,15 @@ def downhill(
     here = Place(ground, start.tolist())
     kind = Along if len(walls) == 1 else Several
     straight: Along | Several | None = None
-    growth, moved = GROWTH, True
-    for _ in range(iterations if isfinite(here.rss) and walls else 0):
+    growth, moved, falling, lately = GROWTH, True, False, here.rss
+    for i in range(iterations if isfinite(here.rss) and walls else 0):
         if effort.passed or here.rss <= 0:
             break
         effort.spend(problem.operations + STEP, len(data.x))
         if moved:
             straight = kind(here, straight)  # type: ignore[arg-type]
             if not isfinite(straight.promised) or here.rss - HOPELESS * straight.promised > to_beat * (1 + BEATEN):
+                falling = True
                 break
         assert straight is not None
         step, predicted = straight.step(damping, moved)
@@ -141,7 +143,11 @@ def downhill(
             break  # at this pace it would take for ever
         damping, growth = eased(damping, gained / predicted if predicted > 0 else 1.0), GROWTH
         here = there
-    return here.minimum()
+        if 4 * i < 3 * iterations:
+            lately = here.rss
+    else:
+        falling = lately - here.rss > CREEPING * here.rss
+    return here.minimum(not falling and not effort.missed)
 
 
 def _dot(a: Sequence[float], b: Sequence[float]) -> float:

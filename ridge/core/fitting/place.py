@@ -6,15 +6,16 @@ what is left, a handful of numbers, is worked on as plain floats.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import inf, isfinite
-from typing import Any
+from typing import Any, Protocol
 
 import numpy as np
 from scipy.linalg.lapack import dgeqrf
 
 from ridge.core.fitting.descend import Data
-from ridge.core.fitting.separable import NEGLIGIBLE, Separable
+from ridge.core.fitting.separable import NEGLIGIBLE
 from ridge.core.readings import Array
 
 Row = list[float]
@@ -22,17 +23,30 @@ Row = list[float]
 
 @dataclass(frozen=True)
 class Minimum:
-    """Nonlinear parameters (k,), linear ones (m,), and the sum of squares there."""
+    """Nonlinear parameters (k,), linear ones (m,), and the sum of squares there. ``settled``: whether the way there came to its end."""
 
     theta: Array
     coefficients: Array
     rss: float
+    settled: bool = True
+
+
+class Split(Protocol):
+    """A model split as in ``Separable``, with what a descent from one trial asks of it."""
+
+    @property
+    def parts(self) -> list[list[int | None]]: ...
+
+    @property
+    def operations(self) -> int: ...
+
+    def split_of_one(self, x: Array, theta: Sequence[float]) -> tuple[Any, list[Any], list[Any]]: ...
 
 
 class Ground:
     """What every place of one descent stands on: the problem and the readings."""
 
-    def __init__(self, problem: Separable, data: Data) -> None:
+    def __init__(self, problem: Split, data: Data) -> None:
         self.problem, self.data = problem, data
 
     def triangle(self, columns: list[Any]) -> list[Row]:
@@ -76,8 +90,8 @@ class Place:
             rss += row[-1] * row[-1]
         self.rss = rss if isfinite(rss + sum(self.coefficients)) else inf
 
-    def minimum(self) -> Minimum:
-        return Minimum(np.array(self.theta), np.array(self.coefficients), self.rss)
+    def minimum(self, settled: bool) -> Minimum:
+        return Minimum(np.array(self.theta), np.array(self.coefficients), self.rss, settled)
 
     def slopes(self) -> tuple[list[Row], Row]:
         """Derivatives by each nonlinear parameter and the residuals, the linear parameters taken out, in turned coordinates."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -14,6 +14,7 @@ from ridge.core.fitting.separable import Separable
 from ridge.core.fitting.solved import Prepared
 from ridge.core.fitting.trials import Spread, spreads
 from ridge.core.formula import parse
+from ridge.core.formula.tree import Node
 from ridge.core.models.base import InnerForm, Model
 from ridge.core.readings import Array
 
@@ -69,13 +70,21 @@ def _inner_problem(formula: str, linear: tuple[str, ...], nonlinear: tuple[str, 
     return Separable(parse(formula).tree, "x", linear, nonlinear, {})
 
 
-def natural_problem(model: Model, bounds: Bounds) -> Separable:
-    """Any model in its own parameters; bounded ones are searched, since a solve would not keep to their bounds."""
+def natural_problem(model: Model, searched: Collection[str] = (), last: str = "") -> Separable:
+    """Any model in its own parameters. ``searched``: those that are searched even where they enter linearly, such as bounded ones,
+    since a solve would not keep to their bounds; ``last``: one that is searched, too, and put last."""
     free = model.free_names
-    linear = [name for name in model.linear if name in free and name not in bounds]
-    return Separable(
-        model.expression, model.variable, linear, [name for name in free if name not in linear], model.fixed
-    )
+    linear = tuple(name for name in model.linear if name in free and name not in searched and name != last)
+    nonlinear = [name for name in free if name not in linear and name != last]
+    order = (*nonlinear, last) if last else tuple(nonlinear)
+    return _problem(model.expression, model.variable, linear, order, tuple(sorted(model.fixed.items())))
+
+
+@lru_cache(maxsize=128)
+def _problem(
+    tree: Node, variable: str, linear: tuple[str, ...], nonlinear: tuple[str, ...], fixed: tuple[tuple[str, float], ...]
+) -> Separable:
+    return Separable(tree, variable, linear, nonlinear, dict(fixed))
 
 
 def natural_scene(prepared: Prepared, model: Model, bounds: Bounds) -> Scene:

@@ -111,7 +111,7 @@ def _checked(fit: Fit, found: Prediction) -> Prediction:
         halves = mean[1] - value
     for i, x in enumerate(found.x.ravel().tolist()):
         limits = curve_limits(fit, x, float(halves[i]), found.level, effort)
-        unchecked[i] = limits.too_much_work
+        unchecked[i] = limits.no_profile
         if limits.ends is not None:
             mean[:, i], profiled[i] = limits.ends, True
     with np.errstate(over="ignore", invalid="ignore"):

@@ -101,6 +101,6 @@ def _checked(fit: Fit, solution: Solution, y: float, repeats: int, effort: Effor
         return solution
     limits = x_limits(fit, solution.value, y, repeats, (solution.low, solution.high), solution.level, effort)
     if limits.ends is None:
-        return replace(solution, unchecked=limits.too_much_work)
+        return replace(solution, unchecked=limits.no_profile)
     low, high = limits.ends
     return replace(solution, low=low, high=high, bounded=bool(np.isfinite(high - low)), profiled=True)

@@ -13,47 +13,22 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.errors import RidgeError
-from ridge.core.fitting.effort import REFIT, Effort
-from ridge.core.fitting.fit import fit as fit_readings
-from ridge.core.predicting.parameter_limits import TooMuchWork, can_mislead, misleads, sides
-from ridge.core.readings import Readings
+from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.refits import NoProfile, Refits
+from ridge.core.predicting.parameter_limits import can_mislead, misleads, sides
 from ridge.core.results.fit import Fit
 
 OVERWHELMING = 1e6
 """How often more the reading that holds a value weighs than all that the others say there."""
 
 
-class _OneMore:
-    """Refits with one more reading, each beginning from the fit itself, so that none depends on those before it."""
-
-    def __init__(self, fit: Fit, effort: Effort) -> None:
-        used = fit.readings.used
-        self._effort = effort
-        self._fit, self._start = fit, {name: fit.values[name] for name in fit.model.free_names}
-        self._x, self._y, self._weights = fit.readings.x[used], fit.readings.y[used], fit.readings.used_weights
-
-    def sum_of_squares(self, x: float, y: float, weight: float, *, counted: bool) -> float:
-        """The least weighted sum of squares with the reading; ``counted``: whether its own square is among them."""
-
-        if self._effort.passed:
-            raise TooMuchWork
-        readings = Readings(np.append(self._x, x), np.append(self._y, y), weight=np.append(self._weights, weight))
-        try:
-            found = fit_readings(readings, self._fit.model, start=self._start, effort=self._effort.part(REFIT))
-        except RidgeError:
-            return np.inf
-        own = 0.0 if counted else weight * float(found.residuals[-1]) ** 2
-        return found.statistics.residual_sum_of_squares - own
-
-
 @dataclass(frozen=True)
 class Limits:
     """Limits found by refits. ``ends`` is None where those by standard errors will do, or have to, since refits would cost
-    too much: ``too_much_work``."""
+    too much or come to no end: ``no_profile``."""
 
     ends: tuple[float, float] | None = None
-    too_much_work: bool = False
+    no_profile: bool = False
 
 
 BY_STANDARD_ERRORS = Limits()
@@ -66,11 +41,11 @@ def curve_limits(fit: Fit, x: float, half: float, level: float, effort: Effort) 
         return BY_STANDARD_ERRORS
     value = float(fit.evaluate(x))
     weight = OVERWHELMING / float(fit.curve.unit_variance(x))
-    one_more, lowest = _OneMore(fit, effort), fit.statistics.residual_sum_of_squares
+    refits = Refits(fit, effort)
 
     def raised(share: float) -> float:
-        held = one_more.sum_of_squares(x, value + share * half, weight, counted=False)
-        return (held - lowest) / (width * deviation) ** 2
+        held = refits.with_one_more(x, value + share * half, weight)
+        return (held - refits.lowest) / width**2
 
     return _limits(raised, lambda below, above: (value - below * half, value + above * half))
 
@@ -90,12 +65,12 @@ def x_limits(
         return BY_STANDARD_ERRORS
     half = (ends[1] - ends[0]) / 2
     below, above = (x - ends[0]) / half, (ends[1] - x) / half
-    one_more, lowest = _OneMore(fit, effort), fit.statistics.residual_sum_of_squares
+    refits = Refits(fit, effort)
     weight = repeats / float(fit.readings.new_reading(y)) ** 2
 
     def raised(share: float) -> float:
         place = x + share * half * (above if share > 0 else below)
-        return (one_more.sum_of_squares(place, y, weight, counted=True) - lowest) / (width * deviation) ** 2
+        return (refits.with_one_more(place, y, weight) - refits.lowest) / width**2
 
     return _limits(raised, lambda down, up: (x - down * below * half, x + up * above * half))
 
@@ -103,5 +78,5 @@ def x_limits(
 def _limits(raised: Callable[[float], float], ends: Callable[[float, float], tuple[float, float]]) -> Limits:
     try:
         return Limits(ends(*sides(raised))) if misleads(raised) else BY_STANDARD_ERRORS
-    except TooMuchWork:
-        return Limits(too_much_work=True)
+    except NoProfile:
+        return Limits(no_profile=True)

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from math import sqrt
 
 import numpy as np
 from scipy.optimize import brentq
 
-from ridge.core.errors import OutsideSense, RidgeError
-from ridge.core.fitting.effort import QUESTION, REFIT, Effort
-from ridge.core.fitting.fit import fit as fit_readings
+from ridge.core.errors import OutsideSense
+from ridge.core.fitting.effort import QUESTION, Effort
+from ridge.core.fitting.refits import NoProfile, Refits
 from ridge.core.results.finding import Finding
 from ridge.core.results.fit import Fit
 from ridge.core.results.statistics import critical_value
@@ -19,14 +20,12 @@ MISLEADS = 0.25
 """How asymmetric a profile interval is when ± standard errors are said to mislead: the sides differ by this share."""
 FARTHEST = 10.0
 """Half-widths up to which a limit is looked for."""
+NEAREST = 1e-3
+"""Half-widths below which a limit is none: where the sum of squares rises at once, standard errors are no measure of it."""
 MOST = 1000
 """Readings up to which profiles are walked: with more, ± standard errors serve."""
 OUT_OF_REACH = 1e6
 """A rise that stands for any larger one, and for places at which the model has no value."""
-
-
-class TooMuchWork(Exception):
-    """The refits of a question would cost more than they may."""
 
 
 def misleads(raised: Callable[[float], float]) -> bool:
@@ -39,22 +38,25 @@ def misleads(raised: Callable[[float], float]) -> bool:
 
 
 def sides(raised: Callable[[float], float]) -> tuple[float, float]:
-    """How many half-widths down and up the limits lie; infinite where there is none within ``FARTHEST``."""
+    """How many half-widths down and up the limits lie; infinite where there is none within ``FARTHEST``. Raises NoProfile."""
     found = []
     for side in (-1.0, 1.0):
         known: dict[float, float] = {0.0: -1.0}
 
         def past(distance: float, side: float = side, known: dict[float, float] = known) -> float:
-            """How far the limit is passed there; each place is tried once, so that what brackets it stays a bracket."""
+            """How far the limit is passed there, by the root of the rise, which is nearly straight; each place is tried once, so
+            that what brackets it stays a bracket."""
             if distance not in known:
                 rise = raised(side * distance)
-                known[distance] = (min(rise, OUT_OF_REACH) if rise == rise else OUT_OF_REACH) - 1
+                known[distance] = (sqrt(min(max(rise, 0.0), OUT_OF_REACH)) if rise == rise else OUT_OF_REACH) - 1
             return known[distance]
 
         inner, far = 0.0, 1.0
         while far < FARTHEST and past(far) < 0:
             inner, far = far, min(far * 1.6, FARTHEST)
         found.append(np.inf if past(far) < 0 else float(brentq(past, inner, far, xtol=2e-5)))
+        if found[-1] < NEAREST:
+            raise NoProfile
     return found[0], found[1]
 
 
@@ -71,7 +73,8 @@ def can_mislead(fit: Fit) -> bool:
 class ProfileInterval:
     """Limits of one parameter; infinite where the readings set none within ten standard-error intervals.
 
-    ``misleading``: whether the interval by standard errors differs clearly, so that this one should be quoted.
+    ``misleading``: whether the interval by standard errors differs clearly, so that this one should be quoted, or may do so, where
+    the refits come to no end and the limits are by standard errors after all.
     """
 
     name: str
@@ -105,42 +108,26 @@ def profile_interval(fit: Fit, name: str, level: float = 0.95) -> ProfileInterva
     if fit.model.linear_form is not None or fit.log_line is not None:
         low, high = parameter.interval(level)
         return ProfileInterval(name, low, high, level, False)
-    below, above = sides(_rise(fit, name, width, Effort()))
+    try:
+        below, above = sides(_rise(fit, name, width, Refits(fit, Effort())))
+    except NoProfile:
+        return ProfileInterval(name, *parameter.interval(level), level, True)
     misleading = not (abs(below - 1) < MISLEADS and abs(above - 1) < MISLEADS)
     half = width * error
     return ProfileInterval(name, parameter.value - below * half, parameter.value + above * half, level, misleading)
 
 
-def _rise(fit: Fit, name: str, width: float, effort: Effort) -> Callable[[float], float]:
+def _rise(fit: Fit, name: str, width: float, refits: Refits) -> Callable[[float], float]:
     """The rise with a parameter held so many half-widths from its best value, the others at their best there.
 
-    Raises TooMuchWork.
+    It raises NoProfile.
     """
-
-    parameter, lowest = fit.parameters[name], fit.statistics.residual_sum_of_squares
-    assert parameter.standard_error is not None and fit.reading_deviation is not None
-    half, wanted = width * parameter.standard_error, (width * fit.reading_deviation) ** 2
-    others = {other: fit.values[other] for other in fit.model.free_names if other != name}
-    used, weights = fit.readings.used, fit.readings.used_weights
-
-    def sum_of_squares(value: float) -> float:
-        if others:
-            if effort.passed:
-                raise TooMuchWork
-            one = effort.part(REFIT)
-            held = fit_readings(fit.readings, fit.model, start=others, fixed={name: value}, effort=one)
-            return held.statistics.residual_sum_of_squares
-        with np.errstate(all="ignore"):  # a sum beyond the doubles is a rise without end
-            rest = fit.readings.y[used] - fit.model.evaluate(fit.readings.x[used], {**fit.values, name: value})
-            return float(weights @ (rest * rest))
+    parameter = fit.parameters[name]
+    assert parameter.standard_error is not None
+    half = width * parameter.standard_error
 
     def raised(share: float) -> float:
-        if share == 0:
-            return 0.0
-        try:
-            return (sum_of_squares(parameter.value + share * half) - lowest) / wanted
-        except RidgeError:
-            return OUT_OF_REACH
+        return (refits.holding(name, parameter.value + share * half) - refits.lowest) / width**2
 
     return raised
 
@@ -148,7 +135,7 @@ def _rise(fit: Fit, name: str, width: float, effort: Effort) -> Callable[[float]
 @dataclass(frozen=True)
 class Interval:
     """Limits of a parameter and how they were found: "standard error"; "profile"; "unchecked", by the standard error
-    although that may mislead, since nothing was refitted yet; "too much work", the same since refits would cost too much;
+    although that may mislead, since nothing was refitted yet; "no profile", the same since refits would cost too much or come to no end;
     or, where nothing scatters, "none"."""
 
     low: float
@@ -169,25 +156,25 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
     'standard error'
     """
     found = {}
-    effort, bent = Effort(QUESTION), can_mislead(fit)
+    refits = Refits(fit, Effort(QUESTION)) if checked and can_mislead(fit) else None
     for name in fit.model.free_names:
         parameter = fit.parameters[name]
         low, high = parameter.interval(level)
         found[name] = Interval(low, high, "standard error" if np.isfinite(low) and not fit.statistics.exact else "none")
         width = critical_value(level, fit.statistics.degrees_of_freedom, fit.readings.absolute_errors)
-        if found[name].method == "none" or not bent or width is None or not parameter.standard_error:
+        if found[name].method == "none" or width is None or not parameter.standard_error or not can_mislead(fit):
             continue
-        if not checked:
+        if refits is None:
             found[name] = Interval(low, high, "unchecked")
             continue
-        raised = _rise(fit, name, width, effort)
+        raised = _rise(fit, name, width, refits)
         try:
             if misleads(raised):
                 below, above = sides(raised)
                 half = width * parameter.standard_error
                 found[name] = Interval(parameter.value - below * half, parameter.value + above * half, "profile")
-        except TooMuchWork:
-            found[name] = Interval(low, high, "too much work")
+        except NoProfile:
+            found[name] = Interval(low, high, "no profile")
     return {name: _in_sense(fit, name, one) for name, one in found.items()}
 
 
@@ -207,6 +194,6 @@ def asymmetric(found: Mapping[str, Interval], level: float) -> list[Finding]:
 
 
 def unchecked(found: Mapping[str, Interval]) -> list[Finding]:
-    """Parameters whose limits stay by standard errors, since refits would cost too much."""
-    names = {name: name for name, one in found.items() if one.method == "too much work"}
+    """Parameters whose limits stay by standard errors, since refits would cost too much or come to no end."""
+    names = {name: name for name, one in found.items() if one.method == "no profile"}
     return [Finding("limits-unchecked", words={"curve": "curve", **names})] if names else []

@@ -24,7 +24,7 @@ from ridge.core.wording.sense import word_sense
 
 PROFILE = "They are profile limits: ± standard errors would be misleading here."
 REFINING = "Limits by standard errors; refining."
-BY_STANDARD_ERRORS = "Limits by standard errors, which may be off here: profile limits would take too much computing."
+BY_STANDARD_ERRORS = "Limits by standard errors, which may be off here: the refits for profile limits come to no end within the work allowed."
 NO_UNCERTAINTY = "No uncertainty can be given: there are as many parameters as readings."
 UNBOUNDED = "No finite limits can be given there: the curve is infinitely sensitive to one of its parameters."
 MOST_DIGITS = 12

@@ -352,8 +352,8 @@ def _asymmetric(finding: Finding, naming: Naming) -> tuple[str, str]:
 def _unchecked(finding: Finding, naming: Naming) -> tuple[str, str]:
     names = join([parameter_called(name, naming) for name in finding.words if name != "curve"])
     return (
-        f"The limits of {names} are by standard errors, which may be off: profile limits would take too much computing for this formula.",
-        "Shorten the formula, fix a parameter, or judge by resampling.",
+        f"The limits of {names} are by standard errors, which may be off: the refits for profile limits come to no end within the work allowed.",
+        "Fix a parameter, choose a simpler model, or judge by resampling.",
     )
 
 
