@@ -28,35 +28,24 @@ ROOT = Path(__file__).parent.parent
 
 
 @contextmanager
-def server() -> Iterator[int]:
-    """gunicorn as ``./run demo`` starts it, on a free port and an empty database."""
+def server(mode: str = "demo") -> Iterator[int]:
+    """gunicorn as ``./run demo`` or ``./run serve`` starts it, on a free port and an empty database."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port: int = free.getsockname()[1]
     with tempfile.TemporaryDirectory() as folder:
-        environment = {**os.environ, "RIDGE_MODE": "demo", "RIDGE_DATA": folder}
-        for command in (["migrate", "-v0"], ["load_demo"]):
+        environment = {**os.environ, "RIDGE_MODE": mode, "RIDGE_DATA": folder, "RIDGE_HOSTS": "127.0.0.1"}
+        for command in (["migrate", "-v0"], *([["load_demo"]] if mode == "demo" else [])):
             subprocess.run(
                 [sys.executable, "manage.py", *command], cwd=ROOT, env=environment, check=True, capture_output=True
             )
-        arguments = ["--preload", "--workers", "2", "--threads", "4", "--no-control-socket", "--log-level", "critical"]
-        process = subprocess.Popen(
-            [
-                sys.executable,
-                "-m",
-                "gunicorn",
-                "ridge.site.wsgi:application",
-                "--bind",
-                f"127.0.0.1:{port}",
-                *arguments,
-            ],
-            cwd=ROOT,
-            env=environment,
-        )
+        arguments = ["--config", "python:ridge.site.serving", "--bind", f"127.0.0.1:{port}", "--log-level", "critical"]
+        process = subprocess.Popen([sys.executable, "-m", "gunicorn", *arguments], cwd=ROOT, env=environment)
         try:
             for _ in range(200):
                 try:
-                    urllib.request.urlopen(f"http://127.0.0.1:{port}/").close()
+                    first = urllib.request.Request(f"http://127.0.0.1:{port}/", headers={"X-Forwarded-Proto": "https"})
+                    urllib.request.urlopen(first).close()
                     break
                 except OSError:
                     time.sleep(0.1)
@@ -67,19 +56,25 @@ def server() -> Iterator[int]:
 
 
 class Visitor:
-    """A client that keeps its connection and cookies, as a browser does."""
+    """A client that keeps its connection and cookies, as a browser does; in front of a server for real use it stands for the TLS proxy,
+    too."""
 
     def __init__(self, port: int) -> None:
         self.connection = HTTPConnection("127.0.0.1", port)
         self.cookies: dict[str, str] = {}
+        self._always = {
+            "Content-Type": "application/json",
+            "X-Forwarded-Proto": "https",
+            "Referer": f"https://127.0.0.1:{port}/",
+        }
         self.ask("GET", "/")
         self.ask("GET", "/api/shelf")
 
     def ask(self, method: str, path: str, body: object = None) -> Any:
         headers = {
-            "Content-Type": "application/json",
+            **self._always,
             "Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items()),
-            "X-CSRFToken": self.cookies.get("ridge-demo-csrf", ""),
+            "X-CSRFToken": next((value for name, value in self.cookies.items() if name.endswith("-csrf")), ""),
         }
         sent = None if body is None else json.dumps(body)
         try:

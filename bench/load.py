@@ -202,10 +202,10 @@ def run(numbers: tuple[int, ...] = (30, 100, 200), seconds: float = 30, *, kinds
     seconds = min(seconds, LONGEST)
     print(f"\nA class at work, one thing every {PAUSE} s, {seconds:.0f} s each")
     for people in (min(number, MOST) for number in numbers):
-        with server() as port:
+        with server("serve") as port:
             watch = Watch()
             report(f"{people} students", watch, at_work(port, people, seconds, watch), kinds=kinds)
-    with server() as port:
+    with server("serve") as port:
         watch = Watch()
         with heavy_ones(port, watch, 4):
             each = at_work(port, 10, seconds, watch)

@@ -12,9 +12,7 @@ def forget_recent() -> None:
     """Forget all that is remembered between requests."""
     for memory in (
         analysis._recent,
-        analysis._recent_large,
         fits._recent,
-        fits._recent_large,
         shelf._recent,
         store._recent,
     ):

@@ -33,6 +33,8 @@ STEPS, ROUGHLY = 12, 1e-4
 """Steps of a descent on a draw, and the promised share of its sum of squares at which it ends: a chance needs no more digits."""
 STEADY = 30.0
 """A mean of so many standard deviations is as good as any larger one."""
+AT_A_TIME = 250
+"""Draws of which descents are made together."""
 WORK = 3e8
 """What one simulation may cost, in the units of ``effort``."""
 
@@ -65,7 +67,7 @@ class Searched:
         if self.model.inner_form is not None and self.model.inner_form.more is not None and scene.condensed:
             return _of_periodogram(scene, share)
         drawn = _drawn(_Question(scene, self._about_a_constant, self._mean, known is not None, self._key))
-        return None if drawn is None else float((1 + np.count_nonzero(drawn >= size)) / (1 + len(drawn)))
+        return None if drawn is None else drawn.chance(size)
 
     def __getstate__(self) -> dict[str, object]:
         """Without what is worked out, which holds compiled forms."""
@@ -140,38 +142,78 @@ class _Question:
 
 
 @lru_cache(maxsize=128)
-def _drawn(question: _Question) -> Array | None:
-    """Of each draw the largest share of its squares about the mean that the search accounts for, or with known
-    uncertainties the largest sum of squares itself; None where that is too much work."""
+def _drawn(question: _Question) -> _Draws | None:
+    """The draws of a question; None where they are too much work."""
     scene = question.scene
-    small, problem = scene.small, scene.problem
-    n, groups = len(scene.data.x), len(small.x)
+    groups = len(scene.small.x)
     draws = 999 if groups <= 40 else 399
-    effort = Effort(WORK)
-    trials = min(2, len(scene.thetas)) * draws
-    if 12 * problem.operations * trials * groups > WORK:
+    if _work(scene, draws) > WORK:
         draws = 99
-        trials = min(2, len(scene.thetas)) * draws
-        if 12 * problem.operations * trials * groups > WORK:
+        if _work(scene, draws) > WORK:
             return None
-    random = np.random.default_rng(20)
-    root = np.ones(groups) if small.root is None else small.root
     with np.errstate(all="ignore"):
-        y = question.mean * root + random.standard_normal((draws, groups))  # times root weight
-        within = random.chisquare(n - groups, draws) if n > groups else np.zeros(draws)
-        whole = np.einsum("dn,dn->d", y, y)
-        about = whole - (y @ root) ** 2 / (root @ root) if question.about_a_constant else whole
+        return _Draws(question, draws)
+
+
+def _work(scene: Scene, draws: int) -> float:
+    return 12.0 * scene.problem.operations * min(2, len(scene.thetas)) * draws * len(scene.small.x)
+
+
+class _Draws:
+    """Draws of a constant with scatter alone, and how much of each the search accounts for: on the trial values alone, and after a
+    descent from the best two of them for those of which it was asked."""
+
+    def __init__(self, question: _Question, count: int) -> None:
+        scene, groups = question.scene, len(question.scene.small.x)
+        self._scene, self._known = scene, question.known
+        n, random = len(scene.data.x), np.random.default_rng(20)
+        root = np.ones(groups) if scene.small.root is None else scene.small.root
+        y = question.mean * root + random.standard_normal((count, groups))  # times root weight
+        within = random.chisquare(n - groups, count) if n > groups else np.zeros(count)
+        self._whole = np.einsum("dn,dn->d", y, y)
+        self._about = self._whole - (y @ root) ** 2 / (root @ root) if question.about_a_constant else self._whole
+        self._all = self._about + within
         explained = _on_trials(scene, y)
-        starts = _promising(explained, 2)
-        best = whole - np.take_along_axis(explained, starts[:1], axis=0)[0]
+        self._starts = _promising(explained, 2)
+        self._plain = y / root
+        self._best = self._whole - np.take_along_axis(explained, self._starts[:1], axis=0)[0]
+        self._rough = self._sizes(np.arange(count))
+        self._order = np.argsort(-self._rough, kind="stable")
+        self._descended: dict[int, Array] = {}
+
+    def chance(self, size: float) -> float:
+        """How often the search accounts for ``size`` or more: the share of squares about the mean, or with known uncertainties the
+        sum of squares itself.
+
+        Those that come so far on the trial values count; of the others the nearest are tried first, as many at a time, until what a
+        descent still gains, twice over, does not bring the next ones there.
+        """
+        reached = int(np.count_nonzero(self._rough >= size))
+        count, gain = reached, 0.0
+        for first in range(reached - reached % AT_A_TIME, len(self._order), AT_A_TIME):
+            some = self._order[first : first + AT_A_TIME]
+            if first > reached and self._rough[some[0]] + 2 * gain < size:
+                break
+            if first not in self._descended:
+                self._descended[first] = self._after_descent(some)
+            found, rough = self._descended[first], self._rough[some]
+            gain = max(gain, float(np.max(found - rough)))
+            count += int(np.count_nonzero((found >= size) & (rough < size)))
+        return (1 + count) / (1 + len(self._order))
+
+    def _sizes(self, some: npt.NDArray[np.intp]) -> Array:
+        gained = np.maximum(self._about[some] - self._best[some], 0.0)
+        return np.asarray(gained if self._known else gained / self._all[some])
+
+    def _after_descent(self, some: npt.NDArray[np.intp]) -> Array:
+        scene, effort = self._scene, Effort(WORK)
         limits = Limits(-scene.farthest, scene.farthest)
-        plain = y / root
-        for row in starts:
-            data = Data(small.x, plain, small.root)
-            _, _, rss = descend_each(problem, data, scene.thetas[row], STEPS, limits, effort, settled=ROUGHLY)
-            best = np.fmin(best, rss)
-        gained = np.maximum(about - best, 0.0)
-    return np.asarray(gained if question.known else gained / (about + within))
+        data = Data(scene.small.x, self._plain[some], scene.small.root)
+        with np.errstate(all="ignore"):
+            for row in self._starts[:, some]:
+                _, _, rss = descend_each(scene.problem, data, scene.thetas[row], STEPS, limits, effort, settled=ROUGHLY)
+                self._best[some] = np.fmin(self._best[some], rss)
+        return self._sizes(some)
 
 
 def _on_trials(scene: Scene, y: Array) -> Array:

@@ -6,8 +6,11 @@ search takes its scales. Where a formula mixes units the rule that does not fit 
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import lru_cache
+from types import MappingProxyType
 
 from ridge.core.formula.tree import Call, Choice, Comparison, Constant, Name, Negative, Node, Number, Operation
 
@@ -58,7 +61,8 @@ def _combine(left: Power, right: Power, factor: Fraction) -> Power:
 _PLAIN: Power = {}
 
 
-def unit_powers(tree: Node, variable: str, names: tuple[str, ...]) -> dict[str, tuple[float, float]]:
+@lru_cache(maxsize=512)
+def unit_powers(tree: Node, variable: str, names: tuple[str, ...]) -> Mapping[str, tuple[float, float]]:
     """The powers of [x] and of [y] in the unit of each name; 0 where the formula leaves them open."""
     unknowns = _Unknowns()
     numbers: list[Power] = []
@@ -127,4 +131,4 @@ def unit_powers(tree: Node, variable: str, names: tuple[str, ...]) -> dict[str, 
     for name in names:
         power = unknowns.settle({name: Fraction(1)})
         found[name] = (float(power.get(X, Fraction(0))), float(power.get(Y, Fraction(0))))
-    return found
+    return MappingProxyType(found)

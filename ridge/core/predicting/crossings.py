@@ -15,6 +15,8 @@ MOST_CHANGES = 120
 step, and no end."""
 MOST_TOUCHES = 200
 MOST_EDGES = 20
+EDGE_PLACES, EDGE_STEPS = 130, 13
+"""Places tried at once between the last value and none, and how often: seven halvings each, ninety in all."""
 
 
 def find_crossings(function: Callable[[Array], Array], grid: Array, level: float = 0.0) -> list[float]:
@@ -42,7 +44,7 @@ def find_crossings(function: Callable[[Array], Array], grid: Array, level: float
         if abs(at(root)) <= min(abs(values[i]), abs(values[i + 1])) + 1e-9 * size:
             found.append(root)
     found += _beside_zeros(at, grid, values)
-    found += _beside_edges(at, grid, values, finite)
+    found += _beside_edges(function, at, grid, values, finite)
     found += _touching(at, grid, values, size)
     return sorted(set(found))
 
@@ -60,16 +62,15 @@ def _beside_zeros(at: Callable[[float], float], grid: Array, values: Array) -> l
     return found
 
 
-def _beside_edges(at: Callable[[float], float], grid: Array, values: Array, finite: Mask) -> list[float]:
+def _beside_edges(
+    function: Callable[[Array], Array], at: Callable[[float], float], grid: Array, values: Array, finite: Mask
+) -> list[float]:
     """Zeros between the edge of where the function has a value and the first place of the grid within."""
     found = []
     for i in np.flatnonzero(finite[:-1] != finite[1:])[:MOST_EDGES]:
         inner, outer = (float(grid[i]), float(grid[i + 1])) if finite[i] else (float(grid[i + 1]), float(grid[i]))
         first = float(values[i] if finite[i] else values[i + 1])
-        place = inner
-        for _ in range(90):
-            middle = (inner + outer) / 2
-            inner, outer = (middle, outer) if np.isfinite(at(middle)) else (inner, middle)
+        place, inner = inner, last_finite(function, inner, outer)
         last = at(inner)
         if last == 0 and first != 0:
             found.append(inner)
@@ -79,6 +80,18 @@ def _beside_edges(at: Callable[[float], float], grid: Array, values: Array, fini
             if abs(at(root)) <= 1e-6 * abs(first):
                 found.append(root)
     return found
+
+
+def last_finite(function: Callable[[Array], Array], inner: float, outer: float) -> float:
+    """How far from ``inner``, where the function has a value, it has one all the way to ``outer``, where it has none: to the last digit,
+    many places at a time."""
+    for _ in range(EDGE_STEPS):
+        places = np.linspace(inner, outer, EDGE_PLACES)
+        with np.errstate(all="ignore"):
+            without = np.flatnonzero(~np.isfinite(function(places[1:-1])))
+        last = int(without[0]) if len(without) else EDGE_PLACES - 2
+        inner, outer = float(places[last]), float(places[last + 1])
+    return inner
 
 
 def bracketed(at: Callable[[float], float], low: float, high: float) -> float:

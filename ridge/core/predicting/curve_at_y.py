@@ -83,8 +83,9 @@ def _touches(
         :MOST
     ]
     found: list[Solution] = []
-    for x in turns:
-        if inverse.holds(x) and not any(one.low <= x <= one.high for one in (*solutions, *found)):
+    held = inverse.holds(np.array(turns)) if turns else []
+    for x, within in zip(turns, held, strict=True):
+        if within and not any(one.low <= x <= one.high for one in (*solutions, *found)):
             ends = inverse.limit(x, farthest[0], None, -1.0), inverse.limit(x, farthest[1], None, 1.0)
             found.append(replace(place(fit, x, np.inf, *ends, level), touches=True))
     return found
@@ -158,9 +159,9 @@ class _Inverse:
         variance = sizes * own**2 / self.repeats + self.fit.curve.unit_variance(x)
         return self.deviation * np.sqrt(variance)
 
-    def holds(self, x: float) -> bool:
-        """Whether the target lies within the band at x."""
-        return bool(self._outside(np.array([x]))[0] < 0)
+    def holds(self, x: Array) -> list[bool]:
+        """Whether the target lies within the band at each x."""
+        return (self._outside(x) < 0).tolist()  # type: ignore[no-any-return]
 
     def standard_error(self, x: float) -> float | None:
         if self.deviation is None or self.width is None:

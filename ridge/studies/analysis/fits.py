@@ -30,10 +30,10 @@ from ridge.studies.recent import Recent
 
 log = logging.getLogger(__name__)
 
-MANY = 5000
-_recent_moved: Recent[object, tuple[Moved, ...] | RidgeError] = Recent(24)
-_recent: Recent[object, Fit | Interpolation] = Recent(64)
-_recent_large: Recent[object, Fit | Interpolation] = Recent(6)  # a fit of 100 000 readings holds some 10 MB
+_recent_moved: Recent[object, tuple[Moved, ...] | RidgeError] = Recent(200)
+OF_A_FIT = 600
+"""Readings that weigh as much in the memory as all else of a fit."""
+_recent: Recent[object, Fit | Interpolation] = Recent(600_000)  # readings: a fit of 100 000 holds some 10 MB
 
 
 @dataclass(frozen=True)
@@ -106,14 +106,14 @@ def fit_one(table: Table, wanted: FitState) -> Fitted:
         curves = called_by(table, wanted)
         model = None if interpolating else model_of(wanted, table.naming, curves)
         readings = used = readings_for(table, wanted)
-        memory = _recent_large if len(readings) > MANY else _recent
+        weight = OF_A_FIT + len(readings)
         called = tuple((letter, curve.tree, curve.variable) for letter, curve in curves.items())
         key = (used.fingerprint, _fingerprint(wanted), table.naming.x, called)
         if model is None:
-            curve = memory.get_or_make(key, lambda: _interpolate(used, wanted))
+            curve = _recent.get_or_make(key, lambda: _interpolate(used, wanted), weight=weight)
             return Fitted(wanted, None, None, readings=used, interpolation=curve)  # type: ignore[arg-type]
         chosen = model
-        found = memory.get_or_make(key, lambda: _make(used, chosen, wanted))
+        found = _recent.get_or_make(key, lambda: _make(used, chosen, wanted), weight=weight)
         return Fitted(wanted, model, found, readings=used, shared=table.shared, made_from=key)  # type: ignore[arg-type]
     except RidgeError as error:
         return Fitted(wanted, model, None, error=error, readings=readings)

@@ -85,7 +85,7 @@ def figure(
     state = read_state(study)
     view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
     data = _picture(study, state) if wanted.picture != "without" else None
-    content = figure_content(state, analysis_of(study, state), *view, aspect=wanted.aspect, picture=data)
+    content = figure_content(state, analysis_of(state), *view, aspect=wanted.aspect, picture=data)
     if sign_for(request) == "comma":
         content = figure_in_comma(content)
     try:
@@ -109,7 +109,7 @@ def equation(
     """The equation of a fit as a picture of its own, in numbers as it is shown or in letters."""
     study = own_study(request)
     state = read_state(study)
-    fit = next((one for one in analysis_of(study, state).fits if one.letter == letter), None)
+    fit = next((one for one in analysis_of(state).fits if one.letter == letter), None)
     if fit is None:
         return 404, Message(message=f"The study has no fit {letter[:20]}.")
     if in_letters:
@@ -139,7 +139,7 @@ def report(
     study = own_study(request)
     state = read_state(study)
     content = report_of(
-        state, analysis_of(study, state), "png" if kind == "docx" else "svg", sign_for(request), _picture(study, state)
+        state, analysis_of(state), "png" if kind == "docx" else "svg", sign_for(request), _picture(study, state)
     )
     if kind == "docx":
         return _file(write_docx(content, timezone.now()), DOCX, state.title, kind)
@@ -197,7 +197,7 @@ def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xl
     sheet, comma = readings_sheet(state), sign_for(request) == "comma"
     if kind == "csv":
         return _file(write_csv(sheet, comma), KINDS[kind], state.title, kind)
-    analysis = analysis_of(study, state)
+    analysis = analysis_of(state)
     said = [parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
     typed = typed_in(state)
     sheets = [sheet, *(sheet_in_comma(one, typed) if comma else one for one in said)]

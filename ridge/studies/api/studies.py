@@ -30,7 +30,7 @@ from ridge.studies.content.changes import AnyChange, ChangeRefused
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.changes.tables import TakeTable
 from ridge.studies.content.fields import Asked, Direction
-from ridge.studies.content.readings import read_table
+from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.repeated import made_by
 from ridge.studies.content.runs import is_read
 from ridge.studies.content.samples import SAMPLES, build_sample, picture_in
@@ -106,7 +106,7 @@ def study_out(request: HttpRequest, study: Study, state: StudyState, known: Stud
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,
-        analysis=analysis_of(study, state),
+        analysis=analysis_of(state),
         decimal_sign=sign_for(request),
     )
 
@@ -391,7 +391,8 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingO
     table = read_table(state)
     leading = _leading(state)
     entries = describe_reading(state, table, leading if isinstance(leading, Fit) else None, row)
-    if found := next((unknown for unknown in analysis_of(study, state).unknowns if row in unknown.rows), None):
+    unknowns = analysis_of(state).unknowns if table.status[row] == Status.UNKNOWN else []
+    if found := next((unknown for unknown in unknowns if row in unknown.rows), None):
         entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])
 

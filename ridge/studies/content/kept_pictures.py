@@ -62,9 +62,9 @@ def kept(owner: User, digest: str) -> WrittenPicture | None:
     return None if found is None else WrittenPicture(digest, cast(MediaType, found.media_type), bytes(found.data))
 
 
-def check_kept(owner: User, before: PictureState | None, after: PictureState | None) -> None:
+def check_kept(owner_id: int, before: PictureState | None, after: PictureState | None) -> None:
     """Raises ChangeRefused where a study is to get a picture that is not there."""
     if after is None or (before is not None and before.digest == after.digest):
         return
-    if not KeptPicture.objects.filter(owner=owner, digest=after.digest).exists():
+    if not KeptPicture.objects.filter(owner_id=owner_id, digest=after.digest).exists():
         raise ChangeRefused("That picture is not here. Open its file again.")

@@ -77,7 +77,13 @@ def running(study: Study) -> Run | None:
 
 def is_read(study: Study) -> bool:
     """Whether rows may come by themselves: a run is going on, or a key is in force."""
-    return running(study) is not None or study.keys.filter(withdrawn=None).exists()
+    return study.attached and (running(study) is not None or study.keys.filter(withdrawn=None).exists())
+
+
+def _attach(study: Study) -> None:
+    if not study.attached:
+        study.attached = True
+        study.save(update_fields=["attached"])
 
 
 @transaction.atomic
@@ -89,6 +95,7 @@ def start(study_id: uuid.UUID, instrument: str, wanted: Wanted, now: datetime) -
         channels = one.chosen(wanted.channels)
     except OutsideSense as problem:
         raise ChangeRefused(str(problem)) from None
+    _attach(study)
     study.runs.filter(stopped=None).update(stopped=now)
     return Run.objects.create(
         study=study, instrument=instrument, channels=[channel.symbol for channel in channels], seed=wanted.seed,
@@ -208,6 +215,7 @@ def new_key(study: Study) -> str:
     if study.keys.filter(withdrawn=None).count() >= MOST_KEYS:
         raise ChangeRefused(f"A study has {MOST_KEYS} keys at most: withdraw one first.")
     key = secrets.token_urlsafe(KEY_BYTES)
+    _attach(study)
     PostKey.objects.create(study=study, digest=_digest(key))
     return key
 

@@ -8,8 +8,10 @@ from __future__ import annotations
 import secrets
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
+from hashlib import blake2b
 from typing import Annotated, Any, get_args
 
+import orjson
 from pydantic import ConfigDict, Field
 from pydantic.dataclasses import dataclass as description
 
@@ -292,6 +294,11 @@ class StudyState:
     def column(self, role: str) -> ColumnState | None:
         """The first column with this role."""
         return next((column for column in self.columns if column.role == role), None)
+
+
+def content_of(state: StudyState) -> bytes:
+    """The same for equal contents, in whatever study, and different for others."""
+    return blake2b(orjson.dumps(state, default=dict, option=orjson.OPT_NON_STR_KEYS), digest_size=16).digest()
 
 
 def empty_study(title: str) -> StudyState:

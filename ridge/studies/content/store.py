@@ -48,12 +48,22 @@ _OF_COLUMNS = [one.name for one in fields(ColumnSettings)]
 _OF_ANSWERS = [one.name for one in fields(AnswerState)]
 _FITS: TypeAdapter[FitState] = TypeAdapter(FitState)
 _PICTURES: TypeAdapter[PictureState] = TypeAdapter(PictureState)
-_recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(24)
+OF_A_STATE = 2000
+"""Cells that weigh as much in the memory as all else of a state."""
+_recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(1_500_000)  # cells, some 100 bytes each
 
 
 def read_state(study: Study) -> StudyState:
     """The content of a study at its version."""
-    return _recent.get_or_make((study.pk, study.version), lambda: _read_tables(study))
+    known = _recent.get((study.pk, study.version))
+    if known is None:
+        known = _read_tables(study)
+        _remember(study, known)
+    return known
+
+
+def _remember(study: Study, state: StudyState) -> None:
+    _recent.put((study.pk, study.version), state, OF_A_STATE + state.row_count * len(state.columns))
 
 
 def _read_tables(study: Study) -> StudyState:
@@ -121,7 +131,7 @@ def commit(
     if study.version != version and not _goes_on(study, version, change):
         raise StaleVersion
     outcome = apply_checked(change, before)
-    check_kept(study.owner, before.picture, outcome.state.picture)
+    check_kept(study.owner_id, before.picture, outcome.state.picture)
     study.revisions.filter(number__gt=study.position).delete()
     study.position += 1
     Revision.objects.create(
@@ -248,32 +258,30 @@ def _advance(
     else:
         study.added_from = min(added_from, study.added_from)
     _write(study, before, outcome.state)
-    study.save()
     remember(study, request_key)
-    version, state = study.version, outcome.state
     # Only what is really stored may be remembered.
-    transaction.on_commit(lambda: _recent.put((study.pk, version), state))
+    transaction.on_commit(lambda: _remember(study, outcome.state))
 
 
 def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
-    """Bring the tables to the new state; what did not change is not touched."""
-    study.title, study.question = after.title, after.question
-    study.absolute_errors, study.level, study.plot = after.absolute_errors, after.level, dict(after.plot)
-    study.letters, study.rising = dict(after.letters), after.rising
-    study.author, study.date = after.author, after.date
-    study.report = [] if after.report == WHOLE_REPORT else [vars(part) for part in after.report]
-    study.picture = _PICTURES.dump_python(after.picture, mode="json", exclude_defaults=True) if after.picture else {}
+    """Bring the tables to the new state; what did not change is not touched. A new study (without ``before``) is still to be saved."""
+    changed = {name: value for name, value in _of_study(after).items() if getattr(study, name) != value}
+    for name, value in changed.items():
+        setattr(study, name, value)
+    if before is not None:
+        study.save(update_fields=[*changed, "version", "settled", "added_from", "position", "changed"])
     if before is None or before.columns is not after.columns:
         old = {column.key: column for column in before.columns} if before else {}
-        study.columns.exclude(key__in=[column.key for column in after.columns]).delete()
+        if gone := set(old) - {column.key for column in after.columns}:
+            study.columns.filter(key__in=gone).delete()
+        placed = [column.key for column in before.columns] if before else []
         for place, column in enumerate(after.columns):
-            settings = {"place": place, **{name: getattr(column, name) for name in _OF_COLUMNS if name != "key"}}
-            if column.key not in old:
-                Column.objects.create(study=study, key=column.key, cells=list(column.cells), **settings)
-            elif old[column.key].cells is column.cells or old[column.key].cells == column.cells:
-                study.columns.filter(key=column.key).update(**settings)
-            else:
-                study.columns.filter(key=column.key).update(cells=list(column.cells), **settings)
+            known = old.get(column.key)
+            if known is None:
+                Column.objects.create(study=study, place=place, cells=list(column.cells), **_settings_of(column))
+            elif known is not column or placed[place : place + 1] != [column.key]:
+                cells = {} if known.cells == column.cells else {"cells": list(column.cells)}
+                study.columns.filter(key=column.key).update(place=place, **cells, **_settings_of(column))
     if before is None or before.aside != after.aside:
         study.aside.all().delete()
         SetAside.objects.bulk_create([SetAside(study=study, row=row, reason=why) for row, why in after.aside.items()])
@@ -290,6 +298,27 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
         Answer.objects.bulk_create(
             [Answer(study=study, place=place, **vars(a)) for place, a in enumerate(after.answers)]
         )
+
+
+def _of_study(state: StudyState) -> dict[str, Any]:
+    """What the study's own row keeps of a state."""
+    return {
+        "title": state.title,
+        "question": state.question,
+        "absolute_errors": state.absolute_errors,
+        "level": state.level,
+        "plot": dict(state.plot),
+        "letters": dict(state.letters),
+        "rising": state.rising,
+        "author": state.author,
+        "date": state.date,
+        "report": [] if state.report == WHOLE_REPORT else [vars(part) for part in state.report],
+        "picture": _PICTURES.dump_python(state.picture, mode="json", exclude_defaults=True) if state.picture else {},
+    }
+
+
+def _settings_of(column: ColumnState) -> dict[str, Any]:
+    return {name: getattr(column, name) for name in _OF_COLUMNS}
 
 
 def delete(study: Study) -> None:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 from functools import partial
-from uuid import UUID
 
 import numpy as np
 
@@ -14,11 +13,10 @@ from ridge.core.wording.headings import over
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.straight import Straight, straighten
 from ridge.studies.analysis.curves import StretchOut, ViewOut, default_view, finite, sample_curve
-from ridge.studies.analysis.fits import MANY, Fitted, fit_all
+from ridge.studies.analysis.fits import Fitted, fit_all
 from ridge.studies.apart import FAILED, Failures
 from ridge.studies.content.readings import CellProblem, Status, Table, read_table
-from ridge.studies.content.state import AnswerState, StudyState
-from ridge.studies.models import Study
+from ridge.studies.content.state import AnswerState, StudyState, content_of
 from ridge.studies.recent import Recent
 from ridge.studies.words.answer_marks import seen_at
 from ridge.studies.words.answer_words import unanswered
@@ -211,11 +209,16 @@ def _summary(table: Table) -> str:
     return " · ".join(parts)
 
 
-_recent: Recent[tuple[UUID, int], AnalysisOut] = Recent(8)
-_recent_large: Recent[tuple[UUID, int], AnalysisOut] = Recent(2)  # one of 100 000 readings holds some 15 MB
+OF_AN_ANALYSIS = 2000
+"""Readings that weigh as much in the memory as all else of an analysis."""
+_recent: Recent[bytes, AnalysisOut] = Recent(300_000)  # readings: an analysis of 100 000 holds some 15 MB
 
 
-def analysis_of(study: Study, state: StudyState) -> AnalysisOut:
-    """The analysis of a stored state, computed once; what failed is tried again."""
-    memory = _recent_large if state.row_count > MANY else _recent
-    return memory.get_or_make((study.pk, study.version), lambda: analyse(state), worth=lambda found: not found.failures)
+def analysis_of(state: StudyState) -> AnalysisOut:
+    """The analysis of a state, computed once for all studies of this content; what failed is tried again."""
+    return _recent.get_or_make(
+        content_of(state),
+        lambda: analyse(state),
+        worth=lambda found: not found.failures,
+        weight=OF_AN_ANALYSIS + state.row_count,
+    )
