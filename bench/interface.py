@@ -4,93 +4,18 @@ from __future__ import annotations
 
 import gzip
 import json
-import os
 import random
-import socket
-import subprocess
-import sys
-import tempfile
 import time
-import urllib.request
-from collections.abc import Iterator
-from contextlib import contextmanager
-from http.client import HTTPConnection, RemoteDisconnected
 from pathlib import Path
 from statistics import median
-from typing import Any
 
 from playwright.sync_api import sync_playwright
 
 from bench.timing import milliseconds, percentile
 from tests.chromium import launch
+from tests.served import Visitor, server
 
 ROOT = Path(__file__).parent.parent
-
-
-@contextmanager
-def server(mode: str = "demo") -> Iterator[int]:
-    """gunicorn as ``./run demo`` or ``./run serve`` starts it, on a free port and an empty database."""
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port: int = free.getsockname()[1]
-    with tempfile.TemporaryDirectory() as folder:
-        environment = {**os.environ, "RIDGE_MODE": mode, "RIDGE_DATA": folder, "RIDGE_HOSTS": "127.0.0.1"}
-        for command in (["migrate", "-v0"], *([["load_demo"]] if mode == "demo" else [])):
-            subprocess.run(
-                [sys.executable, "manage.py", *command], cwd=ROOT, env=environment, check=True, capture_output=True
-            )
-        arguments = ["--config", "python:ridge.site.serving", "--bind", f"127.0.0.1:{port}", "--log-level", "critical"]
-        process = subprocess.Popen([sys.executable, "-m", "gunicorn", *arguments], cwd=ROOT, env=environment)
-        try:
-            for _ in range(200):
-                try:
-                    first = urllib.request.Request(f"http://127.0.0.1:{port}/", headers={"X-Forwarded-Proto": "https"})
-                    urllib.request.urlopen(first).close()
-                    break
-                except OSError:
-                    time.sleep(0.1)
-            yield port
-        finally:
-            process.terminate()
-            process.wait()
-
-
-class Visitor:
-    """A client that keeps its connection and cookies, as a browser does; in front of a server for real use it stands for the TLS proxy,
-    too."""
-
-    def __init__(self, port: int) -> None:
-        self.connection = HTTPConnection("127.0.0.1", port)
-        self.cookies: dict[str, str] = {}
-        self._always = {
-            "Content-Type": "application/json",
-            "X-Forwarded-Proto": "https",
-            "Referer": f"https://127.0.0.1:{port}/",
-        }
-        self.ask("GET", "/")
-        self.ask("GET", "/api/shelf")
-
-    def ask(self, method: str, path: str, body: object = None) -> Any:
-        headers = {
-            **self._always,
-            "Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items()),
-            "X-CSRFToken": next((value for name, value in self.cookies.items() if name.endswith("-csrf")), ""),
-        }
-        sent = None if body is None else json.dumps(body)
-        try:
-            self.connection.request(method, path, sent, headers)
-            response = self.connection.getresponse()
-        except (RemoteDisconnected, BrokenPipeError):  # kept open for too long: begun anew, as a browser does
-            self.connection.close()
-            self.connection.request(method, path, sent, headers)
-            response = self.connection.getresponse()
-        text = response.read()
-        for cookie in response.headers.get_all("Set-Cookie") or []:
-            name, _, value = cookie.partition(";")[0].partition("=")
-            self.cookies[name] = value
-        if response.status >= 400:
-            raise RuntimeError(f"{path}: {response.status} {text[:200]!r}")
-        return json.loads(text) if "json" in response.headers.get("Content-Type", "") else text
 
 
 def previews(port: int, readings: int, repeats: int, what: str) -> list[float]:

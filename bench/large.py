@@ -11,9 +11,9 @@ from statistics import median
 from playwright.sync_api import Page, sync_playwright
 
 from bench.dragging import dragged
-from bench.interface import Visitor, server
 from bench.timing import percentile
 from tests.chromium import launch
+from tests.served import Visitor, server
 
 ROWS = 100_000
 FRAMES = """async () => {

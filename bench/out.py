@@ -6,8 +6,8 @@ import time
 from statistics import median
 
 from bench.fits import study_of
-from bench.interface import Visitor, server
 from bench.large import memory
+from tests.served import Visitor, server
 
 ROWS = 100_000
 

@@ -13,11 +13,11 @@ from PIL import Image, ImageDraw
 from playwright.sync_api import Page, sync_playwright
 
 from bench.dragging import dragged
-from bench.interface import server
 from bench.large import frames, memory
 from bench.timing import percentile
 from ridge.pictures import follow_line, open_picture
 from tests.chromium import launch
+from tests.served import server
 
 WIDTH, HEIGHT = 4000, 3000
 

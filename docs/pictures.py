@@ -8,8 +8,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from bench.interface import server
 from tests.chromium import launch
+from tests.served import server
 
 FOLDER = Path(__file__).with_name("screenshots")
 SIZE = {"width": 1280, "height": 800}

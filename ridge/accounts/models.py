@@ -18,3 +18,17 @@ class User(AbstractUser):
         choices=[("point", "decimal point"), ("comma", "decimal comma")],
     )
     """How numbers are written for this user, in every study; empty as long as neither readings nor the user have said."""
+
+
+class Waiting(models.Model):
+    """A long request that somebody waits for. ``ahead``: how many come before it; ``made_since``: when its turn came."""
+
+    owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="waiting")
+    ticket = models.CharField(max_length=40, unique=True)
+    ahead = models.PositiveIntegerField(default=0)
+    made_since = models.DateTimeField(null=True, blank=True)
+    stopped = models.BooleanField(default=False)
+    since = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return self.ticket

@@ -15,6 +15,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ridge.core.by_hand import given
+from ridge.core.fitting.effort import QUESTION
 from ridge.core.fitting.fit import fit as fit_model
 from ridge.core.interpolation import base
 from ridge.core.interpolation.cautions import findings_of as findings_between
@@ -110,9 +111,11 @@ class Fit(results.Fit):
         axes.set_title(self.equation.text)
         return axes
 
-    def predict(self, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
+    def predict(
+        self, x: npt.ArrayLike, level: float = 0.95, checked: bool = False, refits: float = QUESTION
+    ) -> Prediction:
         """y at x with both intervals; see ``ridge.core.predicting.at_x``."""
-        return predict(self, x, level, checked)
+        return predict(self, x, level, checked, refits)
 
     def solve(
         self,
@@ -121,9 +124,10 @@ class Fit(results.Fit):
         level: float = 0.95,
         interval: tuple[float, float] | None = None,
         checked: bool = False,
+        refits: float = QUESTION,
     ) -> list[Solution]:
         """Every x at which the curve takes the value y; see ``ridge.core.predicting.at_y``."""
-        return solve(self, y, repeats, level, interval, checked)
+        return solve(self, y, repeats, level, interval, checked, refits)
 
     @property
     def derived(self) -> tuple[DerivedQuantity, ...]:

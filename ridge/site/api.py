@@ -15,6 +15,9 @@ from ninja.renderers import BaseRenderer
 from ninja.utils import check_csrf
 
 from ridge.accounts.sign_of_user import sign_for
+from ridge.site.lane.lane import carry_out, is_inside
+from ridge.site.lane.progress import router as waiting
+from ridge.site.lane.which import takes_long
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.apart import FAILED
 from ridge.studies.api.admission import NotYours, admit
@@ -55,12 +58,18 @@ class FastJSON(Parser):
         return orjson.loads(request.body)
 
 
+class TakesLong(Exception):
+    """The request is to be answered in the long lane."""
+
+
 def admitted(request: HttpRequest) -> bool:
     """What every call passes, so that no route can forget it: Django's check against forged requests, and that a study named in
     the address is the asker's."""
     if check_csrf(request) is not None:
         raise HttpError(403, CSRF_MESSAGE)
     admit(request)
+    if not is_inside(request) and takes_long(request):
+        raise TakesLong
     return True
 
 
@@ -72,11 +81,17 @@ api.add_router("", tables)
 api.add_router("", columns)
 api.add_router("", pictures)
 api.add_router("", instruments)
+api.add_router("", waiting)
 
 
 @api.exception_handler(NotYours)
 def not_yours(request: HttpRequest, exception: NotYours) -> HttpResponse:
     return api.create_response(request, {"message": "There is no such study on your shelf."}, status=404)
+
+
+@api.exception_handler(TakesLong)
+def in_the_long_lane(request: HttpRequest, exception: TakesLong) -> HttpResponse:
+    return carry_out(request)
 
 
 @api.exception_handler(HttpError)

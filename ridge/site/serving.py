@@ -3,7 +3,8 @@
 import gc
 
 wsgi_app = "ridge.site.wsgi:application"
-workers, threads = 2, 4
+workers, threads = 2, 16
+"""Most threads wait for the long lane or for a connection; two processes keep two processors busy."""
 preload_app = True
 control_socket_disable = True
 timeout = 60
@@ -19,3 +20,10 @@ def when_ready(_: object) -> None:
     """What is loaded by now stays: it is not searched for garbage again and again (a quarter of a second each time)."""
     gc.collect()
     gc.freeze()
+
+
+def post_worker_init(_: object) -> None:
+    """The process of the long lane starts with the one that asks it, not with the first long request."""
+    from ridge.site.lane.lane import get_ready
+
+    get_ready()

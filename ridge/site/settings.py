@@ -111,6 +111,19 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+# The long lane (ridge.site.lane): in tests of single requests there is none.
+LANE = MODE != "test"
+LANE_BODY = 300_000
+"""Bytes of a request from which on it takes the long lane."""
+LANE_ROWS = 5000
+"""Rows of a study from which on all its requests do."""
+LANE_ROOM, LANE_ROOM_EACH = 12, 6
+"""Requests that wait or are under way for each of the two server processes: in all, and of one person."""
+LANE_SECONDS = 60
+LANE_LARGE = 600 << 20
+"""Bytes that a process of the lane may still hold after a request; one that holds more is replaced."""
+LANE_MEMORY = 4 << 30
+
 STATIC_URL = "/static/"
 STATIC_ROOT = ROOT / "static"
 STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []

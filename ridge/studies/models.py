@@ -36,6 +36,7 @@ class Study(models.Model):
     added."""
     added_from = models.PositiveIntegerField(null=True, blank=True)
     position = models.PositiveIntegerField(default=0)
+    rows = models.PositiveIntegerField(default=0)
     attached = models.BooleanField(default=False)
     """Whether an instrument was ever read, or a key made: of most studies there is nothing to be looked up."""
     created = models.DateTimeField(auto_now_add=True)

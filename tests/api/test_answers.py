@@ -9,6 +9,7 @@ import numpy as np
 from django.test import SimpleTestCase
 from scipy.integrate import quad
 
+from ridge.core.fitting.effort import UNCHECKED
 from ridge.core.wording.clock import clock_text
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.changes import ChangeRefused, read_change
@@ -59,7 +60,7 @@ class LimitsThatAreNoPlusMinus(SimpleTestCase):
         self.assertGreater(said.mark.y_high - said.mark.y, said.mark.y - said.mark.y_low)
 
     def test_a_preview_spares_the_refits(self) -> None:
-        found = analyse(loose_decay(AnswerState("a", "y_at_x", "8")), preview=True)
+        found = analyse(loose_decay(AnswerState("a", "y_at_x", "8")), refits=UNCHECKED)
         self.assertFalse(any(one.asymmetric for one in computed(found.fits[0]).parameters))
         self.assertNotIn("mislead", found.answers[0].sentence)
 

@@ -8,10 +8,12 @@ import sys
 from dataclasses import replace
 from pathlib import Path
 from threading import Thread
+from unittest.mock import patch
 
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, TestCase
 
 from ridge.core import Readings, fit
+from ridge.core.fitting.effort import QUICK, UNCHECKED
 from ridge.core.models import Sinusoid
 from ridge.studies.content.fields import Direction
 from ridge.studies.content.samples import SAMPLES, build_sample
@@ -114,12 +116,38 @@ class ValuesAlone(SimpleTestCase):
             for thread in threads:
                 thread.join()
 
+    def test_what_is_refined_a_moment_later_is_what_would_have_come_at_once(self) -> None:
+        decay = FitState("A", "exponential", options={"level": True})
+        state = replace(two_fits(), fits=(decay,), answers=(AnswerState("k", "y_at_x", "70"),))
+        quick, full = analyse(state, refits=1.0), analyse(state)
+        self.assertTrue(quick.refining)
+        self.assertIn("refining", quick.answers[0].sentence)
+        self.assertFalse(analyse(state, refits=QUICK).refining)
+        self.assertEqual(analyse(state, refits=QUICK), full)
+
     def test_previews_say_what_is_still_to_be_refined_and_differ_in_nothing_else(self) -> None:
         state = replace(two_fits(), answers=(AnswerState("k", "y_at_x", "70"),))
-        preview, full = analyse(state, preview=True), analyse(state)
+        preview, full = analyse(state, refits=UNCHECKED), analyse(state)
         marked = [p for p in computed(preview.fits[0]).parameters if "refining" in p.interval]
         self.assertTrue(marked)
         self.assertIn("refining", preview.answers[0].sentence)
-        self.assertNotIn("refining", full.model_dump_json())
+        self.assertTrue(preview.refining)
+        self.assertFalse(full.refining)
+        self.assertNotRegex(full.model_dump_json(), r"\(refining\)|; refining")
         for before, after in zip(computed(preview.fits[0]).parameters, computed(full.fits[0]).parameters, strict=True):
             self.assertEqual(before.full, after.full)
+
+
+class RefinedLater(TestCase):
+    def test_the_second_step_is_what_would_have_come_at_once(self) -> None:
+        made = self.client.post("/api/studies", {"sample": "can-of-soup"}, content_type="application/json").json()["id"]
+        with patch("ridge.studies.api.studies.QUICK", 1.0):
+            study = self.client.get(f"/api/studies/{made}").json()
+        self.assertTrue(study["analysis"]["refining"])
+        found = self.client.get(f"/api/studies/{made}/refined?version={study['version']}").json()
+        self.assertEqual((found["refining"], found["same_readings"], found["x"]), (False, True, []))
+        whole = self.client.get(f"/api/studies/{made}").json()["analysis"]
+        self.assertEqual(found["fits"], whole["fits"])
+        self.assertEqual(found["answers"], whole["answers"])
+        overtaken = self.client.get(f"/api/studies/{made}/refined?version={study['version'] + 1}")
+        self.assertEqual(overtaken.status_code, 409)

@@ -10,7 +10,8 @@ from scipy.stats import t as student
 
 from ridge.core import Fit, Readings, fit
 from ridge.core.errors import OutsideSense
-from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.effort import QUICK, UNCHECKED, Effort
+from ridge.core.fitting.refits import NoProfile, Refits
 from ridge.core.models import Exponential, Line, Logistic
 from ridge.core.predicting.curve_limits import curve_limits, x_limits
 from ridge.core.predicting.parameter_limits import asymmetric, intervals, profile_interval
@@ -118,19 +119,22 @@ class OfPredictions(TestCase):
 
     def test_where_refits_cost_too_much_standard_errors_serve_and_it_is_said_of_which_number(self) -> None:
         result = decay(7)
-        with (
-            patch("ridge.core.predicting.at_x.QUESTION", -1.0),
-            patch("ridge.core.predicting.at_y.QUESTION", -1.0),
-            patch("ridge.core.predicting.parameter_limits.QUESTION", -1.0),
-        ):
+        with patch.object(Refits, "_minimum", side_effect=NoProfile):
             found = result.predict(6.0, checked=True)
             self.assertEqual((bool(found.profiled), bool(found.unchecked)), (False, True))
             self.assertEqual({one.method for one in intervals(decay(2)).values()}, {"no profile"})
             self.assertTrue(result.solve(15.0, checked=True)[0].unchecked)
 
+    def test_where_little_work_may_be_done_they_are_left_for_later(self) -> None:
+        result = decay(2)
+        self.assertEqual({one.method for one in intervals(result, refits=1.0).values()}, {"unchecked"})
+        self.assertTrue(bool(result.predict(6.0, checked=True, refits=1.0).unchecked))
+        self.assertTrue(result.solve(15.0, checked=True, refits=1.0)[0].unchecked)
+        self.assertEqual(intervals(result, refits=QUICK), intervals(result))
+
     def test_before_any_refit_it_is_said_that_none_was_made(self) -> None:
         result = decay(7)
-        self.assertEqual({one.method for one in intervals(result, checked=False).values()}, {"unchecked"})
+        self.assertEqual({one.method for one in intervals(result, refits=UNCHECKED).values()}, {"unchecked"})
         self.assertTrue(bool(result.predict(6.0).unchecked))
         self.assertFalse(bool(result.predict(6.0, checked=True).unchecked))
         line = fit(Readings(X, 2 * X + NOISE), Line())

@@ -59,6 +59,19 @@ class Against(unittest.TestCase):
                     expected = whole / one.reading_deviation**2
                     self.assertAlmostEqual(refits.with_one_more(at, y, weight), expected, delta=1e-8 * expected)
 
+    def test_whole_fits_without_a_reading(self) -> None:
+        for one in all_fits():
+            refits = Refits(one, Effort())
+            for place in (0, 5, 11):
+                included = np.arange(12) != place
+                whole = fit(one.readings.choosing(included), one.model, start=one.values)
+                found = refits.without(place)
+                for name, value in whole.values.items():
+                    error = whole.parameters[name].standard_error
+                    assert error
+                    with self.subTest(model=repr(one.model), name=name, place=place):
+                        self.assertAlmostEqual(found[name], value, delta=1e-6 * error)
+
     def test_scipy_with_a_rate_held(self) -> None:
         one = fit(Readings(X, CASES[0][1]), Exponential(level=True))
         assert one.reading_deviation

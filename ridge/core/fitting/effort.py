@@ -14,6 +14,8 @@ REFIT = 2e8
 """What one of many refits may cost, each begun at a known fit."""
 QUESTION = 1e9
 """What all refits of one question may cost."""
+QUICK, UNCHECKED = 5e7, 0.0
+"""The same where somebody waits for the answer, and is told more later; and where nothing is to be refitted."""
 
 
 class Effort:

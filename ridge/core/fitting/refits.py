@@ -10,7 +10,7 @@ import numpy as np
 from ridge.core.fitting.descend import Data
 from ridge.core.fitting.downhill import downhill
 from ridge.core.fitting.effort import STEP, Effort
-from ridge.core.fitting.place import Ground, Place, Split
+from ridge.core.fitting.place import Ground, Minimum, Place, Split
 from ridge.core.fitting.scene import natural_problem
 from ridge.core.fitting.separable import Separable
 from ridge.core.readings import Array
@@ -21,6 +21,8 @@ SETTLED = 1e-11
 """Share of the sum of squares that a last step promises: a rise that matters is a share of some thousandth at least."""
 
 
+LAST_DIGITS = 1e-20
+"""The same where the parameters themselves are wanted."""
 REPRODUCED = 1e-3
 """How far a sum of squares may be off that is worked out anew at the fit itself."""
 
@@ -75,6 +77,22 @@ class Refits:
             problem, Data(np.append(data.x, x), np.append(data.y, y), np.append(self._root, root)), [best]
         )
 
+    def without(self, place: int) -> dict[str, float]:
+        """The parameters of the fit to all rows in use but one. Raises NoProfile where they cannot be told, or not by so little."""
+        problem, data = natural_problem(self._fit.model), self._data
+        best = self._best(problem.nonlinear)
+        self._check("", problem, best)
+        others = Data(np.delete(data.x, place), np.delete(data.y, place), np.delete(self._root, place))
+        if len(others.x) < len(self._fit.model.free_names):
+            raise NoProfile
+        found = self._minimum(problem, others, [best], LAST_DIGITS)
+        values = dict(zip(problem.nonlinear, found.theta.tolist(), strict=True))
+        return {
+            **self._fit.model.fixed,
+            **values,
+            **dict(zip(problem.linear, found.coefficients.tolist(), strict=True)),
+        }
+
     def _tangent(self, name: str, names: Sequence[str], value: float) -> Array:
         """How far the others move with a parameter while the model is straight."""
         model, covariance = self._fit.model, self._fit.unit_covariance
@@ -96,13 +114,16 @@ class Refits:
             self._sound.add(which)
 
     def _lowest(self, problem: Split, data: Data, starts: list[Array]) -> float:
+        return self._minimum(problem, data, starts, SETTLED).rss
+
+    def _minimum(self, problem: Split, data: Data, starts: list[Array], settled: float) -> Minimum:
         if self._effort.passed:
             raise NoProfile
         with np.errstate(all="ignore"):
             ground = Ground(problem, data)
             self._effort.spend(len(starts) * (problem.operations + STEP), len(data.x))
             start = min(starts, key=lambda one: Place(ground, one.tolist()).rss)
-            found = downhill(problem, data, start, STEPS, self._effort, settled=SETTLED)
+            found = downhill(problem, data, start, STEPS, self._effort, settled=settled)
         if not found.settled and np.isfinite(found.rss):
             raise NoProfile
-        return found.rss
+        return found

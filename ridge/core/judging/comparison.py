@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -9,10 +10,12 @@ import numpy as np
 from scipy.special import chdtrc, fdtrc
 
 from ridge.core.errors import OutsideSense, RidgeError
-from ridge.core.fitting.effort import Effort
+from ridge.core.fitting.effort import QUESTION, Effort
 from ridge.core.fitting.fit import fit as fit_readings
+from ridge.core.fitting.refits import NoProfile, Refits
 from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.models import Model, Polynomial
+from ridge.core.predicting.parameter_limits import can_mislead
 from ridge.core.readings import Array, Mask
 from ridge.core.results.fit import Fit
 
@@ -70,7 +73,8 @@ def leave_one_out(fit: Fit) -> LeaveOneOut:
     given = fit.least_squares_in == "given"  # nothing was fitted, so leaving a reading out changes nothing
     exact = given or (fit.model.linear_form is not None and fit.log_line is None and not fit.held)
     if not exact and len(used) <= REFITTED:
-        misses = np.array([_without(fit, int(row)) for row in used])
+        refits = Refits(fit, Effort(QUESTION)) if can_mislead(fit) else None
+        misses = np.array([_without(fit, refits, place, int(row)) for place, row in enumerate(used)])
         exact = True
     known = np.isfinite(misses)
     if not known.any():
@@ -80,15 +84,19 @@ def leave_one_out(fit: Fit) -> LeaveOneOut:
     return LeaveOneOut(misses, size * float(np.sqrt(counts @ (misses[known] / size) ** 2 / counts.sum())), exact)
 
 
-def _without(fit: Fit, row: int) -> float:
+def _without(fit: Fit, refits: Refits | None, place: int, row: int) -> float:
     """How far a reading lies from the fit to the others; NaN where they cannot be fitted."""
+    at = np.array([fit.readings.x[row]])
+    if refits is not None:
+        with contextlib.suppress(NoProfile):
+            return float(fit.readings.y[row] - fit.model.evaluate(at, refits.without(place))[0])
     included = fit.readings.included.copy()
     included[row] = False
     try:
         other = refit(fit, included)
     except RidgeError:
         return float("nan")
-    return float(fit.readings.y[row] - other.evaluate(np.array([fit.readings.x[row]]))[0])
+    return float(fit.readings.y[row] - other.evaluate(at)[0])
 
 
 def refit(fit: Fit, included: Mask, effort: Effort | None = None) -> Fit:

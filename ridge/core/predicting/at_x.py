@@ -57,7 +57,9 @@ class Prediction:
         return f"<table><thead><tr>{head}</tr></thead><tbody>{rows}</tbody></table>"
 
 
-def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = False) -> Prediction:
+def predict(
+    fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = False, refits: float = QUESTION
+) -> Prediction:
     """y at x (any shape) with its intervals at ``level``.
 
     Variance of the curve g·C·gᵀ with the exact gradient g; of a new reading, that plus the variance of a
@@ -96,17 +98,17 @@ def predict(fit: Fit, x: npt.ArrayLike, level: float = 0.95, checked: bool = Fal
             beyond_ranges=in_ranges(fit.readings, beyond), level=level, profiled=np.zeros(x.shape, dtype=np.bool_),
             unchecked=np.full(x.shape, not checked and can_mislead(fit)),
         )  # fmt: skip
-    return _checked(fit, found) if checked and deviation is not None else found
+    return _checked(fit, found, refits) if checked and deviation is not None else found
 
 
-def _checked(fit: Fit, found: Prediction) -> Prediction:
+def _checked(fit: Fit, found: Prediction, refits: float) -> Prediction:
     """The same with the limits of the profile wherever those by standard errors mislead; all share the work of one question."""
     width, deviation = fit.critical_value(found.level), fit.reading_deviation
     if width is None or deviation is None:
         return found
     mean = np.array([found.mean_low, found.mean_high]).reshape(2, -1)
     profiled, unchecked = np.zeros((2, found.x.size), dtype=np.bool_)
-    value, effort = found.value.ravel(), Effort(QUESTION)
+    value, effort = found.value.ravel(), Effort(refits)
     with np.errstate(invalid="ignore"):
         halves = mean[1] - value
     for i, x in enumerate(found.x.ravel().tolist()):

@@ -33,6 +33,7 @@ def solve(
     level: float = 0.95,
     interval: tuple[float, float] | None = None,
     checked: bool = False,
+    refits: float = QUESTION,
 ) -> list[Solution]:
     """Every x at which the curve takes the value y, the nearest to the readings first, ``MOST`` of them at most.
 
@@ -49,6 +50,9 @@ def solve(
         (three for a sinusoid).
     checked : bool
         The limits are held against refits, and replaced where they mislead: see ``ridge.core.predicting.curve_limits``.
+
+    refits : float
+        What these refits may cost, see ``effort``.
 
     See ``ridge.core.predicting.line_at_y`` for lines and ``ridge.core.predicting.curve_at_y`` for the rest.
 
@@ -86,7 +90,7 @@ def solve(
     else:
         found = solve_curve(fit, float(target), int(repeats), level, interval)
         if checked:
-            effort = Effort(QUESTION)
+            effort = Effort(refits)
             near = [_checked(fit, solution, float(target), int(repeats), effort) for solution in found[:MOST_CHECKED]]
             found = near + [replace(one, unchecked=one.bounded and can_mislead(fit)) for one in found[MOST_CHECKED:]]
         elif can_mislead(fit):

@@ -143,10 +143,11 @@ class Interval:
     method: str
 
 
-def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[str, Interval]:
+def intervals(fit: Fit, level: float = 0.95, *, refits: float = QUESTION) -> dict[str, Interval]:
     """An interval for every fitted parameter: by its standard error, or by its profile where that would mislead.
 
-    ``checked``: False spares the refits that tell whether it would.
+    ``refits``: what the refits may cost that tell whether it would, see ``effort``. Where less than a whole question may and it does
+    not do, the limits are "unchecked".
 
     >>> from ridge.core import Readings, fit
     >>> from ridge.core.models import Exponential
@@ -156,7 +157,7 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
     'standard error'
     """
     found = {}
-    refits = Refits(fit, Effort(QUESTION)) if checked and can_mislead(fit) else None
+    quick = Refits(fit, Effort(refits)) if refits and can_mislead(fit) else None
     for name in fit.model.free_names:
         parameter = fit.parameters[name]
         low, high = parameter.interval(level)
@@ -164,17 +165,17 @@ def intervals(fit: Fit, level: float = 0.95, *, checked: bool = True) -> dict[st
         width = critical_value(level, fit.statistics.degrees_of_freedom, fit.readings.absolute_errors)
         if found[name].method == "none" or width is None or not parameter.standard_error or not can_mislead(fit):
             continue
-        if refits is None:
+        if quick is None:
             found[name] = Interval(low, high, "unchecked")
             continue
-        raised = _rise(fit, name, width, refits)
+        raised = _rise(fit, name, width, quick)
         try:
             if misleads(raised):
                 below, above = sides(raised)
                 half = width * parameter.standard_error
                 found[name] = Interval(parameter.value - below * half, parameter.value + above * half, "profile")
         except NoProfile:
-            found[name] = Interval(low, high, "no profile")
+            found[name] = Interval(low, high, "no profile" if refits >= QUESTION else "unchecked")
     return {name: _in_sense(fit, name, one) for name, one in found.items()}
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+
 from ridge.core.interpolation import Interpolation
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.features import Place, Quantity, Tangent
@@ -119,3 +121,12 @@ class Several:
 
 
 Answered = One | SlopeAtX | AreaBetween | PlacesFound | Several
+
+
+def is_unchecked(found: Answered) -> bool:
+    """Whether limits are by standard errors that were to be held against refits and are not."""
+    if isinstance(found, Several):
+        return any(is_unchecked(entry.answered) for entry in found.entries)
+    if isinstance(found, ValueAtX):
+        return not found.checked and bool(np.any(found.prediction.unchecked))
+    return isinstance(found, SolutionsAtY) and not found.checked and any(one.unchecked for one in found.solutions)

@@ -17,6 +17,7 @@ from ridge.core.carrying import (
     solution_with_shared,
 )
 from ridge.core.errors import RidgeError
+from ridge.core.fitting.effort import QUESTION, UNCHECKED
 from ridge.core.interpolation import Interpolation
 from ridge.core.predicting.at_x import predict
 from ridge.core.predicting.at_y import solve
@@ -60,11 +61,11 @@ def answered(
     naming: Naming,
     numbers: Sequence[float] | None = None,
     *,
-    checked: bool = True,
+    refits: float = QUESTION,
 ) -> Answered:
     """One question answered, or the reason why it cannot be; it never fails for what was asked. ``fitted``: every fit, the
     leading one first; ``numbers`` spares reading what was typed; ``naming``: clocks and limits of sense of x and y;
-    ``checked``: whether the limits are held against refits where they might mislead."""
+    ``refits``: what those may cost that the limits are held against where they might mislead."""
     try:
         asked = _asked_fits(fitted, question)
         if question.direction in FEATURES:
@@ -74,8 +75,8 @@ def answered(
             return NoAnswer("no fit")
         looking = question.direction == "x_at_y"
         if len(asked) == 1 and (looking or len(values) == 1):
-            return _one(asked[0], looking, values, question.repeats, level, naming, checked)
-        few = checked and len(values) <= MOST_CHECKED
+            return _one(asked[0], looking, values, question.repeats, level, naming, refits)
+        few = refits if len(values) <= MOST_CHECKED else UNCHECKED
         groups = [values] if looking else [(value,) for value in values]
         return Several(
             letters=tuple(one.wanted.letter for one in asked),
@@ -108,37 +109,37 @@ def _asked_fits(fitted: Sequence[Fitted], question: Question | AnswerState) -> l
 
 
 def _entry(
-    one: Fitted, looking: bool, values: Sequence[float], repeats: int, level: float, naming: Naming, checked: bool
+    one: Fitted, looking: bool, values: Sequence[float], repeats: int, level: float, naming: Naming, refits: float
 ) -> One:
     """The same for one of many, whose failure is its own."""
     try:
-        return _one(one, looking, values, repeats, level, naming, checked)
+        return _one(one, looking, values, repeats, level, naming, refits)
     except RidgeError as problem:
         return NoAnswer("error", problem)
 
 
 def _one(
-    one: Fitted, looking: bool, values: Sequence[float], repeats: int, level: float, naming: Naming, checked: bool
+    one: Fitted, looking: bool, values: Sequence[float], repeats: int, level: float, naming: Naming, refits: float
 ) -> One:
     curve = one.curve
     if isinstance(curve, Interpolation):
         return _on_interpolation(curve, values, naming, looking)
     assert curve is not None
     if looking:
-        return _at_y(curve, one.moved, values, repeats, level, naming, checked)
-    return _at_x(curve, one.moved, values[0], level, naming, checked)
+        return _at_y(curve, one.moved, values, repeats, level, naming, refits)
+    return _at_x(curve, one.moved, values[0], level, naming, refits)
 
 
-def _at_x(fit: Fit, moved: Sequence[Moved], x: float, level: float, naming: Naming, checked: bool) -> One:
+def _at_x(fit: Fit, moved: Sequence[Moved], x: float, level: float, naming: Naming, refits: float) -> One:
     if not sense_of(naming, "x").holds(x):
         return NoAnswer("no sense of x")
-    prediction = prediction_with_shared(predict(fit, x, level, checked), moved)
+    prediction = prediction_with_shared(predict(fit, x, level, refits > 0, refits), moved)
     value = float(prediction.value)
     if not math.isfinite(value):
         return NoAnswer("no value" if _has_no_value(fit, x, value) else "too large", value=x)
     if not sense_of(naming, "y").holds(value):
         return NoAnswer("against sense", value=value)
-    return ValueAtX(fit, prediction_within(prediction, sense_of(naming, "y")), checked)
+    return ValueAtX(fit, prediction_within(prediction, sense_of(naming, "y")), refits >= QUESTION)
 
 
 def _has_no_value(fit: Fit, x: float, value: float) -> bool:
@@ -154,19 +155,20 @@ def _at_y(
     repeats: int,
     level: float,
     naming: Naming,
-    checked: bool,
+    refits: float,
 ) -> SolutionsAtY | NoAnswer:
     repeats = len(values) if len(values) > 1 else repeats
     y = float(np.mean(values))
     if not sense_of(naming, "y").holds(y):
         return NoAnswer("no sense of y")
     every = [
-        solution_with_shared(one, fit, y, moved) for one in solve(fit, list(values), repeats, level, checked=checked)
+        solution_with_shared(one, fit, y, moved)
+        for one in solve(fit, list(values), repeats, level, checked=refits > 0, refits=refits)
     ]
     solutions = solutions_within(every, sense_of(naming, "x"))
     if not solutions:
         return NoAnswer("only without sense")
-    return SolutionsAtY(fit, y, repeats, tuple(solutions), len(every) - len(solutions), checked)
+    return SolutionsAtY(fit, y, repeats, tuple(solutions), len(every) - len(solutions), refits >= QUESTION)
 
 
 def _on_interpolation(curve: Interpolation, values: Sequence[float], naming: Naming, looking: bool) -> One:

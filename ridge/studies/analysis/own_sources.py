@@ -11,6 +11,7 @@ import numpy as np
 
 from ridge.core.carrying import CONSTANTS, Linked, Moved
 from ridge.core.errors import OutsideSense
+from ridge.core.fitting.effort import UNCHECKED
 from ridge.core.formula.parse import same_name
 from ridge.core.predicting.features import area, tangent
 from ridge.core.readings import Array
@@ -152,7 +153,7 @@ class SourceReader:
     def _linked(self, kept: AnswerState, found: Sources) -> tuple[Linked, str]:
         """An answer by how it moves with the parameters of the fit that was asked."""
         naming = self.naming
-        what = answered(self._fitted, kept, self._state.level, naming, checked=False)
+        what = answered(self._fitted, kept, self._state.level, naming, refits=UNCHECKED)
         asked = next((one for one in self._fitted if one.fit is not None and kept.fit in ("", one.wanted.letter)), None)
         if isinstance(what, OnInterpolation):
             return Linked(what.x if what.looking else what.y), naming.x_unit if what.looking else naming.y_unit

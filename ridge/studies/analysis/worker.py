@@ -28,6 +28,15 @@ _lock = Lock()
 _pool: ProcessPool | None = None
 
 
+_here = False
+
+
+def fit_here() -> None:
+    """From now on this process fits by itself: it holds up nobody, and can be stopped as it is."""
+    global _here
+    _here = True
+
+
 class Interrupted(NoFit):
     """The process that fitted came to an end before the fit did. It need not happen again."""
 
@@ -44,6 +53,8 @@ def fit_in_worker(
     A process that dies concerns this request alone: the work is done once more in a new one, and only where that dies too,
     or takes longer than the guard allows, Interrupted is raised.
     """
+    if _here:
+        return _fit(readings, model, dict(values), dict(bounds), method)
     for _ in range(2):
         pool = _running()
         try:

@@ -26,10 +26,12 @@ def admit(request: HttpRequest) -> None:
     except ValueError:
         return
     user = current_user(request)
-    study = Study.objects.filter(pk=key, owner=user).first() if user else None
-    if study is None:
+    try:
+        request.study = Study.objects.get(pk=key, owner=user) if user else None  # type: ignore[attr-defined]
+    except Study.DoesNotExist:
+        raise NotYours from None
+    if user is None:
         raise NotYours
-    request.study = study  # type: ignore[attr-defined]
 
 
 def own_study(request: HttpRequest, *, binned: bool = False) -> Study:

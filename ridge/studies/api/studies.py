@@ -15,6 +15,7 @@ from pydantic import BaseModel, Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.accounts.sign_of_user import choose, sign_for, take_from_readings
+from ridge.core.fitting.effort import QUICK, UNCHECKED
 from ridge.core.interpolation import Interpolation
 from ridge.core.results.fit import Fit
 from ridge.core.wording.decimal_sign import Sign
@@ -49,7 +50,7 @@ from ridge.studies.content.store import (
     step_labels,
 )
 from ridge.studies.models import Study
-from ridge.studies.words.analyse import analyse, analysis_of
+from ridge.studies.words.analyse import analyse, analysis_of, without_readings
 from ridge.studies.words.answers import answer
 from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
 from ridge.studies.words.moving import moving
@@ -106,7 +107,7 @@ def study_out(request: HttpRequest, study: Study, state: StudyState, known: Stud
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,
-        analysis=analysis_of(state),
+        analysis=analysis_of(state, QUICK),
         decimal_sign=sign_for(request),
     )
 
@@ -369,7 +370,18 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     same = (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed)
-    return study_json(request, analyse(after, same_readings=same, preview=True), after)
+    return study_json(request, analyse(after, same_readings=same, refits=UNCHECKED), after)
+
+
+@router.get("/studies/{study_id}/refined", response={200: AnalysisOut, 404: Message, 409: Message})
+def refined(request: HttpRequest, study_id: uuid.UUID, version: int) -> Any:
+    """The analysis of a version with all limits held against refits, whatever they cost, without the readings; refused for a version
+    that was overtaken."""
+    study = own_study(request)
+    if study.version != version:
+        return 409, Message(message="The study has moved on since.")
+    state = read_state(study)
+    return study_json(request, without_readings(analysis_of(state)), state)
 
 
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})
@@ -391,7 +403,7 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingO
     table = read_table(state)
     leading = _leading(state)
     entries = describe_reading(state, table, leading if isinstance(leading, Fit) else None, row)
-    unknowns = analysis_of(state).unknowns if table.status[row] == Status.UNKNOWN else []
+    unknowns = analysis_of(state, QUICK).unknowns if table.status[row] == Status.UNKNOWN else []
     if found := next((unknown for unknown in unknowns if row in unknown.rows), None):
         entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])

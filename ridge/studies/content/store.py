@@ -304,6 +304,7 @@ def _of_study(state: StudyState) -> dict[str, Any]:
     """What the study's own row keeps of a state."""
     return {
         "title": state.title,
+        "rows": state.row_count,
         "question": state.question,
         "absolute_errors": state.absolute_errors,
         "level": state.level,

@@ -8,6 +8,7 @@ from functools import partial
 
 import numpy as np
 
+from ridge.core.fitting.effort import QUESTION
 from ridge.core.numerals import group, name_rows
 from ridge.core.wording.headings import over
 from ridge.core.wording.naming import Naming
@@ -30,22 +31,30 @@ PROBLEMS_SHOWN = 50
 _EMPTY_VIEW = ViewOut(x=StretchOut(low=0, high=10), y=StretchOut(low=0, high=10), residual=1.0)
 
 
-def analyse(state: StudyState, *, same_readings: bool = False, preview: bool = False) -> AnalysisOut:
+def analyse(state: StudyState, *, same_readings: bool = False, refits: float = QUESTION) -> AnalysisOut:
     """The whole analysis of a state. What fails in a way that was not foreseen is named in its ``failures``; all the rest
     is there.
 
-    ``same_readings``: whoever asks has the readings already, and they are left out. ``preview``: it is shown only while a
-    hand moves, and limits are not held against refits.
+    ``same_readings``: whoever asks has the readings already, and they are left out. ``refits``: what those may cost that limits are
+    held against; where less than a whole question may and that does not do, it says that it is ``refining``.
     """
     table, failures = read_table(state), Failures()
     failures += table.failures
     found = failures.apart(
         "the analysis",
-        lambda: _analyse(state, table, failures, checked=not preview),
+        lambda: _analyse(state, table, failures, refits=refits),
         lambda: _bare(state, table),
     )
     found.failures = list(dict.fromkeys(failures))
+    found.refining = refits < QUESTION and _is_refining(found)
     return _with_readings(found, table) if not same_readings else found
+
+
+def _is_refining(found: AnalysisOut) -> bool:
+    answers = [*found.answers, *(one.answer for one in found.unknowns)]
+    return any(isinstance(one, ComputedFit) and one.refining for one in found.fits) or any(
+        one.refining for one in answers
+    )
 
 
 def _bare(state: StudyState, table: Table) -> AnalysisOut:
@@ -66,14 +75,28 @@ def _with_readings(found: AnalysisOut, table: Table) -> AnalysisOut:
     return found
 
 
-def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bool) -> AnalysisOut:
+def without_readings(found: AnalysisOut) -> AnalysisOut:
+    """The same for whoever has the readings already."""
+    none: dict[str, object] = {
+        "status": [],
+        "x": [],
+        "y": [],
+        "x_error": None,
+        "y_error": None,
+        "series_of": None,
+        "repeated_x": [],
+    }
+    return found.model_copy(update={**none, "same_readings": True})
+
+
+def _analyse(state: StudyState, table: Table, failures: Failures, *, refits: float) -> AnalysisOut:
     naming, level = table.naming, state.level
     fitted = fit_all(table, state.linked_fits)
     failures += [_fit_called(one) for one in fitted if one.by_accident]
     fits = [
         failures.apart(
             _fit_called(one),
-            partial(word_fitted, one, table, state, checked=checked),
+            partial(word_fitted, one, table, state, refits=refits),
             partial(failed, replace(one, refusal=FAILED)),
         )
         for one in fitted
@@ -82,7 +105,7 @@ def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bo
     answers = [
         failures.apart(
             f"the answer to {kept.given or kept.direction.replace('_', ' ')}",
-            partial(_answer_kept, fitted, kept, level, naming, checked=checked),
+            partial(_answer_kept, fitted, kept, level, naming, refits=refits),
             partial(unanswered, kept, naming, FAILED),
         )
         for kept in state.answers
@@ -90,7 +113,7 @@ def _analyse(state: StudyState, table: Table, failures: Failures, *, checked: bo
     unknowns = [
         failures.apart(
             name_rows(unknown.rows),
-            partial(answer_unknown, fitted, unknown, level, naming, checked=checked),
+            partial(answer_unknown, fitted, unknown, level, naming, refits=refits),
             partial(unknown_unanswered, unknown, naming, FAILED),
         )
         for unknown in table.unknowns
@@ -126,8 +149,8 @@ def _fit_called(one: Fitted) -> str:
     return f"fit {one.wanted.letter}"
 
 
-def _answer_kept(fitted: list[Fitted], kept: AnswerState, level: float, naming: Naming, *, checked: bool) -> AnswerOut:
-    return follow(answer(fitted, kept, level, naming, checked=checked), kept)
+def _answer_kept(fitted: list[Fitted], kept: AnswerState, level: float, naming: Naming, *, refits: float) -> AnswerOut:
+    return follow(answer(fitted, kept, level, naming, refits=refits), kept)
 
 
 def _draw(one: Fitted, out: FitOut, leading: Fitted, view: ViewOut, level: float, naming: Naming) -> None:
@@ -183,6 +206,7 @@ def _out(
         answers=answers,
         unknowns=unknowns,
         failures=[],
+        refining=False,
     )
 
 
@@ -211,14 +235,14 @@ def _summary(table: Table) -> str:
 
 OF_AN_ANALYSIS = 2000
 """Readings that weigh as much in the memory as all else of an analysis."""
-_recent: Recent[bytes, AnalysisOut] = Recent(300_000)  # readings: an analysis of 100 000 holds some 15 MB
+_recent: Recent[tuple[bytes, float], AnalysisOut] = Recent(300_000)  # readings: an analysis of 100 000 holds some 15 MB
 
 
-def analysis_of(state: StudyState) -> AnalysisOut:
+def analysis_of(state: StudyState, refits: float = QUESTION) -> AnalysisOut:
     """The analysis of a state, computed once for all studies of this content; what failed is tried again."""
     return _recent.get_or_make(
-        content_of(state),
-        lambda: analyse(state),
+        (content_of(state), refits),
+        lambda: analyse(state, refits=refits),
         worth=lambda found: not found.failures,
         weight=OF_AN_ANALYSIS + state.row_count,
     )

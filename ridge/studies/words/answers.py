@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ridge.core.fitting.effort import QUESTION
 from ridge.core.numerals import name_rows, number_as_given, significant
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.rounding import round_with_half_width
+from ridge.studies.analysis.answered import is_unchecked
 from ridge.studies.analysis.answering import answered
 from ridge.studies.analysis.fits import Fitted
 from ridge.studies.content.readings import Unknown
@@ -22,11 +24,13 @@ def answer(
     naming: Naming,
     numbers: Sequence[float] | None = None,
     *,
-    checked: bool = True,
+    refits: float = QUESTION,
 ) -> AnswerOut:
     """One question answered in words and numbers, or the reason why it cannot be; the arguments are those of ``answered``."""
-    found = answered(fitted, question, level, naming, numbers, checked=checked)
-    return word_answer(question, found, level, naming)
+    found = answered(fitted, question, level, naming, numbers, refits=refits)
+    out = word_answer(question, found, level, naming)
+    out.refining = is_unchecked(found)
+    return out
 
 
 def follow(out: AnswerOut, kept: AnswerState) -> AnswerOut:
@@ -52,10 +56,10 @@ def unknown_unanswered(unknown: Unknown, naming: Naming, problem: str) -> Unknow
 
 
 def answer_unknown(
-    fitted: Sequence[Fitted], unknown: Unknown, level: float, naming: Naming, *, checked: bool = True
+    fitted: Sequence[Fitted], unknown: Unknown, level: float, naming: Naming, *, refits: float = QUESTION
 ) -> UnknownOut:
     """x of an unknown from its row, or from the rows of its repeated readings."""
-    out = answer(fitted, _question(unknown), level, naming, unknown.values, checked=checked)
+    out = answer(fitted, _question(unknown), level, naming, unknown.values, refits=refits)
     short = ""
     if out.mark:
         low, high = out.mark.x_low, out.mark.x_high

@@ -260,6 +260,8 @@ class ComputedFit(DrawnFit):
     deviation: float | None
     statistics: list[StatisticOut]
     residuals: list[float | None]
+    refining: bool
+    """Whether limits are by standard errors for the time being."""
 
 
 class FittedFit(ComputedFit):

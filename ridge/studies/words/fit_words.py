@@ -120,14 +120,14 @@ def failed(one: Fitted) -> RefusedFit:
     return RefusedFit(**described(one), refusal=one.refusal, refused_rows=[], refused_at=[], actions=[], checklist=[])
 
 
-def word_fitted(one: Fitted, table: Table, state: StudyState, *, checked: bool) -> FitOut:
-    """What came of one wanted fit, in words. ``checked``: whether ± is held against refits."""
+def word_fitted(one: Fitted, table: Table, state: StudyState, *, refits: float) -> FitOut:
+    """What came of one wanted fit, in words. ``refits``: what those may cost that ± is held against."""
     if one.interpolation is not None:
         return _interpolation(one, one.interpolation, table)
     if one.fit is None:
         return _refused(one, table)
     whole = with_shared(one.fit, one.moved)
-    limits = intervals_with_shared(intervals(one.fit, state.level, checked=checked), one.fit, whole, state.level)
+    limits = intervals_with_shared(intervals(one.fit, state.level, refits=refits), one.fit, whole, state.level)
     equation = equation_of(one, one.fit, table.naming)
     about = _computed(one, one.fit, whole, table, state.level, limits, equation)
     if one.kind == "hand":
@@ -362,6 +362,7 @@ def _computed(
         **how_near(fit, naming),
         "statistics": [StatisticOut(**vars(text)) for text in list_statistics(fit, naming)],
         "residuals": drawn(seen_residuals(fit)),
+        "refining": any(one.method == "unchecked" for one in limits.values()),
     }
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from ridge.core.fitting.effort import UNCHECKED
 from ridge.core.judging.misses import seen_residuals
 from ridge.core.readings import Array, Mask
 from ridge.studies.analysis.curves import StretchOut, drawn, finite, sample_curve
@@ -30,8 +31,8 @@ def moving(before: StudyState, after: StudyState, stretch: StretchOut) -> Moving
     if any(one.curve is None for one in fitted):
         return None
     level, naming = after.level, table.naming
-    answers = [answer(fitted, kept, level, naming, checked=False) for kept in after.answers]
-    unknowns = [answer_unknown(fitted, unknown, level, naming, checked=False).answer for unknown in table.unknowns]
+    answers = [answer(fitted, kept, level, naming, refits=UNCHECKED) for kept in after.answers]
+    unknowns = [answer_unknown(fitted, unknown, level, naming, refits=UNCHECKED).answer for unknown in table.unknowns]
     return MovingOut(
         rows=rows,
         fits=[_fit(one, fitted[0], table, stretch, after) for one in fitted],

@@ -8,6 +8,7 @@ import numpy as np
 
 from ridge.core.carrying import NextReading, tell_apart, where_next
 from ridge.core.errors import RidgeError
+from ridge.core.fitting.effort import UNCHECKED
 from ridge.core.formula import to_text
 from ridge.core.numerals import capital
 from ridge.core.readings import Array
@@ -116,7 +117,7 @@ def _of_answer(
     kept = next((one for one in state.answers if one.key == key), None)
     if kept is None:
         raise _Unsaid(GONE)
-    found = answered(fitted, kept, state.level, naming, checked=False)
+    found = answered(fitted, kept, state.level, naming, refits=UNCHECKED)
     match found:
         case ValueAtX():
             at, fit, called = found.x, found.fit, kept.name or naming.y

@@ -172,6 +172,8 @@ class AnswerOut(Schema):
     mark: MarkOut | None = None
     beyond: bool = False
     numbers: list[NumberOut] = []
+    refining: bool = False
+    """Whether its limits are by standard errors for the time being."""
 
 
 class ResultOut(Schema):
@@ -226,7 +228,8 @@ class AnalysisOut(Schema):
     """Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``. ``same_readings``: in a
     preview of a change that leaves the readings alone, they are not sent again: ``status``, ``x``, ``y``, both errors,
     ``series_of`` and ``repeated_x`` are empty and stay as they were. ``failures``: parts, in words, that failed in a way nobody
-    foresaw; they are tried again whenever they are asked for."""
+    foresaw; they are tried again whenever they are asked for. ``refining``: limits somewhere are by standard errors for the time being;
+    ``refined`` tells more."""
 
     same_readings: bool = False
     naming: NamingOut
@@ -250,6 +253,7 @@ class AnalysisOut(Schema):
     answers: list[AnswerOut]
     unknowns: list[UnknownOut]
     failures: list[str]
+    refining: bool
 
 
 class AsideOut(Schema):

@@ -653,6 +653,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/refined": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Refined
+         * @description The analysis of a version with all limits held against refits, whatever they cost, without the readings; refused for a version
+         *     that was overtaken.
+         */
+        get: operations["ridge_studies_api_studies_refined"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/report.{kind}": {
         parameters: {
             query?: never;
@@ -1031,6 +1052,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/waiting/{ticket}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How Far
+         * @description How far a long request is that was made with ``?ticket=``; null where none waits under it.
+         */
+        get: operations["ridge_site_lane_progress_how_far"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop
+         * @description It is no longer wanted, should it still wait.
+         */
+        delete: operations["ridge_site_lane_progress_stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1213,7 +1258,8 @@ export interface components {
          * @description Everything computed from one state. Arrays have one entry a row; ``status`` as in ``Status``. ``same_readings``: in a
          *     preview of a change that leaves the readings alone, they are not sent again: ``status``, ``x``, ``y``, both errors,
          *     ``series_of`` and ``repeated_x`` are empty and stay as they were. ``failures``: parts, in words, that failed in a way nobody
-         *     foresaw; they are tried again whenever they are asked for.
+         *     foresaw; they are tried again whenever they are asked for. ``refining``: limits somewhere are by standard errors for the time being;
+         *     ``refined`` tells more.
          */
         AnalysisOut: {
             /** Answers */
@@ -1230,6 +1276,8 @@ export interface components {
             problems: components["schemas"]["ProblemOut"][];
             /** Problems More */
             problems_more: number;
+            /** Refining */
+            refining: boolean;
             /** Repeated X */
             repeated_x: number[];
             /**
@@ -1336,6 +1384,11 @@ export interface components {
              * @default
              */
             problem?: string;
+            /**
+             * Refining
+             * @default false
+             */
+            refining?: boolean;
             /** Repeats */
             repeats: number;
             /**
@@ -2556,6 +2609,8 @@ export interface components {
             r_squared: string;
             /** Range Text */
             range_text: string;
+            /** Refining */
+            refining: boolean;
             /** Residuals */
             residuals: (number | null)[];
             /** Rounding */
@@ -2924,6 +2979,8 @@ export interface components {
             r_squared: string;
             /** Range Text */
             range_text: string;
+            /** Refining */
+            refining: boolean;
             /** Residuals */
             residuals: (number | null)[];
             /** Rounding */
@@ -3257,6 +3314,8 @@ export interface components {
             r_squared: string;
             /** Range Text */
             range_text: string;
+            /** Refining */
+            refining: boolean;
             /** Residuals */
             residuals: (number | null)[];
             /** Rounding */
@@ -5578,6 +5637,16 @@ export interface components {
             y: components["schemas"]["StretchOut"];
         };
         /**
+         * WaitingOut
+         * @description ``ahead``: how many come before it; ``seconds``: since its turn came, null as long as it waits.
+         */
+        WaitingOut: {
+            /** Ahead */
+            ahead: number;
+            /** Seconds */
+            seconds: number | null;
+        };
+        /**
          * WayOut
          * @description A way of least squares.
          */
@@ -6976,6 +7045,48 @@ export interface operations {
             };
         };
     };
+    ridge_studies_api_studies_refined: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnalysisOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+        };
+    };
     ridge_studies_api_out_report: {
         parameters: {
             query?: {
@@ -7708,6 +7819,48 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Message"];
                 };
+            };
+        };
+    };
+    ridge_site_lane_progress_how_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ticket: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingOut"] | null;
+                };
+            };
+        };
+    };
+    ridge_site_lane_progress_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ticket: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

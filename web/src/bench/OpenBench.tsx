@@ -20,6 +20,7 @@ import { Failures } from "./Failures";
 import { KeysDialog } from "./KeysDialog";
 import { Messages } from "./Messages";
 import { TopBar } from "./TopBar";
+import { useRefined } from "../study/useRefined";
 import { useBenchKeys } from "./useBenchKeys";
 import { WidthHandle } from "./WidthHandle";
 import { Announcer } from "./Announcer";
@@ -60,6 +61,7 @@ export function OpenBench({ study: first }: { study: Study }) {
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
   useBenchKeys(queue, showKeys);
+  useRefined(queue, study);
   usePasteAnywhere(take, lay);
   const begun = useRef(first.row_count > 0);
   useEffect(() => {

@@ -40,7 +40,7 @@ export function showWhole(found: Analysis, stored: Analysis, moved: boolean) {
 }
 
 /** What a preview that leaves the readings alone does not carry. */
-const readingsOf = ({ status, x, y, x_error, y_error, series_of, repeated_x }: Analysis) => ({
+export const readingsOf = ({ status, x, y, x_error, y_error, series_of, repeated_x }: Analysis) => ({
   status,
   x,
   y,

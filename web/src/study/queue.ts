@@ -1,6 +1,7 @@
-import { api, type Change, messageOf, type Study } from "../api/client";
+import { type Analysis, api, type Change, messageOf, type Study } from "../api/client";
 import { type HeldStudy, merge, showTyped } from "./changes";
 import { setDecimalSign } from "../ui/decimalSign";
+import { readingsOf } from "./preview";
 import { share } from "./sharing";
 import { keep, takeUp } from "./unsent";
 import { useView } from "./view";
@@ -151,6 +152,14 @@ export class GestureQueue {
       this.show(this.pending.length ? "sending" : "saved", answer.message);
     }
     this.busy = false;
+  }
+
+  /** What was refined of a version, if that is still the newest. */
+  refine(version: number, found: Analysis) {
+    if (this.confirmed.version !== version) return;
+    const before = this.confirmed.analysis;
+    this.confirmed = { ...this.confirmed, analysis: share(before, { ...found, ...readingsOf(before), same_readings: false }) };
+    this.show(this.snapshot.saving);
   }
 
   private confirm(study: Study) {

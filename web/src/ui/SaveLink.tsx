@@ -21,24 +21,19 @@ export function SaveLink({ href, className, children }: Props) {
     if (stop.current) return;
     const control = new AbortController();
     stop.current = control;
-    const begun = performance.now();
     const say = (said: string) => setState({ said, failed: false });
     say("preparing");
-    const clock = window.setInterval(() => say(`preparing, ${Math.round((performance.now() - begun) / 1000)} s`), 1000);
     try {
       await saveFile(href, {
         signal: control.signal,
-        onShare: (share) => {
-          window.clearInterval(clock);
-          say(`${Math.round(share * 100)} % here`);
-        },
+        onWait: ({ ahead, seconds }) => say(seconds === null ? `${ahead || 1} before it` : `preparing, ${seconds} s`),
+        onShare: (share) => say(`${Math.round(share * 100)} % here`),
       });
       setState(null);
     } catch (problem) {
       const reason = whySaving(problem);
       setState(control.signal.aborted ? null : { said: reason, failed: true });
     } finally {
-      window.clearInterval(clock);
       stop.current = null;
     }
   }

@@ -1,20 +1,36 @@
 import { saidBy } from "../api/client";
 import { messageIn } from "./messageIn";
 import { notify } from "./Notices";
+import { type HowFar, takeTicket } from "./ticket";
 
 interface Options {
   signal?: AbortSignal;
+  /** Called again and again while the file is made. */
+  onWait?: (how: HowFar) => void;
   /** Called with the share that is here, for a long file. */
   onShare?: (share: number) => void;
 }
 
 /** Fetch a file that the server makes and hand it to the browser to be saved; fails with what the server says. */
-export async function saveFile(href: string, { signal, onShare }: Options = {}): Promise<void> {
-  const response = await fetch(href, signal ? { signal } : {});
+export async function saveFile(href: string, { signal, onShare, onWait }: Options = {}): Promise<void> {
+  const response = await made(href, signal, onWait);
   if (!response.ok) throw new Error(await reasonOf(response));
   const name = /filename="([^"]+)"/.exec(response.headers.get("Content-Disposition") ?? "")?.[1] ?? "study";
   offer(await received(response, onShare), name);
   notify(`${name} is saved.`);
+}
+
+/** The answer of the server, looked after while it is made. */
+async function made(href: string, signal?: AbortSignal, onWait?: (how: HowFar) => void): Promise<Response> {
+  const ticket = takeTicket(href);
+  const stop = onWait ? ticket.watch(onWait) : () => undefined;
+  signal?.addEventListener("abort", ticket.giveBack);
+  try {
+    return await fetch(ticket.address, signal ? { signal } : {});
+  } finally {
+    stop();
+    signal?.removeEventListener("abort", ticket.giveBack);
+  }
 }
 
 async function reasonOf(response: Response): Promise<string> {

@@ -1,0 +1,99 @@
+"""Ridge as it is served, by gunicorn on a free port, and a client in front of it."""
+
+from __future__ import annotations
+
+import json
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from http.client import HTTPConnection, HTTPResponse, RemoteDisconnected
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).parent.parent
+
+
+@contextmanager
+def server(mode: str = "demo", *further: str) -> Iterator[int]:
+    """gunicorn as ``./run demo`` or ``./run serve`` starts it, on a free port and an empty database; ``further`` arguments of
+    gunicorn."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port: int = free.getsockname()[1]
+    with tempfile.TemporaryDirectory() as folder:
+        environment = {**os.environ, "RIDGE_MODE": mode, "RIDGE_DATA": folder, "RIDGE_HOSTS": "127.0.0.1"}
+        for command in (["migrate", "-v0"], *([["load_demo"]] if mode == "demo" else [])):
+            subprocess.run(
+                [sys.executable, "manage.py", *command], cwd=ROOT, env=environment, check=True, capture_output=True
+            )
+        arguments = [
+            "--config",
+            "python:ridge.site.serving",
+            "--bind",
+            f"127.0.0.1:{port}",
+            "--log-level",
+            "critical",
+            *further,
+        ]
+        process = subprocess.Popen([sys.executable, "-m", "gunicorn", *arguments], cwd=ROOT, env=environment)
+        try:
+            for _ in range(200):
+                try:
+                    first = urllib.request.Request(f"http://127.0.0.1:{port}/", headers={"X-Forwarded-Proto": "https"})
+                    urllib.request.urlopen(first).close()
+                    break
+                except OSError:
+                    time.sleep(0.1)
+            yield port
+        finally:
+            process.terminate()
+            process.wait()
+
+
+class Visitor:
+    """A client that keeps its connection and cookies, as a browser does; in front of a server for real use it stands for the TLS proxy,
+    too."""
+
+    def __init__(self, port: int) -> None:
+        self.connection = HTTPConnection("127.0.0.1", port)
+        self.cookies: dict[str, str] = {}
+        self._always = {
+            "Content-Type": "application/json",
+            "X-Forwarded-Proto": "https",
+            "Referer": f"https://127.0.0.1:{port}/",
+        }
+        self.ask("GET", "/")
+        self.ask("GET", "/api/shelf")
+
+    def ask(self, method: str, path: str, body: object = None) -> Any:
+        """What is answered, JSON read. Raises RuntimeError for a refusal."""
+        response, text = self.send(method, path, body)
+        if response.status >= 400:
+            raise RuntimeError(f"{path}: {response.status} {text[:200]!r}")
+        return json.loads(text) if "json" in response.headers.get("Content-Type", "") else text
+
+    def send(self, method: str, path: str, body: object = None) -> tuple[HTTPResponse, bytes]:
+        headers = {
+            **self._always,
+            "Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items()),
+            "X-CSRFToken": next((value for name, value in self.cookies.items() if name.endswith("-csrf")), ""),
+        }
+        sent = None if body is None else json.dumps(body)
+        try:
+            self.connection.request(method, path, sent, headers)
+            response = self.connection.getresponse()
+        except (RemoteDisconnected, BrokenPipeError):  # kept open for too long: begun anew, as a browser does
+            self.connection.close()
+            self.connection.request(method, path, sent, headers)
+            response = self.connection.getresponse()
+        text = response.read()
+        for cookie in response.headers.get_all("Set-Cookie") or []:
+            name, _, value = cookie.partition(";")[0].partition("=")
+            self.cookies[name] = value
+        return response, text
