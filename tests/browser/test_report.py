@@ -82,17 +82,17 @@ class Handing(BrowserCase):
         self.open_report("Stretch of the mooring line")
         self.hand_in()
         held: list[Route] = []
-        self.page.route("**/report.pdf", lambda route: held.append(route))
+        self.page.route("**/report.pdf?*", lambda route: held.append(route))
         pdf = self.page.get_by_role("link", name="Report as PDF")
         pdf.click()
         expect(self.page.get_by_role("status").filter(has_text="preparing")).to_be_visible()
         self.page.get_by_role("button", name="Cancel").click()
         expect(self.page.get_by_role("button", name="Cancel")).to_have_count(0)
-        self.page.unroute("**/report.pdf")
+        self.page.unroute("**/report.pdf?*")
         self.expected_problem = "400"
         refusal = '{"message": "PDF needs the library Pango on the server."}'
         self.page.route(
-            "**/report.pdf", lambda route: route.fulfill(status=400, body=refusal, content_type="application/json")
+            "**/report.pdf?*", lambda route: route.fulfill(status=400, body=refusal, content_type="application/json")
         )
         pdf.click()
         expect(self.page.get_by_role("alert").filter(has_text="needs the library Pango")).to_be_visible()
