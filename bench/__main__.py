@@ -1,6 +1,7 @@
 """``./run bench``: own figures beside a reference in the same run.
 
 ./run bench            everything
+./run bench load [STUDENTS …]   so many students at work, 30, 100 and 200 as a rule
 ./run bench accuracy   the core only, written to docs/accuracy.md
 ./run bench honesty    hits, misses and false alarms of the judgement, and coverage, written there too (an hour)
 """
@@ -9,11 +10,13 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, carried, fits, honesty, instruments, interface, large, out, pictures, working
+from bench import accuracy, carried, fits, honesty, instruments, interface, large, load, out, pictures, working
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
         accuracy.write()
+    elif "load" in sys.argv[1:]:
+        load.run(tuple(map(int, sys.argv[2:])) or load.CLASSES, kinds=True)
     elif "honesty" in sys.argv[1:]:
         honesty.write()
     else:
@@ -26,3 +29,4 @@ if __name__ == "__main__":
         out.run()
         pictures.run()
         instruments.run()
+        load.run()

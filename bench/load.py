@@ -8,7 +8,6 @@ from __future__ import annotations
 import os
 import random
 import re
-import sys
 import threading
 import time
 from collections import defaultdict
@@ -22,6 +21,7 @@ from tests.served import Visitor, server
 
 PAUSE = 1.5
 """Seconds from one thing that a student does to the next."""
+CLASSES = (30, 100, 200)
 MOST, LONGEST = 300, 120
 """Students and seconds that nobody may go beyond."""
 GOAL = 300
@@ -209,7 +209,7 @@ def report(title: str, watch: Watch, each: float, *, kinds: bool = False) -> Non
         print(f"    {problem}")
 
 
-def run(numbers: tuple[int, ...] = (30, 100, 200), seconds: float = 30, *, kinds: bool = False) -> None:
+def run(numbers: tuple[int, ...] = CLASSES, seconds: float = 30, *, kinds: bool = False) -> None:
     seconds = min(seconds, LONGEST)
     print(f"\nA class at work, one thing every {PAUSE} s, {seconds:.0f} s each")
     for people in (min(number, MOST) for number in numbers):
@@ -222,7 +222,3 @@ def run(numbers: tuple[int, ...] = (30, 100, 200), seconds: float = 30, *, kinds
         with heavy_ones(port, watch, 4):
             each = at_work(port, 10, seconds, watch, settle=False)
         report("10 students, 4 with heavy requests", watch, each, kinds=kinds)
-
-
-if __name__ == "__main__":
-    run(tuple(map(int, sys.argv[1:])) or (30, 100, 200), kinds=True)

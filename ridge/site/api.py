@@ -65,6 +65,8 @@ class TakesLong(Exception):
 def admitted(request: HttpRequest) -> bool:
     """What every call passes, so that no route can forget it: Django's check against forged requests, and that a study named in
     the address is the asker's."""
+    if not is_inside(request):
+        _ = request.body  # kept whole before a form in it is read: it may be passed on
     if check_csrf(request) is not None:
         raise HttpError(403, CSRF_MESSAGE)
     admit(request)

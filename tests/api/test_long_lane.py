@@ -130,6 +130,15 @@ class Served(TestCase):
         made = new.ask("POST", "/api/study_files", {"text": text})
         self.assertEqual(new.ask("GET", f"/api/studies/{made['id']}")["title"], "Tide at the pontoon")
 
+    def test_a_file_that_is_sent_arrives(self) -> None:
+        with open(Path(__file__).parent.parent.parent / "docs" / "screenshots" / "picture.png", "rb") as picture:
+            for path, data, name in (
+                ("/api/tables/file", b"t;h\n" + b"1;2\n" * 9, "log.csv"),
+                (f"{self.at}/pictures", picture.read(), "quay.png"),
+            ):
+                response, text = self.visitor.send_file(path, data, name)
+                self.assertIn(response.status, (200, 201), text)
+
     def test_it_is_told_how_far_it_is_and_stopped_when_no_longer_wanted(self) -> None:
         ticket = "ticket-of-the-long-lane"
         told: list[bytes] = []

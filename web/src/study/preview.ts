@@ -7,7 +7,7 @@ import { setView, useView } from "./view";
 const REST = 250;
 const PICTURES = 5;
 /** and while it does not, so often, unless a picture takes longer than LIGHT: then the hand goes first. */
-const CALM = 1000;
+const CALM = 2000;
 const LIGHT = 80;
 
 let waiting = 0;
