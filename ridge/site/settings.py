@@ -31,6 +31,7 @@ INSTALLED_APPS = [
     "ridge.studies",
 ]
 MIDDLEWARE = [
+    "ridge.site.answers.OfTheApi",
     "csp.middleware.CSPMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -76,9 +77,10 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
 ]
-# A guest's studies belong to this signed cookie: keep it for a year.
+# A guest's studies belong to this signed cookie: it lasts for 90 days from the last visit.
 SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
-SESSION_COOKIE_AGE = 365 * 24 * 3600
+SESSION_COOKIE_AGE = 90 * 24 * 3600
+SESSION_SAVE_EVERY_REQUEST = True
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_NAME = f"ridge-{MODE}-session"
@@ -90,9 +92,11 @@ if SERVING:
     # A TLS proxy stands in front and sets this header on every request (README, "Serving it").
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
     SECURE_SSL_REDIRECT = True
-    SECURE_HSTS_SECONDS = 365 * 24 * 3600
-    SECURE_HSTS_INCLUDE_SUBDOMAINS = True
-    SECURE_HSTS_PRELOAD = True
+    # Browsers keep to TLS for this host; for those below it, and before a first visit, only where its owner says so.
+    SECURE_HSTS_SECONDS = int(os.environ.get("RIDGE_HSTS_DAYS", "365")) * 24 * 3600
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = os.environ.get("RIDGE_HSTS_SUBDOMAINS") == "1"
+    SECURE_HSTS_PRELOAD = os.environ.get("RIDGE_HSTS_PRELOAD") == "1"
+    SILENCED_SYSTEM_CHECKS += ["security.W005", "security.W021"]
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

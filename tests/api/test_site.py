@@ -52,6 +52,18 @@ class RealUse(TestCase):
             self.assertGreater(len(secret.read_text()), 50)
             self.assertEqual(secret.stat().st_mode & 0o077, 0)
 
+    def test_tls_is_demanded_for_as_much_as_the_owner_says(self) -> None:
+        show = "from django.conf import settings as s; print(s.SECURE_HSTS_SECONDS, s.SECURE_HSTS_INCLUDE_SUBDOMAINS)"
+        with tempfile.TemporaryDirectory() as folder:
+            serving = {**os.environ, "RIDGE_MODE": "serve", "RIDGE_HOSTS": "ridge.example", "RIDGE_DATA": folder}
+            for more, expected in (
+                ({}, f"{365 * 86400} False"),
+                ({"RIDGE_HSTS_DAYS": "1", "RIDGE_HSTS_SUBDOMAINS": "1"}, "86400 True"),
+            ):
+                command = [sys.executable, "manage.py", "shell", "-v0", "-c", show]
+                result = subprocess.run(command, cwd=ROOT, env={**serving, **more}, capture_output=True, text=True)
+                self.assertEqual(result.stdout.strip(), expected, result.stderr)
+
     def test_the_database_is_set_up_for_several_writers(self) -> None:
         with connection.cursor() as cursor:
             for pragma, value in (("journal_mode", "wal"), ("foreign_keys", 1), ("busy_timeout", 20000)):

@@ -19,8 +19,6 @@ from ridge.core.results.fit import Fit
 STEPS = 100
 SETTLED = 1e-11
 """Share of the sum of squares that a last step promises: a rise that matters is a share of some thousandth at least."""
-
-
 LAST_DIGITS = 1e-20
 """The same where the parameters themselves are wanted."""
 REPRODUCED = 1e-3
@@ -86,6 +84,8 @@ class Refits:
         if len(others.x) < len(self._fit.model.free_names):
             raise NoProfile
         found = self._minimum(problem, others, [best], LAST_DIGITS)
+        if not np.isfinite(found.rss):
+            raise NoProfile
         values = dict(zip(problem.nonlinear, found.theta.tolist(), strict=True))
         return {
             **self._fit.model.fixed,

@@ -2,6 +2,7 @@ import { Fragment, useEffect, useMemo, useState } from "react";
 
 import { api, type Candidate, type Fit, type Offer, type Ranking } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
+import { whenHandIsUp } from "../ui/handUp";
 import { Sheet } from "../ui/Sheet";
 import { matching, useCatalogue } from "./catalogue";
 import { MiniPlot } from "./MiniPlot";
@@ -168,7 +169,8 @@ function useCandidates(id: string, version: number, series: string, tried: Offer
           signal: stop.signal,
         });
         if (!data || stop.signal.aborted) return;
-        setFound((before) => ({ ...before, [data.key]: data }));
+        // A card that moved away under a press would not be pressed.
+        whenHandIsUp(() => setFound((before) => ({ ...before, [data.key]: data })));
       }
     };
     void (async () => {
@@ -178,7 +180,7 @@ function useCandidates(id: string, version: number, series: string, tried: Offer
           params: { path: { study_id: id }, query },
           signal: stop.signal,
         });
-        if (data) setRanking(data);
+        if (data) whenHandIsUp(() => setRanking(data));
       } catch {
         // Closed, or the server is out of reach: what came in stays, unordered.
       }
