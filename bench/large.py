@@ -13,7 +13,7 @@ from playwright.sync_api import Page, sync_playwright
 from bench.dragging import dragged
 from bench.timing import percentile
 from tests.chromium import launch
-from tests.served import Visitor, server
+from tests.served import Visitor, processes_of, server
 
 ROWS = 100_000
 FRAMES = """async () => {
@@ -95,16 +95,12 @@ def frames(page: Page, move: str) -> list[float]:
 
 
 def memory(port: int) -> float:
-    """Largest resident size of a server process, MB, as the kernel counts it."""
+    """Largest resident size of a process of the server, those of the long lane among them, MB, as the kernel counts it."""
     largest = 0.0
-    for status in Path("/proc").glob("[0-9]*/status"):
-        try:
-            text = status.read_text()
-            command = (status.parent / "cmdline").read_text()
-        except OSError:
-            continue
-        if f"127.0.0.1:{port}" in command:
-            peak = next(line for line in text.splitlines() if line.startswith("VmHWM"))
+    for process in processes_of(port):
+        with contextlib.suppress(OSError, StopIteration):
+            lines = Path(f"/proc/{process}/status").read_text().splitlines()
+            peak = next(line for line in lines if line.startswith("VmHWM"))
             largest = max(largest, int(peak.split()[1]) / 1000)
     return largest
 

@@ -13,11 +13,10 @@ import time
 from collections import defaultdict
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from pathlib import Path
 from statistics import median
 
 from bench.timing import percentile
-from tests.served import Visitor, server
+from tests.served import Visitor, processes_of, server
 
 PAUSE = 1.5
 """Seconds from one thing that a student does to the next."""
@@ -118,27 +117,8 @@ class Watch:
 
 def _processor(port: int) -> float:
     """Seconds of processor that the server has used so far, its processes and those they waited for together."""
-    ticks, parents, starts = {}, {}, []
-    for status in Path("/proc").glob("[0-9]*/stat"):
-        try:
-            fields = status.read_text().rpartition(")")[2].split()
-            command = (status.parent / "cmdline").read_text()
-        except OSError:
-            continue
-        process = int(status.parent.name)
-        parents[process] = int(fields[1])
-        ticks[process] = sum(map(int, fields[11:15]))
-        if f"127.0.0.1:{port}" in command:
-            starts.append(process)
-
-    def of_server(process: int) -> bool:
-        while process in parents:
-            if process in starts:
-                return True
-            process = parents[process]
-        return False
-
-    return sum(count for process, count in ticks.items() if of_server(process)) / os.sysconf("SC_CLK_TCK")
+    ticks = sum(sum(map(int, fields[11:15])) for fields in processes_of(port).values())
+    return ticks / os.sysconf("SC_CLK_TCK")
 
 
 def _settled(port: int) -> None:

@@ -56,6 +56,27 @@ def server(mode: str = "demo", *further: str) -> Iterator[int]:
             process.wait()
 
 
+def processes_of(port: int) -> dict[int, list[str]]:
+    """The server at a port with all that descends from it: the fields of each process in /proc/…/stat from its state on."""
+    fields: dict[int, list[str]] = {}
+    own = set()
+    for path in Path("/proc").glob("[0-9]*/stat"):
+        try:
+            text, command = path.read_text(), (path.parent / "cmdline").read_text()
+        except OSError:
+            continue
+        fields[int(path.parent.name)] = text.rpartition(")")[2].split()
+        if f"127.0.0.1:{port}" in command:
+            own.add(int(path.parent.name))
+
+    def descends(process: int) -> bool:
+        while process in fields and process not in own:
+            process = int(fields[process][1])
+        return process in own
+
+    return {process: found for process, found in fields.items() if descends(process)}
+
+
 class Visitor:
     """A client that keeps its connection and cookies, as a browser does; in front of a server for real use it stands for the TLS proxy,
     too."""

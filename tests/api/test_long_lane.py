@@ -14,7 +14,7 @@ from django.test import SimpleTestCase
 from ridge.site.api import api
 from ridge.site.lane.turns import Full, Turn, Turns
 from ridge.site.lane.which import LONG
-from tests.served import Visitor, server
+from tests.served import Visitor, processes_of, server
 
 SLOW = "report.pdf"
 
@@ -197,27 +197,6 @@ class Served(TestCase):
 
 
 def _of_the_lane(port: int) -> list[int]:
-    """The processes of the lane of the server at a port: those that descend from it and step back behind it."""
-    parents, nice, servers = {}, {}, set()
-    for path in Path("/proc").glob("[0-9]*/stat"):
-        try:
-            fields = path.read_text().rpartition(")")[2].split()
-            command = (path.parent / "cmdline").read_text()
-        except OSError:
-            continue
-        process = int(path.parent.name)
-        parents[process] = int(fields[1])
-        nice[process] = int(fields[16])
-        if f"127.0.0.1:{port}" in command:
-            servers.add(process)
-
-    usual = min(nice[process] for process in servers)
-
-    def descends(process: int) -> bool:
-        while process in parents:
-            if process in servers:
-                return True
-            process = parents[process]
-        return False
-
-    return [process for process in nice if nice[process] > usual and descends(process)]
+    """The processes of the lane of the server at a port: those that step back behind it."""
+    nice = {process: int(fields[16]) for process, fields in processes_of(port).items()}
+    return [process for process in nice if nice[process] > min(nice.values())]
