@@ -8,10 +8,13 @@ import threading
 import time
 from pathlib import Path
 from unittest import TestCase
+from unittest.mock import Mock
 
 from django.test import SimpleTestCase
 
 from ridge.site.api import api
+from ridge.site.lane.elsewhere import Answered
+from ridge.site.lane.lane import _result
 from ridge.site.lane.turns import Full, Turn, Turns
 from ridge.site.lane.which import LONG
 from tests.served import Visitor, processes_of, server
@@ -65,6 +68,22 @@ class WhoseTurn(TestCase):
         self.assertFalse(turns.wait(second, 0.01))
         threading.Timer(0.05, turns.leave, (first,)).start()
         self.assertTrue(turns.wait(second, 30))
+
+
+class Waited(TestCase):
+    def test_what_is_ready_just_after_a_look_is_no_failure(self) -> None:
+        found = Answered(200, [], b"", 0)
+        future = Mock()
+        future.result.side_effect = [TimeoutError, found]  # not there yet; there when it is looked whether it is
+        future.done.return_value = True
+        self.assertIs(_result(future, Mock()), found)
+
+    def test_what_took_too_long_says_so(self) -> None:
+        future = Mock()
+        future.result.side_effect = TimeoutError
+        future.done.return_value = True
+        with self.assertRaises(TimeoutError):
+            _result(future, Mock())
 
 
 class Names(SimpleTestCase):

@@ -87,7 +87,7 @@ def _result(future: ProcessFuture[Answered], noted: Note | None) -> Answered | N
             return future.result(LOOK if noted else None)
         except TookTooLong:
             if future.done():
-                raise
+                return future.result()  # its own timeout, or an answer that has come since
             if noted and noted.is_made():
                 future.cancel()  # type: ignore[no-untyped-call]
                 return None
