@@ -2,6 +2,7 @@
 
 ./run bench            everything
 ./run bench load [STUDENTS …]   so many students at work, 30, 100 and 200 as a rule
+./run bench files      files that are made to take time and memory
 ./run bench accuracy   the core only, written to docs/accuracy.md
 ./run bench honesty    hits, misses and false alarms of the judgement, and coverage, written there too (an hour)
 """
@@ -10,13 +11,28 @@ from __future__ import annotations
 
 import sys
 
-from bench import accuracy, carried, fits, honesty, instruments, interface, large, load, out, pictures, working
+from bench import (
+    accuracy,
+    carried,
+    fits,
+    heavy_files,
+    honesty,
+    instruments,
+    interface,
+    large,
+    load,
+    out,
+    pictures,
+    working,
+)
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
         accuracy.write()
     elif "load" in sys.argv[1:]:
         load.run(tuple(map(int, sys.argv[2:])) or load.CLASSES, kinds=True)
+    elif "files" in sys.argv[1:]:
+        heavy_files.run()
     elif "honesty" in sys.argv[1:]:
         honesty.write()
     else:
@@ -28,5 +44,6 @@ if __name__ == "__main__":
         fits.run()
         out.run()
         pictures.run()
+        heavy_files.run()
         instruments.run()
         load.run()

@@ -1,14 +1,21 @@
-"""Django's test runner with the slowest tests named and a closing line that counts what really ran."""
+"""Django's test runner with the slowest tests named and a closing line that counts what really ran; several processes share the tests."""
 
 from __future__ import annotations
 
+import os
 import time
 import unittest
+from collections.abc import Iterable, Iterator
+from itertools import groupby
+from pathlib import Path
 from typing import Any
 
 from django.test.runner import DiscoverRunner
 
 SLOWEST = 12
+
+SHARED = "RIDGE_TESTS_SHARED"
+"""Names a folder in which the processes of one run note which classes of tests each of them takes: whoever is free takes the next."""
 
 
 class TimedResult(unittest.TextTestResult):
@@ -24,6 +31,33 @@ class TimedResult(unittest.TextTestResult):
         now = time.perf_counter()
         self.seconds[test.id()] = now - self._since
         self._since = now
+
+
+class SharedSuite(unittest.TestSuite):
+    """The tests of those classes that no other process has taken before, in the order of the labels."""
+
+    _cleanup = False
+
+    def __init__(self, tests: Iterable[unittest.TestCase | unittest.TestSuite], folder: Path) -> None:
+        super().__init__(tests)
+        self._folder = folder
+        self._running = False
+
+    def run(self, result: unittest.TestResult, debug: bool = False) -> unittest.TestResult:
+        self._running = True
+        return super().run(result, debug)
+
+    def __iter__(self) -> Iterator[Any]:
+        for kind, tests in groupby(self._tests, key=type):
+            if not self._running or self._taken(kind):
+                yield from tests
+
+    def _taken(self, kind: type) -> bool:
+        try:
+            (self._folder / f"{kind.__module__}.{kind.__qualname__}").touch(exist_ok=False)
+        except FileExistsError:
+            return False
+        return True
 
 
 class CountingRunner(DiscoverRunner):
@@ -45,6 +79,11 @@ class CountingRunner(DiscoverRunner):
         text = f"{max(0, ran - failed - skipped)} passed, {failed} failed"
         print(text + (f", {skipped} skipped" if skipped else ""), flush=True)
         return failures or (1 if ran == 0 else 0)
+
+    def build_suite(self, *args: Any, **kwargs: Any) -> unittest.TestSuite:
+        suite = super().build_suite(*args, **kwargs)
+        folder = os.environ.get(SHARED)
+        return SharedSuite(suite, Path(folder)) if folder else suite
 
     def run_suite(self, suite: unittest.TestSuite, **kwargs: Any) -> Any:
         self._outcome = super().run_suite(suite, **kwargs)

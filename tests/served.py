@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import json
 import os
+import signal
 import socket
 import subprocess
 import sys
 import tempfile
 import time
 import urllib.request
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
 from http.client import HTTPConnection, HTTPResponse, RemoteDisconnected
 from pathlib import Path
 from typing import Any
@@ -19,41 +20,88 @@ from typing import Any
 ROOT = Path(__file__).parent.parent
 
 
-@contextmanager
-def server(mode: str = "demo", *further: str) -> Iterator[int]:
-    """gunicorn as ``./run demo`` or ``./run serve`` starts it, on a free port and an empty database; ``further`` arguments of
-    gunicorn."""
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port: int = free.getsockname()[1]
-    with tempfile.TemporaryDirectory() as folder:
-        environment = {**os.environ, "RIDGE_MODE": mode, "RIDGE_DATA": folder, "RIDGE_HOSTS": "127.0.0.1"}
-        for command in (["migrate", "-v0"], *([["load_demo"]] if mode == "demo" else [])):
-            subprocess.run(
-                [sys.executable, "manage.py", *command], cwd=ROOT, env=environment, check=True, capture_output=True
-            )
-        arguments = [
+class Served:
+    """gunicorn as ``./run demo`` or ``./run serve`` starts it, on a free port, with its data in a folder; ``further`` arguments of
+    gunicorn. It may be killed and started again."""
+
+    def __init__(self, folder: str, mode: str = "demo", *further: str, **environment: str) -> None:
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port: int = free.getsockname()[1]
+        self.environment = {
+            **os.environ,
+            "RIDGE_MODE": mode,
+            "RIDGE_DATA": folder,
+            "RIDGE_HOSTS": "127.0.0.1",
+            **environment,
+        }
+        self._arguments = [
             "--config",
             "python:ridge.site.serving",
             "--bind",
-            f"127.0.0.1:{port}",
+            f"127.0.0.1:{self.port}",
             "--log-level",
             "critical",
             *further,
         ]
-        process = subprocess.Popen([sys.executable, "-m", "gunicorn", *arguments], cwd=ROOT, env=environment)
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def manage(self, *command: str) -> subprocess.CompletedProcess[bytes]:
+        """A command of ``manage.py`` on the same data."""
+        return subprocess.run(
+            [sys.executable, "manage.py", *command], cwd=ROOT, env=self.environment, check=True, capture_output=True
+        )
+
+    def start(self, limit: Callable[[], None] | None = None) -> None:
+        """Returns when it answers. ``limit`` is called in the new process before anything else."""
+        self._process = subprocess.Popen(
+            [sys.executable, "-m", "gunicorn", *self._arguments],
+            cwd=ROOT,
+            env=self.environment,
+            start_new_session=True,
+            preexec_fn=limit,
+        )
+        for _ in range(400):
+            try:
+                first = urllib.request.Request(f"http://127.0.0.1:{self.port}/", headers={"X-Forwarded-Proto": "https"})
+                urllib.request.urlopen(first).close()
+                return
+            except OSError:
+                time.sleep(0.05)
+
+    @property
+    def pid(self) -> int:
+        assert self._process is not None
+        return self._process.pid
+
+    def kill(self) -> None:
+        """At once, with all that it has started, as when the power fails."""
+        assert self._process is not None
+        with suppress(ProcessLookupError):
+            os.killpg(self._process.pid, signal.SIGKILL)
+        self._process.wait()
+
+    def stop(self) -> None:
+        """As whoever runs it stops it: requests under way are finished."""
+        assert self._process is not None
+        self._process.terminate()
+        self._process.wait()
+        self.kill()
+
+
+@contextmanager
+def server(mode: str = "demo", *further: str) -> Iterator[int]:
+    """The port of one with an empty database, or that of the demo."""
+    with tempfile.TemporaryDirectory() as folder:
+        served = Served(folder, mode, *further)
+        served.manage("migrate", "-v0")
+        if mode == "demo":
+            served.manage("load_demo")
+        served.start()
         try:
-            for _ in range(200):
-                try:
-                    first = urllib.request.Request(f"http://127.0.0.1:{port}/", headers={"X-Forwarded-Proto": "https"})
-                    urllib.request.urlopen(first).close()
-                    break
-                except OSError:
-                    time.sleep(0.1)
-            yield port
+            yield served.port
         finally:
-            process.terminate()
-            process.wait()
+            served.stop()
 
 
 def processes_of(port: int) -> dict[int, list[str]]:
@@ -81,16 +129,17 @@ class Visitor:
     """A client that keeps its connection and cookies, as a browser does; in front of a server for real use it stands for the TLS proxy,
     too."""
 
-    def __init__(self, port: int) -> None:
-        self.connection = HTTPConnection("127.0.0.1", port)
-        self.cookies: dict[str, str] = {}
+    def __init__(self, port: int, cookies: dict[str, str] | None = None) -> None:
+        self.connection = HTTPConnection("127.0.0.1", port, timeout=60)
+        self.cookies = dict(cookies or {})
         self._always = {
             "Content-Type": "application/json",
             "X-Forwarded-Proto": "https",
             "Referer": f"https://127.0.0.1:{port}/",
         }
-        self.ask("GET", "/")
-        self.ask("GET", "/api/shelf")
+        if not self.cookies:
+            self.ask("GET", "/")
+            self.ask("GET", "/api/shelf")
 
     def ask(self, method: str, path: str, body: object = None) -> Any:
         """What is answered, JSON read. Raises RuntimeError for a refusal."""

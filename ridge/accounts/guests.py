@@ -3,20 +3,28 @@
 from __future__ import annotations
 
 import secrets
+from datetime import timedelta
 
 from django.conf import settings
 from django.contrib.auth import login
 from django.db import transaction
 from django.http import HttpRequest
+from django.utils import timezone
 
+from ridge.accounts.address import address_of
 from ridge.accounts.models import User
+from ridge.accounts.rates import Rate, TooOften
 
 DEMO_USER = "field-week"
+UNUSED = timedelta(seconds=settings.SESSION_COOKIE_AGE)
+"""A guest's cookie lasts as long after the last visit: nobody can come back later."""
+_new_guests = Rate(settings.GUESTS_A_MINUTE)
 
 
 def current_user(request: HttpRequest) -> User | None:
     """Who is asking, or None for a visitor without a cookie. In the demo every visitor shares the demo's shelf."""
     if isinstance(request.user, User):
+        _note_visit(request.user)
         return request.user
     if settings.MODE == "demo" and (user := User.objects.filter(username=DEMO_USER).first()):
         _sign_in(request, user)
@@ -28,11 +36,30 @@ def user_or_new_guest(request: HttpRequest) -> User:
     """Who is asking; a visitor without a cookie becomes a guest, so that there is someone to own what is made."""
     user = current_user(request)
     if user is None:
+        if not _new_guests.is_kept(address_of(request)):
+            raise TooOften("Many people have begun from this address within a minute. Try again in a minute.")
         user = User(username=f"guest-{secrets.token_hex(12)}", is_guest=True)
         user.set_unusable_password()
         user.save()
         _sign_in(request, user)
     return user
+
+
+def _note_visit(user: User) -> None:
+    """The day of the last visit, written once a day."""
+    today = timezone.localdate()
+    if user.last_visit != today:
+        User.objects.filter(pk=user.pk).update(last_visit=today)
+        user.last_visit = today
+
+
+def forget_unused() -> int:
+    """Remove guests whose cookie has run out unused, with all they made. Returns how many."""
+    since = timezone.localdate() - UNUSED
+    forgotten = User.objects.filter(is_guest=True, last_visit__lt=since)
+    count = forgotten.count()
+    forgotten.delete()
+    return count
 
 
 def _sign_in(request: HttpRequest, user: User) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.utils import timezone
 
 
 class User(AbstractUser):
@@ -18,6 +19,8 @@ class User(AbstractUser):
         choices=[("point", "decimal point"), ("comma", "decimal comma")],
     )
     """How numbers are written for this user, in every study; empty as long as neither readings nor the user have said."""
+
+    last_visit = models.DateField(null=True, default=timezone.localdate)
 
 
 class Waiting(models.Model):

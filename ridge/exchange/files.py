@@ -18,9 +18,10 @@ LARGEST = 20_000_000
 """Bytes that a file may have."""
 ENCODINGS = ("utf-8", "utf-16", "windows-1252", "iso-8859-2", "windows-1251", "shift_jis", "gb18030", "mac-roman")
 _UNPACKED = 300_000_000
-_MEMORY = 900_000_000
-_SECONDS = 10
+_MEMORY, _SECONDS = 330_000_000, 5
+"""Of address space and of processor that reading a workbook or JSON may take."""
 _READER = Path(__file__).with_name("sheet_reader.py")
+_PACKED = (b"PK\x03\x04", b"PK\x05\x06", b"PK\x07\x08")
 _PICTURES = {
     b"\x89PNG": "a picture (PNG)", b"\xff\xd8\xff": "a picture (JPEG)", b"GIF8": "a picture (GIF)", b"RIFF": "a picture or sound",
     b"%PDF": "a PDF document", b"\x7fELF": "a program", b"MZ": "a program", b"\x1f\x8b": "a packed file (gzip)",
@@ -29,13 +30,15 @@ _PICTURES = {
 
 @dataclass(frozen=True)
 class FileTable:
-    """A file's table as text. ``sheets`` are those that could be chosen, ``encoding`` what a text file was read in."""
+    """A file's table as text. ``sheets`` are those that could be chosen, ``encoding`` what a text file was read in; ``remarks``: what it
+    holds beside the table, in sentences."""
 
     text: str
     kind: str
     sheets: tuple[str, ...] = ()
     sheet: str = ""
     encoding: str = ""
+    remarks: tuple[str, ...] = ()
 
 
 def read_file(name: str, data: bytes, sheet: str = "", encoding: str = "") -> FileTable:
@@ -47,7 +50,7 @@ def read_file(name: str, data: bytes, sheet: str = "", encoding: str = "") -> Fi
     for start, what in _PICTURES.items():
         if data.startswith(start):
             raise NoTable(f"This is {what}, whatever its name says. Ridge reads CSV, TSV, JSON, ODS and XLSX.")
-    if data.startswith(b"PK"):
+    if data.startswith(_PACKED):
         _check_archive(data)
         return _read_apart("workbook", data, sheet)
     if data.startswith(b"\xd0\xcf\x11\xe0"):
@@ -93,7 +96,7 @@ def _read_apart(kind: str, data: bytes, sheet: str) -> FileTable:
         raise NoTable("This sheet is empty." if found["sheets"] else "This file holds no table.")
     if len(found["text"]) > LONGEST:
         raise NoTable("This table is too long to import: 20 million characters at most.")
-    return FileTable(found["text"], kind, tuple(found["sheets"]), found["sheet"])
+    return FileTable(found["text"], kind, tuple(found["sheets"]), found["sheet"], remarks=tuple(found["remarks"]))
 
 
 def _read_text(data: bytes, encoding: str) -> FileTable:

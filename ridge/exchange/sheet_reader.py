@@ -2,7 +2,7 @@
 
 Run by ``ridge.exchange.files``: ``python sheet_reader.py KIND SHEET BYTES SECONDS < file``, the last two being the limits
 that it sets itself before it looks at the file. Writes JSON:
-``{"sheets": [...], "sheet": "...", "text": "..."}`` with cells parted by tabs, or ``{"problem": "..."}``.
+``{"sheets": [...], "sheet": "...", "text": "...", "remarks": [...]}`` with cells parted by tabs, or ``{"problem": "..."}``.
 """
 
 import datetime
@@ -69,6 +69,39 @@ def put_back(rows: list[list[Any]], start: tuple[int, int], lost: dict[tuple[int
             rows[row][column] = text
 
 
+MACROS = ("xl/vbaProject.bin", "Basic/", "Scripts/")
+"""Where workbooks keep programs: XLSX in one part, ODS in folders."""
+CALCULATED = re.compile(rb"<f[ />]|<table:table-cell[^>]*table:formula=")
+
+
+def remarks_on(data: bytes, name: str) -> list[str]:
+    """What a workbook holds that a table does not take over, in sentences."""
+    said = []
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        held = archive.namelist()
+        if any(one.startswith(MACROS) for one in held):
+            said.append("The workbook holds macros. They were not read and do not run here.")
+        if "content.xml" in held:
+            sheet = sheet_of_ods(archive.read("content.xml"), name)
+        else:
+            path = sheet_path(archive, name)
+            sheet = archive.read(path) if path in held else b""
+    count = sum(1 for _ in CALCULATED.finditer(sheet))
+    if count:
+        cells, values = (
+            ("One cell is", "its last value was") if count == 1 else (f"{count} cells are", "their last values were")
+        )
+        said.append(f"{cells} calculated by formulas; {values} taken.")
+    return said
+
+
+def sheet_of_ods(content: bytes, name: str) -> bytes:
+    """One sheet of an ODS document, as XML."""
+    named = re.escape(escape(name).encode())
+    found = re.search(rb'<table:table\b[^>]*table:name="' + named + rb'"[^>]*>(.*?)</table:table>', content, re.S)
+    return found[1] if found else b""
+
+
 def lost_cells(data: bytes, name: str) -> dict[tuple[int, int], str]:
     """Formulas without a stored value and error values by row and column from 0, which the library reads as nothing."""
     with zipfile.ZipFile(io.BytesIO(data)) as archive:
@@ -119,14 +152,9 @@ def attribute(tag: str, name: str) -> str:
 def lost_in_ods(content: bytes, name: str) -> dict[tuple[int, int], str]:
     """The same in an ODS document (ISO/IEC 26300), whose rows and cells may stand for several alike."""
     lost: dict[tuple[int, int], str] = {}
-    found = re.search(
-        rb'<table:table\b[^>]*table:name="' + re.escape(escape(name).encode()) + rb'"[^>]*>(.*?)</table:table>',
-        content,
-        re.S,
-    )
     row = 0
     for line in re.finditer(
-        rb"<table:table-row\b([^>]*?)(?:/>|>(.*?)</table:table-row>)", found[1] if found else b"", re.S
+        rb"<table:table-row\b([^>]*?)(?:/>|>(.*?)</table:table-row>)", sheet_of_ods(content, name), re.S
     ):
         column = 0
         for cell in re.finditer(rb"<table:(?:covered-)?table-cell\b([^>]*)>", line[2] or b""):
@@ -143,8 +171,10 @@ def read_json(data: bytes) -> list[list[Any]]:
     """A list of rows, a list of objects, or an object of lists; see docs/files.md."""
     try:
         content = json.loads(data)
-    except (ValueError, RecursionError) as cause:
-        raise Unreadable(f"This is not valid JSON: {str(cause)[:120]}.") from None
+    except json.JSONDecodeError as cause:
+        raise Unreadable(f"This is not valid JSON, from line {cause.lineno}, column {cause.colno} on.") from None
+    except (ValueError, RecursionError):
+        raise Unreadable("This is not valid JSON, or too deeply nested for a table.") from None
     if isinstance(content, dict) and content and all(isinstance(column, list) for column in content.values()):
         height = max(len(column) for column in content.values())
         if height * len(content) > CELLS:
@@ -168,23 +198,25 @@ def main() -> None:
     resource.setrlimit(resource.RLIMIT_CPU, (int(seconds), int(seconds)))
     data = sys.stdin.buffer.read()
     try:
+        sheets: list[str] = []
+        remarks: list[str] = []
         if kind == "json":
-            sheets: list[str] = []
             chosen, rows = "", read_json(data)
         else:
             sheets, chosen, rows = read_workbook(data, wanted)
+            remarks = remarks_on(data, chosen)
         for row in rows:
             for cell in row:
                 if isinstance(cell, list | dict):
                     raise Unreadable("A cell holds a list or an object where a number should stand.")
         text = "\n".join("\t".join(write_cell(cell) for cell in row) for row in rows)
-        result: dict[str, Any] = {"sheets": sheets, "sheet": chosen, "text": text}
+        result: dict[str, Any] = {"sheets": sheets, "sheet": chosen, "text": text, "remarks": remarks}
     except Unreadable as reason:
         result = {"problem": str(reason)}
     except MemoryError:
         result = {"problem": "This file takes more memory than it may. Copy the part that is meant into a new file."}
-    except Exception as cause:
-        result = {"problem": f"This file is broken or not what its name says ({type(cause).__name__})."}
+    except Exception:
+        result = {"problem": "This file is broken or not what its name says. Save it again, or as CSV."}
     json.dump(result, sys.stdout)
 
 

@@ -23,6 +23,7 @@ def angle(corner: Array) -> float:
     first, second = corner[0] - corner[1], corner[2] - corner[1]
     if not hypot(*first) or not hypot(*second):
         raise OutsideSense("corner", "has two places at one.")
+    first, second = (way / np.abs(way).max() for way in (first, second))
     # Stable also for angles near 0 and 180 degrees, unlike the inverse cosine.
     across = float(first[0] * second[1] - first[1] * second[0])
     return abs(degrees(atan2(across, float(np.dot(first, second)))))

@@ -6,15 +6,19 @@ import logging
 from typing import Any
 
 import orjson
+from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse
-from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from ninja.parser import Parser
 from ninja.renderers import BaseRenderer
 from ninja.utils import check_csrf
 
+from ridge.accounts.address import address_of
+from ridge.accounts.rates import Rate, TooOften
 from ridge.accounts.sign_of_user import sign_for
+from ridge.exchange.nul import without_nul
+from ridge.site.contract import Declared
 from ridge.site.lane.lane import carry_out, is_inside
 from ridge.site.lane.progress import router as waiting
 from ridge.site.lane.which import takes_long
@@ -28,6 +32,7 @@ from ridge.studies.api.out import router as out
 from ridge.studies.api.pictures import router as pictures
 from ridge.studies.api.studies import router as studies
 from ridge.studies.api.tables import router as tables
+from ridge.studies.content.room import NoRoom
 from ridge.studies.content.store import read_state
 from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
 
@@ -55,7 +60,8 @@ class FastJSON(Parser):
     """Reads a body without a second copy of it as text: tables of 20 MB come this way."""
 
     def parse_body(self, request: HttpRequest) -> Any:
-        return orjson.loads(request.body)
+        given = orjson.loads(request.body)
+        return without_nul(given) if b"\\u0000" in request.body else given
 
 
 class TakesLong(Exception):
@@ -65,17 +71,30 @@ class TakesLong(Exception):
 def admitted(request: HttpRequest) -> bool:
     """What every call passes, so that no route can forget it: Django's check against forged requests, and that a study named in
     the address is the asker's."""
-    if not is_inside(request):
+    inside = is_inside(request)
+    if not inside:
         _ = request.body  # kept whole before a form in it is read: it may be passed on
     if check_csrf(request) is not None:
         raise HttpError(403, CSRF_MESSAGE)
+    if not inside:
+        _refuse_too_often(request)
     admit(request)
-    if not is_inside(request) and takes_long(request):
+    if settings.LANE and not inside and takes_long(request):
         raise TakesLong
     return True
 
 
-api = NinjaAPI(title="Ridge", version="1", renderer=StrictJSON(), parser=FastJSON(), docs_url=None, auth=admitted)
+_requests = Rate(settings.REQUESTS_A_MINUTE)
+
+
+def _refuse_too_often(request: HttpRequest) -> None:
+    """Raises TooOften."""
+    whose = request.user.pk or address_of(request)
+    if not _requests.is_kept(whose):
+        raise TooOften("These are more requests than one person makes in a minute. Try again in a minute.")
+
+
+api = Declared(title="Ridge", version="1", renderer=StrictJSON(), parser=FastJSON(), docs_url=None, auth=admitted)
 api.add_router("", studies)
 api.add_router("", fits)
 api.add_router("", out)
@@ -94,6 +113,18 @@ def not_yours(request: HttpRequest, exception: NotYours) -> HttpResponse:
 @api.exception_handler(TakesLong)
 def in_the_long_lane(request: HttpRequest, exception: TakesLong) -> HttpResponse:
     return carry_out(request)
+
+
+@api.exception_handler(TooOften)
+def too_often(request: HttpRequest, exception: TooOften) -> HttpResponse:
+    response = api.create_response(request, {"message": str(exception)}, status=429)
+    response["Retry-After"] = "60"
+    return response
+
+
+@api.exception_handler(NoRoom)
+def no_room(request: HttpRequest, exception: NoRoom) -> HttpResponse:
+    return api.create_response(request, {"message": str(exception)}, status=400)
 
 
 @api.exception_handler(HttpError)

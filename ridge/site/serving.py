@@ -1,6 +1,14 @@
 """How gunicorn serves Ridge: its configuration, the same in the demo, in real use and in the benches."""
 
 import gc
+import subprocess
+import sys
+from pathlib import Path
+from threading import Thread
+from time import sleep
+
+MANAGE = Path(__file__).resolve().parent.parent.parent / "manage.py"
+DAY = 24 * 3600
 
 wsgi_app = "ridge.site.wsgi:application"
 workers, threads = 2, 16
@@ -20,6 +28,14 @@ def when_ready(_: object) -> None:
     """What is loaded by now stays: it is not searched for garbage again and again (a quarter of a second each time)."""
     gc.collect()
     gc.freeze()
+    Thread(target=_every_day, daemon=True).start()
+
+
+def _every_day() -> None:
+    """Guests who cannot come back are removed, at the start and once a day, by a process of its own."""
+    while True:
+        subprocess.run([sys.executable, MANAGE, "forget_unused", "--no-color"], check=False, stdout=subprocess.DEVNULL)
+        sleep(DAY)
 
 
 def post_worker_init(_: object) -> None:

@@ -128,6 +128,16 @@ LANE_LARGE = 600 << 20
 """Bytes that a process of the lane may still hold after a request; one that holds more is replaced."""
 LANE_MEMORY = 4 << 30
 
+# What one person, or one address, may have or do; said when it is reached.
+STUDIES_EACH = int(os.environ.get("RIDGE_STUDIES_EACH", "1000"))
+"""Studies of one person, those in the bin among them."""
+BYTES_EACH = int(os.environ.get("RIDGE_MEGABYTES_EACH", "400")) * 1_000_000
+"""Of all studies of one person with their histories, pictures apart."""
+REQUESTS_A_MINUTE = int(os.environ.get("RIDGE_REQUESTS_A_MINUTE", "3000" if MODE != "test" else "1000000"))
+"""Of one person to each of the two server processes; a hand that drags makes up to 30 a second."""
+GUESTS_A_MINUTE = int(os.environ.get("RIDGE_GUESTS_A_MINUTE", "120" if MODE != "test" else "1000000"))
+"""New guests from one address to each of the two server processes: a class behind one address begins within a minute."""
+
 STATIC_URL = "/static/"
 STATIC_ROOT = ROOT / "static"
 STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []

@@ -37,6 +37,8 @@ class Study(models.Model):
     added_from = models.PositiveIntegerField(null=True, blank=True)
     position = models.PositiveIntegerField(default=0)
     rows = models.PositiveIntegerField(default=0)
+    size = models.PositiveBigIntegerField(default=0)
+    """Bytes of the readings that it began with and of all changes since; see ``ridge.studies.content.room``."""
     attached = models.BooleanField(default=False)
     """Whether an instrument was ever read, or a key made: of most studies there is nothing to be looked up."""
     created = models.DateTimeField(auto_now_add=True)

@@ -14,6 +14,7 @@ from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.changes import ChangeRefused, read_change
 from ridge.studies.content.changes.cells import SetCells
 from ridge.studies.content.fields import Role
+from ridge.studies.content.readable import apply_sound
 from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import ColumnState, FitState, StudyState
@@ -393,7 +394,7 @@ class Models(SimpleTestCase):
             self.assertEqual(refusal_of(fit), "")
             self.assertIn("logarithms" if method == "logarithms" else "distances", drawn(fit).method)
         with self.assertRaises(ChangeRefused):
-            read_change({"kind": "set_fit", "letter": "A", "method": "logarithms"}).apply(state)
+            apply_sound(read_change({"kind": "set_fit", "letter": "A", "method": "logarithms"}), state)
 
     def test_up_to_six_with_letters_of_their_own(self) -> None:
         state = build_sample("mooring-line")

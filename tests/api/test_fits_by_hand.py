@@ -11,6 +11,7 @@ from scipy.interpolate import CubicSpline
 
 from ridge.studies.analysis.fits import fit_one
 from ridge.studies.content.changes import ChangeRefused, read_change
+from ridge.studies.content.readable import apply_sound
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import FitState, StudyState
@@ -37,7 +38,7 @@ SOUP = build_sample("can-of-soup")
 
 
 def done(state: StudyState, **change: Any) -> StudyState:
-    return read_change(change).apply(state).state
+    return apply_sound(read_change(change), state).state
 
 
 def only(state: StudyState) -> FitOut:

@@ -76,7 +76,7 @@ class StudyFile(SimpleTestCase):
             ({"title": ""}, "At title"), ({"columns": good["columns"][:1]}, "At columns"), ({"extra": 1}, "At extra"),
             ({"columns": [*good["columns"], {**column, "role": "other"}]}, "same key"),
             ({"columns": [{**column, "cells": ["1"]}, *good["columns"][1:]]}, "different numbers of rows"),
-            ({"columns": [{**column, "role": "other"}, *good["columns"][1:]]}, "one has to be x"),
+            ({"columns": [{**column, "role": "other"}, *good["columns"][1:]]}, "One has to be x"),
             ({"fits": [{"letter": "A", "family": "line", "fixed": {"k": 1}}]}, "At fits"),
             ({"fits": [{"letter": "A", "family": "magic"}]}, "At fits: There is no family of models called magic"),
             ({"fits": [{"letter": "A", "family": "line"}, {"letter": "A", "family": "line"}]}, "same key or letter"),

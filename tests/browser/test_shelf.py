@@ -44,10 +44,22 @@ class Shelf(BrowserCase):
         self.page.get_by_role("button", name="Take Probe 3 (copy) back").click()
         expect(studies).to_have_count(2)
 
+        self.menu("Probe 3 (copy)", "Delete")
+        self.page.reload()
+        self.page.get_by_text("Bin (1)").click()
+        self.page.get_by_role("button", name="Empty the bin").click()
+        self.page.get_by_role("button", name="Keep").click()
+        expect(self.page.get_by_text("Bin (1)")).to_be_visible()
+        self.page.get_by_role("button", name="Empty the bin").click()
+        expect(self.page.get_by_role("alert")).to_contain_text("This study cannot be brought back")
+        self.page.get_by_role("button", name="Delete for good").click()
+        expect(self.page.get_by_text("Bin (1)")).to_have_count(0)
+        expect(studies).to_have_count(1)
+
         self.page.get_by_role("link", name="Probe 3", exact=True).click()
         expect(self.curve()).to_be_visible()
         self.page.go_back()
-        expect(studies).to_have_count(2)
+        expect(studies).to_have_count(1)
 
     def test_addresses_that_lead_nowhere(self) -> None:
         self.expected_problem = "404"

@@ -6,6 +6,7 @@ import contextlib
 import csv
 import io
 import json
+import re
 import struct
 import subprocess
 import zipfile
@@ -165,6 +166,36 @@ class Refused(TestCase):
             with self.subTest(said):
                 self.refused(name, data, said)
 
+    def test_messages_tell_nothing_of_the_inside(self) -> None:
+        """No names of exceptions, of libraries or of Python."""
+        inside = re.compile(r"Error|Exception|Traceback|recursion|calamine|python|unicode string|object at", re.I)
+        broken = io.BytesIO()
+        with zipfile.ZipFile(broken, "w") as archive:
+            archive.writestr("content.xml", "<a><b></a>")
+            archive.writestr("mimetype", "application/vnd.oasis.opendocument.spreadsheet")
+        deep, comma, no_ods = b"[" * 5_000_000, b"[[1, 2], [3, 4],]", broken.getvalue()
+        for name, data in (
+            ("a.json", deep),
+            ("a.json", comma),
+            ("a.ods", no_ods),
+            ("a.json", b"[[1e99999999999, -1]]"),
+        ):
+            with self.subTest(name), contextlib.suppress(NoTable):
+                try:
+                    read_file(name, data)
+                except NoTable as reason:
+                    self.assertNotRegex(str(reason), inside)
+                    raise
+
+    def test_a_heading_that_begins_like_a_packed_file(self) -> None:
+        table = read_text_table(read_file("a.csv", b"PK,value\n1,2\n2,3\n3,5\n").text)
+        self.assertEqual([column.name or column.symbol for column in table.columns], ["PK", "value"])
+
+    def test_quotes_that_are_never_closed(self) -> None:
+        for text in ('"1,2\n3,4\n5,6\n', '"1;2\n"3;4\n"5;6\n', 'a,b\n"1,2\n' + "3,4\n" * 40):
+            with self.subTest(text), contextlib.suppress(NoTable):
+                self.assertGreater(read_text_table(text).row_count, 0)
+
     def test_bombs(self) -> None:
         bomb = io.BytesIO()
         with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as archive:
@@ -220,6 +251,44 @@ class Refused(TestCase):
                 read_file(f"a.{'csv' if seed % 2 else 'xlsx'}", data)
             except NoTable as reason:
                 self.assertTrue(str(reason).endswith("."))
+
+
+class BesideTheTable(TestCase):
+    """What a workbook holds that is not taken over is said."""
+
+    def test_formulas(self) -> None:
+        held = io.BytesIO()
+        book = xlsxwriter.Workbook(held, {"in_memory": True})
+        sheet = book.add_worksheet("first")
+        book.add_worksheet("second").write_row(0, 0, [1, 2])
+        sheet.write_column(0, 0, [1, 2, 3])
+        for row in range(3):
+            sheet.write_formula(row, 1, f"=2*A{row + 1}", value=2 * row + 2)
+        book.close()
+        said = read_file("a.xlsx", held.getvalue()).remarks
+        self.assertEqual(said, ("3 cells are calculated by formulas; their last values were taken.",))
+        self.assertEqual(read_file("a.xlsx", held.getvalue(), sheet="second").remarks, ())
+        self.assertEqual(read_file("a.xlsx", as_xlsx({"s": ROWS})).remarks, ())
+
+    def test_formulas_of_ods(self) -> None:
+        book = OpenDocumentSpreadsheet()
+        sheet, line = Table(name="first"), TableRow()
+        line.addElement(TableCell(valuetype="float", value="1"))
+        line.addElement(TableCell(valuetype="float", value="2", formula="of:=2*[.A1]"))
+        sheet.addElement(line)
+        book.spreadsheet.addElement(sheet)
+        held = io.BytesIO()
+        book.write(held)
+        said = read_file("a.ods", held.getvalue()).remarks
+        self.assertEqual(said, ("One cell is calculated by formulas; its last value was taken.",))
+
+    def test_macros(self) -> None:
+        held = io.BytesIO(as_xlsx({"s": ROWS}))
+        with zipfile.ZipFile(held, "a") as archive:
+            archive.writestr("xl/vbaProject.bin", bytes(20))
+        found = read_file("a.xlsm", held.getvalue())
+        self.assertEqual(found.remarks, ("The workbook holds macros. They were not read and do not run here.",))
+        self.assertEqual(read_text_table(found.text).row_count, 4)
 
 
 class WithoutStoredValues(TestCase):

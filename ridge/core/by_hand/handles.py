@@ -38,7 +38,7 @@ def handles(readings: Readings, model: Model, values: Mapping[str, float]) -> li
     first, last = readings.measured_range
     at = np.linspace(first, last, 121)
     y = readings.y[readings.used]
-    height = float(np.ptp(y)) or float(np.max(np.abs(y), initial=0.0)) or 1.0
+    height = (float(np.ptp(y)) if len(y) else 0.0) or float(np.max(np.abs(y), initial=0.0)) or 1.0
     all_values = {**model.fixed, **values}
     with np.errstate(all="ignore"):
         gradient = np.abs(model.gradient(at, all_values))

@@ -59,7 +59,10 @@ class Cutter:
                 for line in lines
             ]
         try:
-            return [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=sign)]
+            rows = list(csv.reader(lines, delimiter=sign))
+            if len(rows) < len(lines):  # a quote that is not closed on its line
+                rows = [next(csv.reader([line], delimiter=sign), []) for line in lines]
+            return [[cell.strip() for cell in row] for row in rows]
         except csv.Error:
             return [[cell.strip() for cell in line.split(sign)] for line in lines]
 

@@ -31,7 +31,7 @@ AS_IT_IS = Choices()
 _SAMPLE = 90  # lines by which separator and decimal sign are found
 _AT_ONCE = 60_000  # cells that are cut at a time
 _TOO_MANY_CELLS = 12_000_000
-_MOST_WORK = 500_000  # cells that are taken apart one by one
+_MOST_WORK = 100_000  # cells that are taken apart one by one
 _FEW = 8  # different labels that may be series
 
 
@@ -60,6 +60,8 @@ def read_text_table(text: str, choices: Choices = AS_IT_IS, wanted: frozenset[in
     questions += more
     if is_turned:
         lines, cutter = turned(lines, cutter, decimal.value)
+        if not lines.texts:
+            raise NoTable("These cells are empty.")
     layout = find_layout(lines, cutter, decimal.value, choices)
     questions += layout.questions
     block = layout.block

@@ -70,7 +70,7 @@ class _Rows:
         held = Counter(count for count in self.counts.values() if count)
         self.usual = held.most_common(1)[0][0] if held else 0
         widths = Counter(len(row) for place, row in self.cells.items() if self.counts[place])
-        self.width = widths.most_common(1)[0][0] if widths else max(map(len, self.cells.values()))
+        self.width = widths.most_common(1)[0][0] if widths else max(map(len, self.cells.values()), default=1)
 
     def filled(self, place: int) -> list[str]:
         return [cell for cell in self.cells[place] if cell]

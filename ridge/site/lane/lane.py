@@ -12,6 +12,7 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
+from ridge.accounts.address import address_of
 from ridge.accounts.guests import current_user
 from ridge.site.lane.elsewhere import INSIDE, Answered, answer, begin, ready
 from ridge.site.lane.noted import STOPPED, Note, note
@@ -27,15 +28,15 @@ _pool: ProcessPool | None = None
 
 
 def is_inside(request: HttpRequest) -> bool:
-    """Whether a request is being answered in the long lane already, or there is none."""
-    return not settings.LANE or INSIDE in request.META
+    """Whether a request is being answered in the long lane already."""
+    return INSIDE in request.META
 
 
 def carry_out(request: HttpRequest) -> HttpResponse:
     """The answer to an admitted request, from another process. What is waited for can be looked at and stopped by its ticket, a name
     that whoever asks gives it (``ridge.site.lane.noted``)."""
     user = current_user(request)
-    person: Hashable = user.pk if user else request.META.get("REMOTE_ADDR")
+    person: Hashable = user.pk if user else address_of(request)
     try:
         turn = _turns.enter(person)
     except Full as full:

@@ -6,12 +6,16 @@ import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import timedelta
+from typing import Annotated
 
 from django.utils import timezone
+from pydantic import StringConstraints
 
 from ridge.accounts.models import User, Waiting
 
 TICKET = re.compile(r"[0-9A-Za-z-]{16,40}")
+Ticket = Annotated[str, StringConstraints(pattern=f"^{TICKET.pattern}$")]
+"""A name that whoever asks gives a request, to look after it."""
 FORGOTTEN = timedelta(minutes=10)
 STOPPED = "Stopped, since it is no longer wanted."
 

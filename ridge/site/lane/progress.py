@@ -8,6 +8,7 @@ from ninja import Router, Schema
 
 from ridge.accounts.guests import current_user
 from ridge.accounts.models import Waiting
+from ridge.site.lane.noted import Ticket
 
 router = Router(tags=["waiting"])
 
@@ -20,7 +21,7 @@ class WaitingOut(Schema):
 
 
 @router.get("/waiting/{ticket}", response=WaitingOut | None)
-def how_far(request: HttpRequest, ticket: str) -> WaitingOut | None:
+def how_far(request: HttpRequest, ticket: Ticket) -> WaitingOut | None:
     """How far a long request is that was made with ``?ticket=``; null where none waits under it."""
     found = Waiting.objects.filter(owner=current_user(request), ticket=ticket).first()
     if found is None:
@@ -32,7 +33,7 @@ def how_far(request: HttpRequest, ticket: str) -> WaitingOut | None:
 
 
 @router.delete("/waiting/{ticket}", response={204: None})
-def stop(request: HttpRequest, ticket: str) -> tuple[int, None]:
+def stop(request: HttpRequest, ticket: Ticket) -> tuple[int, None]:
     """It is no longer wanted, should it still wait."""
     Waiting.objects.filter(owner=current_user(request), ticket=ticket).update(stopped=True)
     return 204, None

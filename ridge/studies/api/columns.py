@@ -11,6 +11,7 @@ from pydantic import StringConstraints
 
 from ridge.studies.api.admission import own_study
 from ridge.studies.content.allowed import FORMULA_TYPED
+from ridge.studies.content.fields import Key
 from ridge.studies.content.store import read_state
 from ridge.studies.words.column_look import conversion, formula_look, names_offered, symbol_look, uncertainty_look
 from ridge.studies.words.schemas import KnownNameOut, Message
@@ -21,7 +22,7 @@ router = Router(tags=["columns"])
 class ColumnLookIn(Schema):
     """What stands in the form; ``key``: the column, empty for a new one."""
 
-    key: Annotated[str, StringConstraints(max_length=40)] = ""
+    key: Key = ""
     name: Annotated[str, StringConstraints(max_length=200)] = ""
     symbol: Annotated[str, StringConstraints(max_length=100)] = ""
     unit: Annotated[str, StringConstraints(max_length=100)] = ""

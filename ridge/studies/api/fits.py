@@ -16,6 +16,7 @@ from ridge.studies.analysis.followed import Wanted
 from ridge.studies.api.admission import own_study
 from ridge.studies.content.allowed import FORMULA_TYPED
 from ridge.studies.content.attempts import attempts_of
+from ridge.studies.content.fields import Row
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.store import read_state
 from ridge.studies.words.comparison_words import comparison_of, without_reading
@@ -123,7 +124,7 @@ def resampling(request: HttpRequest, study_id: uuid.UUID, wanted: Query[Resampli
 
 
 @router.get("/studies/{study_id}/without/{letter}/{row}", response={200: WithoutOut, 404: Message})
-def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: int) -> Any:
+def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: Row) -> Any:
     """A fit as it would be without one of its readings; ``row`` counts from 0."""
     found = without_reading(read_state(own_study(request)), letter, row)
     return found or (404, Message(message="There is no such fit, or that reading is not used by it."))

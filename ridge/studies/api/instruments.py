@@ -20,7 +20,7 @@ from ridge.instruments import INSTRUMENTS, Wanted
 from ridge.studies.api.admission import own_study
 from ridge.studies.api.studies import RequestKey, study_json, study_out
 from ridge.studies.content.changes import ChangeRefused
-from ridge.studies.content.fields import Cell
+from ridge.studies.content.fields import Cell, Version
 from ridge.studies.content.runs import (
     MOST_POSTED,
     NoSuchKey,
@@ -43,6 +43,9 @@ POSTS_A_SECOND = 20
 WRONG_KEY = "This key is wrong, or was withdrawn. Make a new one in the study, under “Instrument”."
 
 
+Serial = Annotated[int, Field(ge=0, le=2**63 - 1)]
+
+
 class RunIn(Schema):
     """A run that is to begin: which instrument, how many seconds from one reading to the next, how many at most, of which channels."""
 
@@ -62,7 +65,7 @@ class SingleIn(Schema):
 class RevealIn(Schema):
     """Of which channel the true curve is wanted, the first one if empty."""
 
-    version: int
+    version: Version
     channel: Annotated[str, StringConstraints(max_length=20)] = ""
     request_key: RequestKey = ""
 
@@ -108,7 +111,7 @@ def instruments(request: HttpRequest) -> list[InstrumentOut]:
 
 
 @router.get("/studies/{study_id}/run", response={200: NewsOut, 400: Message, 404: Message})
-def news(request: HttpRequest, study_id: uuid.UUID, version: int) -> Any:
+def news(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
     """What is new since a version: asked every so often while an instrument is read. What a simulated one has read by now is taken."""
     own_study(request)
     return _news(request, study_id, version, lambda: take(study_id, timezone.now()))
@@ -189,7 +192,7 @@ def make_key(request: HttpRequest, study_id: uuid.UUID) -> Any:
 
 
 @router.delete("/studies/{study_id}/keys/{key_id}", response={200: KeyOut, 404: Message})
-def withdraw(request: HttpRequest, study_id: uuid.UUID, key_id: int) -> Any:
+def withdraw(request: HttpRequest, study_id: uuid.UUID, key_id: Serial) -> Any:
     """The key opens nothing any more."""
     held = own_study(request).keys.filter(pk=key_id).first()
     if held is None:

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import re
 import uuid
 from typing import Annotated, Any, Literal
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Query, Router, Schema
 from pydantic import Field, FiniteFloat, StringConstraints
@@ -23,6 +22,7 @@ from ridge.exchange.report.pdf import NoPdf, write_pdf
 from ridge.exchange.typeset import as_png, as_svg, draw_equation
 from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import own_study
+from ridge.studies.api.files import as_file, gives_file
 from ridge.studies.api.shelf import card
 from ridge.studies.content.kept_pictures import kept
 from ridge.studies.content.state import StudyState
@@ -66,14 +66,11 @@ def _picture(study: Study, state: StudyState) -> bytes | None:
     return found.data if found else None
 
 
-def _file(body: bytes, media_type: str, title: str, ending: str) -> HttpResponse:
-    name = re.sub(r"[^A-Za-z0-9]+", "-", title).strip("-").lower()[:60] or "study"
-    response = HttpResponse(body, content_type=media_type)
-    response["Content-Disposition"] = f'attachment; filename="{name}.{ending}"'
-    return response
-
-
-@router.get("/studies/{study_id}/figure.{kind}", response={400: Message, 404: Message})
+@router.get(
+    "/studies/{study_id}/figure.{kind}",
+    response={400: Message, 404: Message},
+    openapi_extra=gives_file(*FORMATS.values()),
+)
 def figure(
     request: HttpRequest,
     study_id: uuid.UUID,
@@ -96,13 +93,17 @@ def figure(
             drawing = draw(content, kind, wanted.width, wanted.resolution, wanted.grey)
     except CannotDraw as reason:
         return 400, Message(message=str(reason))
-    return _file(drawing, FORMATS[kind], state.title, kind)
+    return as_file(drawing, FORMATS[kind], state.title, kind)
 
 
 NO_PICTURE = "This equation cannot be drawn as a picture. Copy it as LaTeX or as MathML instead."
 
 
-@router.get("/studies/{study_id}/fits/{letter}/equation.{kind}", response={400: Message, 404: Message})
+@router.get(
+    "/studies/{study_id}/fits/{letter}/equation.{kind}",
+    response={400: Message, 404: Message},
+    openapi_extra=gives_file(FORMATS["svg"], FORMATS["png"]),
+)
 def equation(
     request: HttpRequest, study_id: uuid.UUID, letter: str, kind: Literal["svg", "png"], in_letters: bool = False
 ) -> Any:
@@ -124,14 +125,20 @@ def equation(
     if drawing is None:
         return 400, Message(message=NO_PICTURE)
     body = as_svg(drawing, INK, text) if kind == "svg" else as_png(drawing, INK)
-    return _file(body, FORMATS[kind], f"{state.title} equation {letter}", kind)
+    return as_file(body, FORMATS[kind], f"{state.title} equation {letter}", kind)
 
 
 INERT = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; frame-ancestors 'self'; sandbox allow-same-origin allow-modals"
+HTML, PDF = "text/html; charset=utf-8", "application/pdf"
+STUDY, PYTHON = "application/json", "text/x-python; charset=utf-8"
 DOCX = "application/vnd.openxmlformats-officedocument.wordprocessingml.document"
 
 
-@router.get("/studies/{study_id}/report.{kind}", response={400: Message, 404: Message})
+@router.get(
+    "/studies/{study_id}/report.{kind}",
+    response={400: Message, 404: Message},
+    openapi_extra=gives_file(HTML, PDF, DOCX),
+)
 def report(
     request: HttpRequest, study_id: uuid.UUID, kind: Literal["html", "pdf", "docx"], inline: bool = False
 ) -> Any:
@@ -142,13 +149,13 @@ def report(
         state, analysis_of(state), "png" if kind == "docx" else "svg", sign_for(request), _picture(study, state)
     )
     if kind == "docx":
-        return _file(write_docx(content, timezone.now()), DOCX, state.title, kind)
+        return as_file(write_docx(content, timezone.now()), DOCX, state.title, kind)
     if kind == "pdf":
         try:
-            return _file(write_pdf(content), "application/pdf", state.title, kind)
+            return as_file(write_pdf(content), PDF, state.title, kind)
         except NoPdf as reason:
             return 400, Message(message=str(reason))
-    response = _file(write_html(content).encode(), "text/html; charset=utf-8", state.title, kind)
+    response = as_file(write_html(content).encode(), HTML, state.title, kind)
     if inline:
         del response["Content-Disposition"]
     # Nothing in it may run, and only the application's own page may show it.
@@ -157,12 +164,12 @@ def report(
     return response
 
 
-@router.get("/studies/{study_id}/study.json", response={404: Message})
+@router.get("/studies/{study_id}/study.json", response={404: Message}, openapi_extra=gives_file(STUDY))
 def study_file(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """The whole study as one file that can be opened again."""
     study = own_study(request)
     state = read_state(study)
-    return _file(write_study(state, _picture(study, state)), "application/json", state.title, "ridge.json")
+    return as_file(write_study(state, _picture(study, state)), STUDY, state.title, "ridge.json")
 
 
 class StudyIn(Schema):
@@ -182,24 +189,24 @@ def open_study_file(request: HttpRequest, body: StudyIn) -> tuple[int, CardOut |
     return 201, card(made)
 
 
-@router.get("/studies/{study_id}/script.py", response={404: Message})
+@router.get("/studies/{study_id}/script.py", response={404: Message}, openapi_extra=gives_file(PYTHON))
 def script(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """A Python script that fits again what the study holds, with NumPy and SciPy alone."""
     state = read_state(own_study(request))
-    return _file(script_of(state).encode(), "text/x-python; charset=utf-8", state.title, "py")
+    return as_file(script_of(state).encode(), PYTHON, state.title, "py")
 
 
-@router.get("/studies/{study_id}/readings.{kind}", response={404: Message})
+@router.get("/studies/{study_id}/readings.{kind}", response={404: Message}, openapi_extra=gives_file(*KINDS.values()))
 def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xlsx", "ods"]) -> Any:
     """The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about."""
     study = own_study(request)
     state = read_state(study)
     sheet, comma = readings_sheet(state), sign_for(request) == "comma"
     if kind == "csv":
-        return _file(write_csv(sheet, comma), KINDS[kind], state.title, kind)
+        return as_file(write_csv(sheet, comma), KINDS[kind], state.title, kind)
     analysis = analysis_of(state)
     said = [parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
     typed = typed_in(state)
     sheets = [sheet, *(sheet_in_comma(one, typed) if comma else one for one in said)]
     write = write_xlsx if kind == "xlsx" else write_ods
-    return _file(write(sheets), KINDS[kind], state.title, kind)
+    return as_file(write(sheets), KINDS[kind], state.title, kind)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from typing import Annotated, Any
+from typing import Annotated, Any, get_args
 
 import numpy as np
 from django.http import HttpRequest, HttpResponse
@@ -16,8 +16,10 @@ from ridge.pictures import PictureRefused, follow_line, open_picture
 from ridge.pictures.line_following import FEWEST, MOST
 from ridge.pictures.opening import MOST_BYTES, MediaType
 from ridge.studies.api.admission import own_study
+from ridge.studies.api.files import gives_file
 from ridge.studies.content.changes import ChangeRefused
 from ridge.studies.content.changes.picturing import FINER, read_laid, written
+from ridge.studies.content.fields import Digest
 from ridge.studies.content.kept_pictures import as_written, keep, kept
 from ridge.studies.content.state import MeasuredOnPicture, StudyState
 from ridge.studies.content.store import read_state
@@ -68,8 +70,10 @@ def open_file(request: HttpRequest, study_id: uuid.UUID, file: File[UploadedFile
     )  # fmt: skip
 
 
-@router.get("/studies/{study_id}/pictures/{digest}", response={404: Message})
-def look_at(request: HttpRequest, study_id: uuid.UUID, digest: str) -> Any:
+@router.get(
+    "/studies/{study_id}/pictures/{digest}", response={404: Message}, openapi_extra=gives_file(*get_args(MediaType))
+)
+def look_at(request: HttpRequest, study_id: uuid.UUID, digest: Digest) -> Any:
     """The picture itself, for its owner alone."""
     found = kept(own_study(request).owner, digest)
     if found is None:

@@ -30,7 +30,8 @@ from ridge.studies.content.begin import begin_with_table
 from ridge.studies.content.changes import AnyChange, ChangeRefused
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.changes.tables import TakeTable
-from ridge.studies.content.fields import Asked, Direction
+from ridge.studies.content.fields import Asked, Direction, Row, Version
+from ridge.studies.content.readable import apply_sound
 from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.repeated import made_by
 from ridge.studies.content.runs import is_read
@@ -43,6 +44,7 @@ from ridge.studies.content.store import (
     commit,
     create_study,
     delete,
+    empty_bin,
     go_to,
     read_state,
     restore,
@@ -180,7 +182,7 @@ class NewStudy(Schema):
 class ChangeIn(Schema):
     """A change made on ``version``."""
 
-    version: int
+    version: Version
     change: AnyChange
     request_key: RequestKey = ""
 
@@ -188,14 +190,14 @@ class ChangeIn(Schema):
 class MovingIn(Schema):
     """A change that a hand is making on ``version``, and the stretch of x that it sees."""
 
-    version: int
+    version: Version
     change: AnyChange
     low: FiniteFloat
     high: FiniteFloat
 
 
 class StepIn(Schema):
-    version: int
+    version: Version
     request_key: RequestKey = ""
 
 
@@ -346,7 +348,7 @@ def _tried(request: HttpRequest, version: int, change: AnyChange) -> tuple[Study
     if study.version != version:
         raise ChangeRefused("The study has moved on since.")
     before = read_state(study)
-    return before, change.apply(before).state
+    return before, apply_sound(change, before).state
 
 
 @router.post("/studies/{study_id}/moving", response={200: MovingOut | None, 400: Message, 404: Message})
@@ -374,7 +376,7 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
 
 
 @router.get("/studies/{study_id}/refined", response={200: AnalysisOut, 404: Message, 409: Message})
-def refined(request: HttpRequest, study_id: uuid.UUID, version: int) -> Any:
+def refined(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
     """The analysis of a version with all limits held against refits, whatever they cost, without the readings; refused for a version
     that was overtaken."""
     study = own_study(request)
@@ -394,7 +396,7 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
 
 
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})
-def row_details(request: HttpRequest, study_id: uuid.UUID, row: int) -> ReadingOut:
+def row_details(request: HttpRequest, study_id: uuid.UUID, row: Row) -> ReadingOut:
     """A row in words; without entries where there is no such row (yet)."""
     study = own_study(request)
     state = read_state(study)
@@ -422,6 +424,14 @@ def put_in_bin(request: HttpRequest, study_id: uuid.UUID) -> CardOut:
     study = own_study(request)
     delete(study)
     return card(study)
+
+
+@router.delete("/bin", response={204: None})
+def empty(request: HttpRequest) -> tuple[int, None]:
+    """Delete for good what is in the bin."""
+    if user := current_user(request):
+        empty_bin(user)
+    return 204, None
 
 
 @router.post("/studies/{study_id}/restore", response={200: CardOut, 404: Message})

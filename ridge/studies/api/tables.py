@@ -114,6 +114,7 @@ class FileTableOut(Schema):
     sheet: str
     encoding: str
     encodings: list[str]
+    remarks: list[str]
 
 
 class UnderstandIn(HowRead):
@@ -182,4 +183,5 @@ def from_file(request: HttpRequest, file: File[UploadedFile], body: Form[FileIn]
     return FileTableOut(
         name=name, kind=found.kind, text=found.text, sheets=list(found.sheets), sheet=found.sheet,
         encoding=found.encoding, encodings=list(ENCODINGS) if found.kind == "text" else [],
+        remarks=list(found.remarks),
     )  # fmt: skip

@@ -13,6 +13,7 @@ Number = FiniteFloat
 Cell = Annotated[str, StringConstraints(max_length=LIMITS["cell"])]
 Reason = Annotated[str, StringConstraints(max_length=200)]
 Row = Annotated[int, Field(ge=0, lt=LIMITS["rows"])]
+RowCount = Annotated[int, Field(ge=0, le=LIMITS["rows"])]
 Key = Annotated[str, StringConstraints(pattern=r"^[\w-]{0,12}$")]
 """Of a column or an answer, unique within its study; empty for what is only tried."""
 
@@ -25,6 +26,8 @@ def _as_made(value: Any, check: Any) -> Any:
 Cells = Annotated[tuple[Cell, ...], Field(max_length=LIMITS["rows"]), WrapValidator(_as_made)]
 
 # Columns
+Place = Annotated[int, Field(ge=0, le=LIMITS["columns"])]
+"""Of a column among the others, from 0."""
 Role = Literal["x", "y", "x_error", "y_error", "weight", "count", "series", "other"]
 Name = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 Symbol = Annotated[str, StringConstraints(max_length=20, strip_whitespace=True)]
@@ -53,6 +56,7 @@ CourseLetter = Annotated[str, StringConstraints(pattern=r"^[^\W\d_]\w{0,11}$")]
 """A letter, with an index after an underscore where there is one."""
 
 # Questions
+PlaceOfAnswer = Annotated[int, Field(ge=0, le=LIMITS["answers"])]
 Direction = Literal["y_at_x", "x_at_y", "tangent", "area", "roots", "turning", "inflexions", "crossing"]
 """What can be asked of a fit: y at one x or more, x at a y, the slope at an x, the area between two x, and the places
 where the curve is zero, turns, changes its bend or meets another fit."""
@@ -63,6 +67,8 @@ AnswerName = Annotated[str, StringConstraints(max_length=60, strip_whitespace=Tr
 AnswerWas = Annotated[str, StringConstraints(max_length=400)]
 
 # The study and its report
+Version = Annotated[int, Field(ge=-1, le=2**31 - 1)]
+"""How many gestures a study has seen, -1 where none is known; also the number of a step of its history."""
 Title = Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
 Question = Annotated[str, StringConstraints(max_length=2000)]
 Level = Annotated[float, Field(ge=0.5, le=0.9999)]

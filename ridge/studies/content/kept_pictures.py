@@ -13,7 +13,7 @@ from ridge.pictures import Picture, PictureRefused
 from ridge.pictures.opening import MediaType
 from ridge.studies.content.changes.base import ChangeRefused
 from ridge.studies.content.state import PictureState
-from ridge.studies.models import KeptPicture
+from ridge.studies.models import KeptPicture, Revision, Study
 
 MOST_KEPT = 200_000_000
 """Bytes of all pictures of one owner."""
@@ -60,6 +60,17 @@ def kept(owner: User, digest: str) -> WrittenPicture | None:
     """The bytes of a picture of this owner."""
     found = KeptPicture.objects.filter(owner=owner, digest=digest).first()
     return None if found is None else WrittenPicture(digest, cast(MediaType, found.media_type), bytes(found.data))
+
+
+def forget_pictures(owner: User) -> None:
+    """Let go the pictures that neither a study of this owner nor its history names."""
+    for digest in KeptPicture.objects.filter(owner=owner).values_list("digest", flat=True):
+        changes = Revision.objects.filter(study__owner=owner)
+        named = Study.objects.filter(owner=owner, picture__digest=digest).exists() or any(
+            changes.filter(**{f"{side}__icontains": digest}).exists() for side in ("change", "inverse")
+        )
+        if not named:
+            KeptPicture.objects.filter(owner=owner, digest=digest).delete()
 
 
 def check_kept(owner_id: int, before: PictureState | None, after: PictureState | None) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import logging
+from dataclasses import dataclass
 
 from pydantic import ValidationError
 
@@ -12,6 +13,7 @@ from ridge.studies.apart import FAILED
 from ridge.studies.content.changes import Change, ChangeRefused, Outcome, read_change
 from ridge.studies.content.columns import column_values
 from ridge.studies.content.readings import read_naming
+from ridge.studies.content.sound import Unsound, check_fit, check_sound
 from ridge.studies.content.state import FitState, StudyState
 from ridge.studies.content.wanted import model_of
 
@@ -20,17 +22,29 @@ log = logging.getLogger(__name__)
 NOT_STORED = "Ridge cannot store this change, and has left the study as it was. It is our mistake, not yours; the failure is noted."
 
 
-def apply_checked(change: Change, before: StudyState) -> Outcome:
-    """What becomes of a state. Raises ChangeRefused also for a change that the history could not read back, and for models and
-    formulas that fail unforeseen.
+@dataclass(frozen=True)
+class Checked:
+    """A change that may be stored: what becomes of the state, the change and its inverse as they go into the history, and how many
+    bytes these are."""
+
+    outcome: Outcome
+    change: dict[str, object]
+    inverse: dict[str, object]
+    size: int
+
+
+def apply_checked(change: Change, before: StudyState) -> Checked:
+    """Raises ChangeRefused also for a change that the history could not read back, and for models and formulas that fail unforeseen.
 
     What is merely wrong, such as a formula with a slip, is taken as it is typed: the page says what is wrong with it.
     """
     try:
-        outcome = change.apply(before)
+        outcome = apply_sound(change, before)
         after = outcome.state
-        for stored in (change.stored(), outcome.inverse.stored()):
-            read_change(json.loads(json.dumps(stored, allow_nan=False)))
+        stored = (change.stored(), outcome.inverse.stored())
+        texts = [json.dumps(one, allow_nan=False) for one in stored]
+        for text in texts:
+            read_change(json.loads(text))
         for fit in after.fits:
             if fit not in before.fits and fit.family != "interpolation":
                 _try_model(after, fit)
@@ -39,7 +53,31 @@ def apply_checked(change: Change, before: StudyState) -> Outcome:
     except (ValidationError, ValueError, TypeError, ArithmeticError, LookupError) as error:
         log.error("a change that cannot be read back was refused", exc_info=error)
         raise ChangeRefused(NOT_STORED) from None
+    return Checked(outcome, *stored, sum(map(len, texts)))
+
+
+def apply_sound(change: Change, before: StudyState) -> Outcome:
+    """What becomes of a state, its parts belonging together. Raises ChangeRefused."""
+    outcome = change.apply(before)
+    after = outcome.state
+    try:
+        for fit in after.fits:
+            if fit not in before.fits:
+                check_fit(fit, after)
+        check_sound(after)
+    except Unsound as unsound:
+        if _is_sound(before):
+            raise ChangeRefused(str(unsound)) from None
+        # What was wrong before, whoever made it so, does not lock the study.
     return outcome
+
+
+def _is_sound(state: StudyState) -> bool:
+    try:
+        check_sound(state)
+    except Unsound:
+        return False
+    return True
 
 
 def _try_model(state: StudyState, fit: FitState) -> None:

@@ -17,10 +17,12 @@ from ridge.studies.content.changes.cells import InsertRows, SetCells
 from ridge.studies.content.changes.generated import GenerateReadings
 from ridge.studies.content.changes.rows import SortRows, WriteCells
 from ridge.studies.content.changes.sampled import AddSamples
-from ridge.studies.content.changes.tables import PutTable, TakeTable
-from ridge.studies.content.kept_pictures import WrittenPicture, check_kept, keep
+from ridge.studies.content.changes.tables import TakeTable
+from ridge.studies.content.changes.whole_table import PutTable
+from ridge.studies.content.kept_pictures import WrittenPicture, check_kept, forget_pictures, keep
 from ridge.studies.content.readable import apply_checked
 from ridge.studies.content.repeated import carried_out, made_by, remember
+from ridge.studies.content.room import refuse_more_studies, take_room
 from ridge.studies.content.state import (
     WHOLE_REPORT,
     AnswerState,
@@ -103,12 +105,14 @@ def _stored_fit(fit: FitState) -> dict[str, Any]:
 @transaction.atomic
 def create_study(owner: User, state: StudyState, request_key: str = "", picture: WrittenPicture | None = None) -> Study:
     """A new study with an empty history; the one that was made already, where the request is repeated. ``picture``: that under its plot,
-    where its owner may not have it yet. Raises PictureRefused where there is no more room for it."""
+    where its owner may not have it yet. Raises NoRoom, and PictureRefused where there is no more room for it."""
     if known := made_by(owner, request_key):
         return known
+    refuse_more_studies(owner)
     if picture is not None:
         keep(owner, picture)
     study = Study.objects.create(owner=owner, title=state.title)
+    take_room(study, sum(len(cell) + 4 for column in state.columns for cell in column.cells))
     _write(study, None, state)
     study.save()
     remember(study, request_key)
@@ -122,7 +126,7 @@ def commit(
     """Apply a change as one revision. Returns the study, its state before and after.
 
     A request that is repeated is answered with the newest state, not carried out again; so it is with ``step`` and ``go_to``.
-    Raises StaleVersion, ChangeRefused.
+    Raises StaleVersion, ChangeRefused, NoRoom.
     """
     study = Study.objects.select_for_update().get(pk=study_id)
     before = read_state(study)
@@ -130,14 +134,15 @@ def commit(
         return study, before, before
     if study.version != version and not _goes_on(study, version, change):
         raise StaleVersion
-    outcome = apply_checked(change, before)
+    checked = apply_checked(change, before)
+    outcome = checked.outcome
+    take_room(study, checked.size)
     check_kept(study.owner_id, before.picture, outcome.state.picture)
     study.revisions.filter(number__gt=study.position).delete()
     study.position += 1
     Revision.objects.create(
-        study=study, number=study.position, label=outcome.label[:120], change=change.stored(),
-        inverse=outcome.inverse.stored(),
-    )  # fmt: skip
+        study=study, number=study.position, label=outcome.label[:120], change=checked.change, inverse=checked.inverse
+    )
     _advance(study, before, outcome, request_key)
     return study, before, outcome.state
 
@@ -162,7 +167,9 @@ def add_samples(study_id: uuid.UUID, change: AddSamples) -> tuple[Study, StudySt
     """Add readings of an instrument to whatever the study is now; those of the same run become one revision. Raises ChangeRefused."""
     study = Study.objects.select_for_update().get(pk=study_id)
     before = read_state(study)
-    outcome = apply_checked(change, before)
+    checked = apply_checked(change, before)
+    outcome = checked.outcome
+    take_room(study, checked.size)
     last = study.revisions.filter(number=study.position).first()
     known = read_change(last.change) if last and last.change.get("kind") == "add_samples" else None
     joined = known.joined(change) if isinstance(known, AddSamples) else None
@@ -181,7 +188,7 @@ def add_samples(study_id: uuid.UUID, change: AddSamples) -> tuple[Study, StudySt
     else:
         study.position += 1
         Revision.objects.create(
-            study=study, number=study.position, label=outcome.label, change=change.stored(), inverse=outcome.inverse.stored()
+            study=study, number=study.position, label=outcome.label, change=checked.change, inverse=checked.inverse
         )  # fmt: skip
     _advance(study, before, outcome, "", added_from=change.at)
     return study, outcome.state
@@ -269,7 +276,7 @@ def _write(study: Study, before: StudyState | None, after: StudyState) -> None:
     for name, value in changed.items():
         setattr(study, name, value)
     if before is not None:
-        study.save(update_fields=[*changed, "version", "settled", "added_from", "position", "changed"])
+        study.save(update_fields=[*changed, "version", "settled", "added_from", "position", "size", "changed"])
     if before is None or before.columns is not after.columns:
         old = {column.key: column for column in before.columns} if before else {}
         if gone := set(old) - {column.key for column in after.columns}:
@@ -326,6 +333,12 @@ def delete(study: Study) -> None:
     """Move a study to the bin."""
     study.deleted = timezone.now()
     study.save(update_fields=["deleted"])
+
+
+def empty_bin(owner: User) -> None:
+    """Delete for good what is in somebody's bin, and the pictures that no other study or history of theirs names."""
+    Study.objects.filter(owner=owner, deleted__isnull=False).delete()
+    forget_pictures(owner)
 
 
 def restore(study: Study) -> None:

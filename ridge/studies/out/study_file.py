@@ -11,15 +11,16 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field, ValidationError
 
+from ridge.exchange.nul import without_nul
 from ridge.pictures import PictureRefused, open_picture
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes import ChangeRefused
-from ridge.studies.content.changes.fits import PutFits
 from ridge.studies.content.changes.picturing import read_laid
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.changes.report import Parts, read_parts
 from ridge.studies.content.fields import Author, Letters, Level, Question, Reason, ReportDate, Row, Title
 from ridge.studies.content.kept_pictures import WrittenPicture, as_written
+from ridge.studies.content.sound import Unsound, check_fit, check_sound
 from ridge.studies.content.state import (
     WHOLE_REPORT,
     AnswerState,
@@ -121,7 +122,7 @@ def read_study(text: str) -> ReadStudy:
     if len(text) > LARGEST:
         raise NotAStudy("This file is larger than a study can be (40 million characters).")
     try:
-        raw = json.loads(text, parse_constant=_no_constant)
+        raw = without_nul(json.loads(text, parse_constant=_no_constant))
     except (ValueError, RecursionError) as broken:
         where = f" at line {broken.lineno}, column {broken.colno}" if isinstance(broken, json.JSONDecodeError) else ""
         raise NotAStudy(f"This is not valid JSON{where}: the file is damaged or incomplete.") from None
@@ -178,22 +179,6 @@ def _no_constant(name: str) -> float:
 
 def _checked(whole: StudyFile) -> StudyState:
     """The state, if its parts belong together."""
-    rows = {len(column.cells) for column in whole.columns}
-    if len(rows) > 1:
-        raise NotAStudy("At columns: they have different numbers of rows.")
-    roles = [column.role for column in whole.columns]
-    if roles.count("x") != 1 or roles.count("y") != 1:
-        raise NotAStudy("At columns: one has to be x and one y.")
-    for what, names in (
-        ("columns", [column.key for column in whole.columns]),
-        ("fits", [fit.letter for fit in whole.fits]),
-        ("answers", [answer.key for answer in whole.answers]),
-    ):
-        if len(set(names)) < len(names):
-            raise NotAStudy(f"At {what}: two have the same key or letter.")
-    marked = [part.row for part in (*whole.aside, *whole.assumed)]
-    if marked and max(marked) >= max(rows):
-        raise NotAStudy(f"Row {max(marked)} is marked, but there are {max(rows)} rows, counted from 0.")
     state = replace(
         empty_study(whole.title),
         columns=tuple(whole.columns),
@@ -204,7 +189,8 @@ def _checked(whole: StudyFile) -> StudyState:
         rising=whole.rising,
         aside={part.row: part.reason for part in whole.aside},
         assumed={part.row: part.reason for part in whole.assumed},
-        plot={k: v for k, v in whole.plot.model_dump().items() if v != PlotSettings.model_fields[k].default},
+        plot=whole.plot.stored(),
+        fits=tuple(whole.fits),
         answers=tuple(whole.answers),
         author=whole.author,
         date=whole.date,
@@ -214,9 +200,12 @@ def _checked(whole: StudyFile) -> StudyState:
     except ChangeRefused as refused:
         raise NotAStudy(f"At report: {refused}") from None
     try:
-        return PutFits.like(fits=whole.fits).apply(state).state
-    except ChangeRefused as refused:
-        raise NotAStudy(f"At fits: {refused}") from None
+        check_sound(state)
+        for fit in state.fits:
+            check_fit(fit, state)
+    except Unsound as unsound:
+        raise NotAStudy(f"At {unsound.where}: {unsound}") from None
+    return state
 
 
 def study_schema() -> str:

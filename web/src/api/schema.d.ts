@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Empty
+         * @description Delete for good what is in the bin.
+         */
+        delete: operations["ridge_studies_api_studies_empty"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -2348,6 +2368,8 @@ export interface components {
             kind: string;
             /** Name */
             name: string;
+            /** Remarks */
+            remarks: string[];
             /** Sheet */
             sheet: string;
             /** Sheets */
@@ -4394,10 +4416,7 @@ export interface components {
              */
             kind: "put_table";
             picture?: components["schemas"]["PictureState"] | null;
-            /** Plot */
-            plot?: {
-                [key: string]: unknown;
-            } | null;
+            plot?: components["schemas"]["PlotSettings"] | null;
         };
         /**
          * QuestionOut
@@ -5806,7 +5825,71 @@ export interface components {
             text: string;
         };
     };
-    responses: never;
+    responses: {
+        /** @description The body cannot be read, or has no meaning here. */
+        Refused400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Message"];
+            };
+        };
+        /** @description It could be a forged request. */
+        Refused403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Message"];
+            };
+        };
+        /** @description It was stopped, or overtaken. */
+        Refused409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Message"];
+            };
+        };
+        /** @description It is too large. */
+        Refused413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Message"];
+            };
+        };
+        /** @description It is not as declared. */
+        Refused422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Message"];
+            };
+        };
+        /** @description There is no room for it now, or it is one too many. */
+        Refused429: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Message"];
+            };
+        };
+        /** @description It took too long, or more memory than there is. */
+        Refused503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Message"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -5814,6 +5897,29 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ridge_studies_api_studies_empty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
     ridge_studies_api_fits_catalogue: {
         parameters: {
             query?: never;
@@ -5832,6 +5938,11 @@ export interface operations {
                     "application/json": components["schemas"]["OfferOut"][];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_choose_sign: {
@@ -5854,6 +5965,13 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_formula_names: {
@@ -5874,6 +5992,11 @@ export interface operations {
                     "application/json": components["schemas"]["KnownNameOut"][];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_instruments: {
@@ -5894,6 +6017,11 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentOut"][];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_post_readings: {
@@ -5936,6 +6064,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
             /** @description Too Many Requests */
             429: {
                 headers: {
@@ -5945,6 +6077,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_shelf: {
@@ -5965,6 +6098,11 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_create: {
@@ -5998,6 +6136,12 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_read: {
@@ -6020,6 +6164,7 @@ export interface operations {
                     "application/json": components["schemas"]["StudyOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6029,6 +6174,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_put_in_bin: {
@@ -6051,6 +6200,7 @@ export interface operations {
                     "application/json": components["schemas"]["CardOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6060,6 +6210,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_ask: {
@@ -6086,6 +6240,8 @@ export interface operations {
                     "application/json": components["schemas"]["AnswerOut"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6095,6 +6251,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_better: {
@@ -6118,6 +6279,11 @@ export interface operations {
                     "application/json": components["schemas"]["ActionOut"] | null;
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_one_candidate: {
@@ -6143,6 +6309,7 @@ export interface operations {
                     "application/json": components["schemas"]["CandidateOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6152,6 +6319,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_change: {
@@ -6187,6 +6358,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6205,6 +6377,10 @@ export interface operations {
                     "application/json": components["schemas"]["ConflictOut"];
                 };
             };
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_columns_column: {
@@ -6231,6 +6407,8 @@ export interface operations {
                     "application/json": components["schemas"]["ColumnLookOut"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6240,6 +6418,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_comparison: {
@@ -6262,6 +6445,7 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6271,6 +6455,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_curves: {
@@ -6306,6 +6494,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6315,6 +6504,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_duplicate: {
@@ -6341,6 +6534,8 @@ export interface operations {
                     "application/json": components["schemas"]["CardOut"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6350,6 +6545,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_out_figure: {
@@ -6374,6 +6574,20 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                    "application/postscript": string;
+                    "image/jpeg": string;
+                    "image/png": string;
+                    "image/svg+xml": string;
+                    "image/tiff": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -6383,6 +6597,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6392,6 +6607,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_out_equation: {
@@ -6409,6 +6628,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                    "image/svg+xml": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -6418,6 +6647,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6427,6 +6657,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_formula: {
@@ -6453,6 +6687,8 @@ export interface operations {
                     "application/json": components["schemas"]["FormulaOut"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6462,6 +6698,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_go_to_step: {
@@ -6497,6 +6738,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6515,6 +6757,10 @@ export interface operations {
                     "application/json": components["schemas"]["ConflictOut"];
                 };
             };
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_history: {
@@ -6537,6 +6783,7 @@ export interface operations {
                     "application/json": components["schemas"]["HistoryOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6546,6 +6793,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_keys: {
@@ -6568,6 +6819,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeyOut"][];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6577,6 +6829,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_make_key: {
@@ -6608,6 +6864,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6617,6 +6874,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_withdraw: {
@@ -6640,6 +6901,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeyOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6649,6 +6911,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_pictures_follow: {
@@ -6684,6 +6950,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6693,6 +6960,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_pictures_measure: {
@@ -6728,6 +7000,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6737,6 +7010,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_while_moving: {
@@ -6772,6 +7050,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6781,6 +7060,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_where_to_measure_next: {
@@ -6808,6 +7092,7 @@ export interface operations {
                     "application/json": components["schemas"]["NextPlaceOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6817,6 +7102,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_pictures_open_file: {
@@ -6858,6 +7147,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6867,6 +7157,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_pictures_look_at: {
@@ -6881,6 +7176,18 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                    "image/png": string;
+                    "image/webp": string;
+                };
+            };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6890,6 +7197,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_preview: {
@@ -6925,6 +7236,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6934,6 +7246,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_rank_candidates: {
@@ -6958,6 +7275,7 @@ export interface operations {
                     "application/json": components["schemas"]["RankingOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6967,6 +7285,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_out_readings: {
@@ -6981,6 +7303,18 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.oasis.opendocument.spreadsheet": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "text/csv": string;
+                };
+            };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -6990,6 +7324,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_redo: {
@@ -7025,6 +7363,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7043,6 +7382,10 @@ export interface operations {
                     "application/json": components["schemas"]["ConflictOut"];
                 };
             };
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_refined: {
@@ -7067,6 +7410,7 @@ export interface operations {
                     "application/json": components["schemas"]["AnalysisOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7085,6 +7429,9 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_out_report: {
@@ -7101,6 +7448,17 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                    "application/vnd.openxmlformats-officedocument.wordprocessingml.document": string;
+                    "text/html": string;
+                };
+            };
             /** @description Bad Request */
             400: {
                 headers: {
@@ -7110,6 +7468,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7119,6 +7478,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_resampling: {
@@ -7148,6 +7511,7 @@ export interface operations {
                     "application/json": components["schemas"]["ResamplingOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7157,6 +7521,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_residuals: {
@@ -7180,6 +7548,7 @@ export interface operations {
                     "application/json": components["schemas"]["ResidualsOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7189,6 +7558,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_take_from_bin: {
@@ -7211,6 +7584,7 @@ export interface operations {
                     "application/json": components["schemas"]["CardOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7220,6 +7594,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_results: {
@@ -7242,6 +7620,7 @@ export interface operations {
                     "application/json": components["schemas"]["ResultOut"][];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7251,6 +7630,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_row_details: {
@@ -7274,6 +7657,7 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7283,6 +7667,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_news: {
@@ -7316,6 +7704,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7325,6 +7714,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_begin: {
@@ -7360,6 +7753,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7369,6 +7763,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_reveal_curve: {
@@ -7404,6 +7803,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7422,6 +7822,10 @@ export interface operations {
                     "application/json": components["schemas"]["ConflictOut"];
                 };
             };
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_read_single: {
@@ -7457,6 +7861,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7466,6 +7871,11 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_instruments_stop: {
@@ -7497,6 +7907,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7506,6 +7917,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_out_script: {
@@ -7519,6 +7934,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/x-python": string;
+                };
+            };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7528,6 +7953,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_out_study_file: {
@@ -7541,6 +7970,16 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7550,6 +7989,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_studies_undo: {
@@ -7585,6 +8028,7 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7603,6 +8047,10 @@ export interface operations {
                     "application/json": components["schemas"]["ConflictOut"];
                 };
             };
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_without: {
@@ -7627,6 +8075,7 @@ export interface operations {
                     "application/json": components["schemas"]["WithoutOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7636,6 +8085,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_working: {
@@ -7665,6 +8118,7 @@ export interface operations {
                     "application/json": components["schemas"]["WorkingOut"];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7674,6 +8128,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_fits_workings: {
@@ -7696,6 +8154,7 @@ export interface operations {
                     "application/json": components["schemas"]["FollowableOut"][];
                 };
             };
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -7705,6 +8164,10 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_out_open_study_file: {
@@ -7738,6 +8201,12 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_tables_from_file: {
@@ -7787,6 +8256,12 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_studies_api_tables_understand: {
@@ -7820,6 +8295,12 @@ export interface operations {
                     "application/json": components["schemas"]["Message"];
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_site_lane_progress_how_far: {
@@ -7842,6 +8323,11 @@ export interface operations {
                     "application/json": components["schemas"]["WaitingOut"] | null;
                 };
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ridge_site_lane_progress_stop: {
@@ -7862,6 +8348,11 @@ export interface operations {
                 };
                 content?: never;
             };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
 }

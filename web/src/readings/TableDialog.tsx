@@ -46,6 +46,7 @@ export function TableDialog({ incoming: first, filled, many, onTake, onClose }: 
         </p>
       )}
       {(found || problem) && <WhichTable {...taking} />}
+      {found && incoming.remarks?.map((remark) => <p key={remark}>{remark}</p>)}
       {found && (
         <form
           ref={form}

@@ -21,8 +21,8 @@ export async function readFile(file: File, how: { sheet?: string; encoding?: str
     throw new Error("The file could not be read: the server cannot be reached, or the file has gone. Try again.");
   }
   if (!answer.data) throw new Error(messageOf(answer.error));
-  const { text, name, sheets, sheet, encoding, encodings } = answer.data;
-  return { text, file, name, sheets, sheet, encoding, encodings };
+  const { text, name, sheets, sheet, encoding, encodings, remarks } = answer.data;
+  return { text, file, name, sheets, sheet, encoding, encodings, remarks };
 }
 
 const IS_STUDY = /"format"\s*:\s*"ridge-study"/;

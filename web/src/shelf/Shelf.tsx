@@ -1,7 +1,7 @@
-import { ArrowUpRight, Plus, Search, Undo2 } from "lucide-react";
+import { ArrowUpRight, Plus, Search } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 
-import type { Card, Sample } from "../api/client";
+import type { Sample } from "../api/client";
 import { beginWithPicture } from "../picture/beginWithPicture";
 import { FileButton } from "../readings/FileButton";
 import { takeFile } from "../readings/files";
@@ -9,6 +9,7 @@ import { usePasteAnywhere } from "../readings/usePasteAnywhere";
 import type { Incoming } from "../study/view";
 import { Mark } from "../ui/Mark";
 import { DropSign, useDrop } from "../ui/useDrop";
+import { Bin } from "./Bin";
 import { chosenCards, type Order, ORDERS } from "./order";
 import { StudyCard } from "./StudyCard";
 import { useShelf } from "./useShelf";
@@ -21,7 +22,7 @@ import { fetchAll, later } from "../ui/later";
 const TableDialog = later(() => import("../readings/TableDialog").then((one) => one.TableDialog));
 
 export function Shelf() {
-  const { shelf, create, rename, duplicate, restore, remove } = useShelf();
+  const { shelf, create, rename, duplicate, restore, remove, emptyBin } = useShelf();
   useEffect(() => {
     document.title = "Shelf · Ridge";
     // A study is likely to be opened next.
@@ -81,7 +82,9 @@ export function Shelf() {
         )}
         {data && <Samples samples={data.samples} onOpen={(sample) => create.mutate({ sample })} />}
         {data && <Sign sign={data.decimal_sign} onChosen={() => void shelf.refetch()} />}
-        {data && data.bin.length > 0 && <Bin cards={data.bin} onRestore={(card) => restore.mutate(card)} />}
+        {data && data.bin.length > 0 && (
+          <Bin cards={data.bin} onRestore={(card) => restore.mutate(card)} onEmpty={() => emptyBin.mutate()} />
+        )}
       </main>
       {dropping && <DropSign />}
       {incoming && (
@@ -191,25 +194,5 @@ function Sign({ sign, onChosen }: { sign: DecimalSign; onChosen: () => void }) {
       />
       in all your studies and in what you hand in
     </label>
-  );
-}
-
-function Bin({ cards, onRestore }: { cards: Card[]; onRestore: (card: Card) => void }) {
-  return (
-    <details className="mt-10">
-      <summary className="w-fit cursor-pointer rounded-(--radius) text-plain text-mute">Bin ({cards.length})</summary>
-      <ul className="mt-2 divide-y divide-rule border-y border-rule">
-        {cards.map((card) => (
-          <li key={card.id} className="flex items-center justify-between gap-4 py-2">
-            <span>
-              {card.title} <span className="text-plain text-mute">· {card.summary}</span>
-            </span>
-            <button className="button" onClick={() => onRestore(card)} aria-label={`Take ${card.title} back`}>
-              <Undo2 size={14} /> Restore
-            </button>
-          </li>
-        ))}
-      </ul>
-    </details>
   );
 }

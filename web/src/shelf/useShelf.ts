@@ -74,5 +74,13 @@ export function useShelf() {
     },
     onError: failed,
   });
-  return { shelf, create, rename, duplicate, restore, remove };
+  const emptyBin = useMutation({
+    mutationFn: async () => {
+      const { error } = await api.DELETE("/api/bin");
+      if (error) throw new Error(messageOf(error));
+    },
+    onSuccess: again,
+    onError: failed,
+  });
+  return { shelf, create, rename, duplicate, restore, remove, emptyBin };
 }

@@ -64,6 +64,19 @@ describe("gestures on their way", () => {
     expect(queue.read().saving).toBe("saved");
   });
 
+  it("that are too many at once are kept with the reason and made later", async () => {
+    vi.useFakeTimers();
+    const queue = new GestureQueue(study(3));
+    answers = [{ error: { message: "Try again in a minute." }, response: { status: 429 } }, done(4)];
+    queue.undo();
+    await vi.advanceTimersByTimeAsync(0);
+    expect(queue.read()).toMatchObject({ saving: "waiting", message: "Try again in a minute.", held: 1 });
+    await vi.advanceTimersByTimeAsync(1000);
+    vi.useRealTimers();
+    expect(queue.read()).toMatchObject({ saving: "saved", message: "", held: 0 });
+    expect(sent[0]!.body.request_key).toBe(sent[1]!.body.request_key);
+  });
+
   it("that mean nothing are let go with the reason, and the next one is made", async () => {
     const queue = new GestureQueue(study(3));
     answers = [{ error: { message: "no such row" }, response: { status: 400 } }];

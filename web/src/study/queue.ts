@@ -186,9 +186,9 @@ export class GestureQueue {
             : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version, request_key: gesture.key } });
       if (data) return { outcome: "done", study: data, message: "" };
       if (response.status === 409 && error && "study" in error) return { outcome: "conflict", study: error.study, message: error.message };
-      if (response.status >= 500 || response.status === 429) return { outcome: "later", message: SERVER_FAILS };
-      // Signed out, or in the bin: the gesture may still be made once that is mended.
-      if (response.status === 403 || response.status === 404) return { outcome: "later", message: messageOf(error) };
+      if (response.status >= 500) return { outcome: "later", message: SERVER_FAILS };
+      // Signed out, in the bin, or too many at once: the gesture may still be made once that is mended.
+      if ([403, 404, 429].includes(response.status)) return { outcome: "later", message: messageOf(error) };
       return { outcome: "refused", message: messageOf(error) };
     } catch {
       return { outcome: "later", message: "" };

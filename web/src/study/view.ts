@@ -36,6 +36,7 @@ export interface Incoming {
   sheet?: string;
   encoding?: string;
   encodings?: string[];
+  remarks?: string[];
   /** The cell that it was pasted at. */
   at?: Place;
 }

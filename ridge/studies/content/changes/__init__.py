@@ -30,7 +30,8 @@ from ridge.studies.content.changes.repeats import AverageRepeats
 from ridge.studies.content.changes.report import SetReport
 from ridge.studies.content.changes.rows import PutOrder, RemoveEmptyRows, SortRows, WriteCells
 from ridge.studies.content.changes.sampled import AddSamples
-from ridge.studies.content.changes.tables import PutTable, TakeTable
+from ridge.studies.content.changes.tables import TakeTable
+from ridge.studies.content.changes.whole_table import PutTable
 
 AnyChange = Annotated[
     SetCells

@@ -11,26 +11,13 @@ from pydantic import Field
 from ridge.core.numerals import group, name_rows
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.content.fields import Cell, Row
+from ridge.studies.content.changes.refusals import refuse_calculated, refuse_too_many_rows
+from ridge.studies.content.changes.whole_table import PutTable, cut_back, lost_from
+from ridge.studies.content.fields import Cell, Key, Place, Reason, Row, RowCount
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 
 LONGEST_SAID = 24
 """Characters of a cell that the history tells."""
-
-
-def refuse_too_many_rows(count: int) -> None:
-    if count > LIMITS["rows"]:
-        raise ChangeRefused(
-            f"A study holds {group(str(LIMITS['rows']))} rows at most; this would make {group(str(count))}."
-        )
-
-
-def refuse_calculated(column: ColumnState) -> None:
-    if column.formula:
-        name = column.name or column.symbol or "This column"
-        raise ChangeRefused(
-            f"{name} is calculated as {column.formula}. Change its formula in the heading, or take it out."
-        )
 
 
 class SetCells(Change):
@@ -44,9 +31,11 @@ class SetCells(Change):
     row: Row
     column: Annotated[int, Field(ge=0, lt=LIMITS["columns"])]
     block: list[list[Cell]]
-    new_keys: list[str] = Field(default_factory=lambda: [new_key() for _ in range(LIMITS["columns"])])
-    rows_after: int | None = None
-    columns_after: int | None = None
+    new_keys: Annotated[list[Key], Field(max_length=LIMITS["columns"])] = Field(
+        default_factory=lambda: [new_key() for _ in range(LIMITS["columns"])]
+    )
+    rows_after: RowCount | None = None
+    columns_after: Place | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         height, width = len(self.block), max((len(line) for line in self.block), default=0)
@@ -57,8 +46,10 @@ class SetCells(Change):
         if self.column + width > LIMITS["columns"]:
             raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most.")
         columns = [replace(c, cells=c.cells + ("",) * (rows - len(c.cells))) for c in state.columns]
-        for key in self.new_keys[: max(0, self.column + width - len(columns))]:
-            columns.append(ColumnState(key, "", "", "", "other", cells=("",) * rows))
+        more = max(0, self.column + width - len(columns))
+        if more > len(self.new_keys):
+            raise ChangeRefused(f"{more} new columns need as many keys.")
+        columns += [ColumnState(key, "", "", "", "other", cells=("",) * rows) for key in self.new_keys[:more]]
 
         for column in columns[self.column : self.column + width]:
             refuse_calculated(column)
@@ -69,21 +60,22 @@ class SetCells(Change):
             cells = list(columns[self.column + j].cells)
             for i, line in enumerate(self.block):
                 if j < len(line):
-                    cells[self.row + i] = line[j].replace("\0", "")
+                    cells[self.row + i] = line[j]
             columns[self.column + j] = replace(columns[self.column + j], cells=tuple(cells))
-        if self.rows_after is not None:
-            columns = [replace(c, cells=c.cells[: self.rows_after]) for c in columns]
         kept = columns if self.columns_after is None else columns[: self.columns_after]
-        inverse = SetCells.like(
+        changed = cut_back(replace(state, columns=tuple(kept)), self.rows_after)
+        inverse: Change = SetCells.like(
             row=self.row, column=self.column, block=before, new_keys=[c.key for c in columns[len(state.columns) :]],
             rows_after=state.row_count, columns_after=len(state.columns),
         )  # fmt: skip
+        if lost_from(state, changed):
+            inverse = PutTable.of(state)
         if height == width == 1:
             label = self._label_of_one(before[0][0] if before else "", columns[self.column])
         else:
             empty = not any(any(line) for line in self.block)
             label = f"{'clear' if empty else 'fill in'} {group(str(height))} × {width} cells from row {self.row + 1}"
-        return Outcome(replace(state, columns=tuple(kept)), inverse, label)
+        return Outcome(changed, inverse, label)
 
     def _label_of_one(self, before: str, column: ColumnState) -> str:
         """What was typed where, and what stood there before."""
@@ -157,8 +149,8 @@ class RestoreRows(Change):
     kind: Literal["restore_rows"] = "restore_rows"
     rows: Annotated[list[Row], Field(min_length=1)]
     cells: list[list[Cell]]
-    aside: list[tuple[Row, str]] = []
-    assumed: list[tuple[Row, str]] = []
+    aside: list[tuple[Row, Reason]] = []
+    assumed: list[tuple[Row, Reason]] = []
 
     def apply(self, state: StudyState) -> Outcome:
         total = state.row_count + len(self.rows)
@@ -166,7 +158,8 @@ class RestoreRows(Change):
         if len(self.cells) != len(state.columns) or any(len(cells) != len(self.rows) for cells in self.cells):
             raise ChangeRefused("These rows do not belong to this table.")
         back = set(self.rows)
-        if max(back) >= total or len(back) != len(self.rows):
+        marked = {row for row, _ in (*self.aside, *self.assumed)}
+        if max(back) >= total or len(back) != len(self.rows) or not marked <= back:
             raise ChangeRefused("These rows do not belong to this table.")
         stay = [row for row in range(total) if row not in back]
         columns = []

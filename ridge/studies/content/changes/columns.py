@@ -15,6 +15,7 @@ from ridge.studies.content.fields import (
     Key,
     Limit,
     Name,
+    Place,
     Role,
     Symbol,
     TypedFormula,
@@ -50,6 +51,8 @@ class PutColumnSettings(Change):
     columns: Annotated[list[ColumnSettings], Field(min_length=1)]
 
     def apply(self, state: StudyState) -> Outcome:
+        if len({settings.key for settings in self.columns}) < len(self.columns):
+            raise ChangeRefused("A column comes twice.")
         columns = list(state.columns)
         before = []
         for settings in self.columns:
@@ -117,7 +120,7 @@ class AddColumn(Change):
     lowest: Limit = ""
     highest: Limit = ""
     limits_why: Why = ""
-    at: int | None = None
+    at: Place | None = None
     cells: Cells | None = None
 
     def apply(self, state: StudyState) -> Outcome:

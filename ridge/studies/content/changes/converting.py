@@ -17,7 +17,7 @@ from ridge.core.numerals import significant
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber, read_number
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.columns import called, find_column
-from ridge.studies.content.changes.tables import PutTable
+from ridge.studies.content.changes.whole_table import PutTable
 from ridge.studies.content.fields import Key, Unit
 from ridge.studies.content.state import AnswerState, ColumnState, FitState, PictureState, ScaleMark, StudyState
 from ridge.studies.content.uncertainties import PARTED, last_digit, read_uncertainty

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Iterable
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Annotated, Any, Literal
 
@@ -13,15 +12,15 @@ from ridge.core.by_hand import move
 from ridge.core.catalogue import defaults_of
 from ridge.core.errors import RidgeError
 from ridge.core.interpolation.kinds import FAMILY as INTERPOLATION
-from ridge.core.models import FAMILIES, Formula
+from ridge.core.models import FAMILIES
 from ridge.core.wording.interpolation import interpolation_name
-from ridge.core.wording.naming import Naming
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.calls import calls_itself, curves_called
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.fields import Bounds, Decimals, FitName, Label, Letter, Method, Number
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.readings import read_naming, read_table
+from ridge.studies.content.sound import Unsound, check_options, letters_of, names_of, straight_in_logarithms
 from ridge.studies.content.state import FitState, OwnQuantity, StudyState
 from ridge.studies.content.wanted import hand_values, model_of, readings_for
 
@@ -37,8 +36,7 @@ class PutFits(Change):
         return cls.like(fits=list(state.fits))
 
     def apply(self, state: StudyState) -> Outcome:
-        fits = tuple(_checked(fit, state) for fit in self.fits)
-        return Outcome(replace(state, fits=fits), PutFits.of(state), "put the fits back")
+        return Outcome(replace(state, fits=tuple(self.fits)), PutFits.of(state), "put the fits back")
 
 
 class AddFit(Change):
@@ -53,7 +51,7 @@ class AddFit(Change):
     def apply(self, state: StudyState) -> Outcome:
         letter = free_letter(state)
         options = _with_calls(self.options.given(), letter, state)
-        added = _checked(FitState(letter, self.family, options=options, series=self.series, name=self.name), state)
+        added = _with_options(FitState(letter, self.family, series=self.series, name=self.name), options)
         return Outcome(
             replace(state, fits=(*state.fits, added)), PutFits.of(state), f"add fit {letter}, {_called(added, state)}"
         )
@@ -71,7 +69,7 @@ class SetFit(Change):
     letter: Letter
     family: Family | None = None
     options: FitOptions | None = None
-    fixed: dict[str, float] | None = None
+    fixed: dict[str, Number] | None = None
     series: Label | None = None
     method: Method | None = None
     by_hand: bool | None = None
@@ -91,19 +89,17 @@ class SetFit(Change):
         if self.options is not None:
             given = _with_calls(self.options.given(), self.letter, state)
             kept = {name: value for name, value in new.options.items() if name != "terms" or "degree" not in given}
-            new = replace(new, options={**kept, **given})
-            known = set(_names(new, state))
+            new = _with_options(new, {**kept, **given})
+            known = set(names_of(new, state))
             new = replace(
                 new,
                 fixed={name: value for name, value in new.fixed.items() if name in known},
                 bounds={name: pair for name, pair in new.bounds.items() if name in known},
                 decimals={name: places for name, places in new.decimals.items() if name in known},
             )
-            if new.method == "logarithms" and not _straight_in_logarithms(new):
+            if new.method == "logarithms" and not straight_in_logarithms(new):
                 new = replace(new, method="y")
         if self.fixed is not None:
-            if not all(math.isfinite(value) for value in self.fixed.values()):
-                raise ChangeRefused("A fixed value has to be a finite number.")
             new = replace(new, fixed=dict(self.fixed))
         if self.series is not None:
             new = replace(new, series=self.series)
@@ -125,7 +121,6 @@ class SetFit(Change):
             new = replace(new, decimals=dict(self.decimals))
         if self.follows is not None:
             new = replace(new, follows=tuple(self.follows))
-        new = _checked(new, state)
         fits = tuple(new if fit is old else fit for fit in state.fits)
         return Outcome(replace(state, fits=fits), PutFits.of(state), self._label(old, new, state))
 
@@ -134,17 +129,17 @@ class SetFit(Change):
             called = _called(new, state)
             return f"make fit {self.letter} {'an' if called[:1] in 'aeiou' else 'a'} {called}"
         if self.fixed is not None:
-            names = _letters(self.fixed, state)
+            names = letters_of(self.fixed, state)
             return f"fix {names} of fit {self.letter}" if names else f"fit all parameters of {self.letter} again"
         if self.series is not None:
             return f"fit {self.letter} to {self.series or 'all readings'}"
         if self.values is not None or self.by_hand is not None:
             if new.by_hand:
-                return f"set {_letters(self.values, state) if self.values else 'fit'} of {self.letter} by hand"
+                return f"set {letters_of(self.values, state) if self.values else 'fit'} of {self.letter} by hand"
             return f"fit {self.letter} by least squares"
         if self.bounds is not None:
             return (
-                f"bound {_letters(new.bounds, state)} of fit {self.letter}"
+                f"bound {letters_of(new.bounds, state)} of fit {self.letter}"
                 if new.bounds
                 else f"remove bounds of fit {self.letter}"
             )
@@ -160,6 +155,15 @@ class SetFit(Change):
             return f"{'hide' if new.hidden else 'show'} fit {self.letter}"
         words = {"y": f"in {read_naming(state).y}", "logarithms": "in logarithms", "orthogonal": "in both directions"}
         return f"least squares {words[new.method]} for fit {self.letter}"
+
+
+def _with_options(fit: FitState, options: Mapping[str, Any]) -> FitState:
+    made = replace(fit, options=options)
+    try:
+        check_options(made)
+    except Unsound as unsound:
+        raise ChangeRefused(str(unsound)) from None
+    return made
 
 
 def _with_calls(given: dict[str, Any], letter: str, state: StudyState) -> dict[str, Any]:
@@ -222,6 +226,8 @@ class MoveGrip(Change):
 
     def apply(self, state: StudyState) -> Outcome:
         old = _find(state, self.letter)
+        if old.family == INTERPOLATION:
+            raise ChangeRefused("An interpolation has no parameters to be set.")
         table = read_table(state)
         try:
             readings, model = readings_for(table, old), model_of(old, table.naming)
@@ -301,44 +307,3 @@ def _called(fit: FitState, state: StudyState) -> str:
         return model_of(fit, read_naming(state)).name
     except RidgeError:
         return FAMILIES[fit.family].title
-
-
-def _names(fit: FitState, state: StudyState) -> tuple[str, ...]:
-    if fit.family == INTERPOLATION:
-        return ()
-    try:
-        return model_of(replace(fit, fixed={}), read_naming(state)).parameter_names
-    except RidgeError:
-        return ()
-
-
-def _letters(names: Iterable[str], state: StudyState) -> str:
-    """Parameters by the letters that the page shows."""
-    naming = read_naming(state)
-    return ", ".join(naming.letter(name) for name in names)
-
-
-def _straight_in_logarithms(fit: FitState) -> bool:
-    return fit.family != INTERPOLATION and model_of(fit, Naming()).logarithms is not None
-
-
-def _checked(fit: FitState, state: StudyState) -> FitState:
-    """The fit, if its options belong to its family and what it fixes is a parameter. Raises ChangeRefused.
-
-    A formula that cannot be read is taken as it is typed: the page says what is wrong with it.
-    """
-    if fit.family not in FAMILIES and fit.family != INTERPOLATION:
-        raise ChangeRefused(f"There is no family of models called {fit.family}.")
-    if not set(fit.options) <= set(defaults_of(fit.family)):
-        raise ChangeRefused("This model has no such option.")
-    if fit.method == "logarithms" and not _straight_in_logarithms(fit):
-        raise ChangeRefused("This model is not a straight line in logarithms.")
-    for low, high in fit.bounds.values():
-        if low is not None and high is not None and not low < high:
-            raise ChangeRefused("A lower bound has to be smaller than the upper one.")
-    if fit.family == INTERPOLATION and (fit.by_hand or fit.fixed or fit.bounds or fit.method != "y"):
-        raise ChangeRefused("An interpolation has no parameters to be set.")
-    told = {*fit.fixed, *fit.bounds, *fit.values, *fit.decimals}
-    if fit.family not in (Formula.family, INTERPOLATION) and not told <= set(_names(fit, state)):
-        raise ChangeRefused(f"This model has the parameters {_letters(_names(fit, state), state)}.")
-    return fit

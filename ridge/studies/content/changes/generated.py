@@ -13,8 +13,8 @@ from ridge.core.formula import Program, parse
 from ridge.core.numerals import group, significant
 from ridge.studies.content.allowed import FORMULA_TYPED, LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.content.changes.cells import refuse_calculated, refuse_too_many_rows
-from ridge.studies.content.changes.tables import PutTable
+from ridge.studies.content.changes.refusals import refuse_calculated, refuse_too_many_rows
+from ridge.studies.content.changes.whole_table import PutTable
 from ridge.studies.content.state import StudyState
 
 

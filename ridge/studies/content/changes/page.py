@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import Field
 
@@ -18,6 +18,7 @@ from ridge.studies.content.fields import (
     Key,
     Letters,
     Level,
+    PlaceOfAnswer,
     Question,
     Repeats,
     Title,
@@ -72,7 +73,7 @@ class KeepAnswer(Change):
     name: AnswerName = ""
     was: AnswerWas = ""
     unit: Unit = ""
-    at: int | None = None
+    at: PlaceOfAnswer | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         if len(state.answers) >= LIMITS["answers"]:
@@ -94,7 +95,7 @@ class SetAnswer(Change):
     name: AnswerName | None = None
     was: AnswerWas | None = None
     unit: Unit | None = None
-    to: Annotated[int, Field(ge=0)] | None = None
+    to: PlaceOfAnswer | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         at, old = _find(state, self.key)

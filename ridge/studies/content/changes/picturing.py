@@ -15,7 +15,7 @@ from ridge.core.wording.clock import clock_text
 from ridge.exchange.cells import CLOCK_UNITS, NotANumber
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.columns import called
-from ridge.studies.content.changes.tables import PutTable
+from ridge.studies.content.changes.whole_table import PutTable
 from ridge.studies.content.columns import column_values
 from ridge.studies.content.laid_picture import Laid, laid, of_length, without_marks
 from ridge.studies.content.state import ColumnState, PictureScale, PictureState, StudyState
@@ -119,7 +119,8 @@ def followed(state: StudyState, old: Laid, new: Laid) -> tuple[ColumnState, ...]
     """The columns, every reading with the values that its place on the picture has now. Raises ChangeRefused where one is calculated."""
     held = {role: column for role in ("x", "y") if (column := state.column(role))}
     numbers = column_values(state)
-    values = np.column_stack([numbers[held[role].key].numbers / 10.0 ** held[role].exponent for role in ("x", "y")])
+    with np.errstate(over="ignore"):  # beyond all numbers it is on no picture
+        values = np.column_stack([numbers[held[role].key].numbers / 10.0 ** held[role].exponent for role in ("x", "y")])
     rows = np.flatnonzero(np.isfinite(values).all(axis=1))
     if not len(rows):
         return state.columns

@@ -8,7 +8,6 @@ from typing import Annotated, Any, Literal
 from ninja import Schema
 from pydantic import ConfigDict, Field, FiniteFloat
 
-from ridge.core.numerals import number_as_given
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.state import StudyState
 
@@ -43,6 +42,10 @@ class PlotSettings(Schema):
     label: Literal["letter", "equation", "none"] = "letter"
     labels: Annotated[dict[str, Place], Field(max_length=6)] = {}
 
+    def stored(self) -> dict[str, Any]:
+        """As a state holds it: what differs from the plot as it draws itself."""
+        return self.model_dump(exclude_defaults=True)
+
 
 _WORDS = {
     "x_scale": "scale of the x axis", "y_scale": "scale of the y axis", "x_low": "x axis", "x_high": "x axis",
@@ -67,16 +70,10 @@ class SetPlot(Change):
             checked = PlotSettings(**given)
         except ValueError:
             raise ChangeRefused("That is outside what the plot can be set to.") from None
-        for axis in ("x", "y"):
-            low, high = getattr(checked, f"{axis}_low"), getattr(checked, f"{axis}_high")
-            if low is not None and high is not None and not low < high:
-                raise ChangeRefused(
-                    f"The {axis} axis must begin below its end: {number_as_given(low)} is not below {number_as_given(high)}."
-                )
         before = {name: state.plot.get(name) for name in self.settings}
         words = dict.fromkeys(_WORDS[name] for name in self.settings)
         return Outcome(
-            replace(state, plot=checked.model_dump(exclude_defaults=True)),
+            replace(state, plot=checked.stored()),
             SetPlot(settings=before),
             f"change the {' and '.join(words)}",
         )

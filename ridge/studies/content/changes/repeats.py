@@ -13,9 +13,9 @@ from pydantic import Field
 from ridge.core.numerals import group, place, significant
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.content.changes.cells import refuse_calculated
 from ridge.studies.content.changes.columns import called, find_column
-from ridge.studies.content.changes.tables import PutTable
+from ridge.studies.content.changes.refusals import refuse_calculated
+from ridge.studies.content.changes.whole_table import PutTable
 from ridge.studies.content.columns import first_filled
 from ridge.studies.content.fields import Key
 from ridge.studies.content.readings import Status, Table, read_table

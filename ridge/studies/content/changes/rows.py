@@ -12,9 +12,12 @@ from pydantic import Field
 
 from ridge.core.numerals import group
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.content.changes.cells import Cell, DeleteRows, Row, refuse_calculated, refuse_too_many_rows
+from ridge.studies.content.changes.cells import DeleteRows
 from ridge.studies.content.changes.columns import called, find_column
+from ridge.studies.content.changes.refusals import refuse_calculated, refuse_too_many_rows
+from ridge.studies.content.changes.whole_table import PutTable, cut_back, lost_from
 from ridge.studies.content.columns import column_values
+from ridge.studies.content.fields import Cell, Key, Row, RowCount
 from ridge.studies.content.state import StudyState
 
 
@@ -22,7 +25,7 @@ class SortRows(Change):
     """All rows in the order of one column: numbers by size, then texts, then empty cells."""
 
     kind: Literal["sort_rows"] = "sort_rows"
-    key: str
+    key: Key
     descending: bool = False
 
     def apply(self, state: StudyState) -> Outcome:
@@ -80,7 +83,7 @@ class RemoveEmptyRows(Change):
 
 class WrittenCell(Schema):
     row: Row
-    key: str
+    key: Key
     text: Cell
 
 
@@ -93,7 +96,7 @@ class WriteCells(Change):
     kind: Literal["write_cells"] = "write_cells"
     cells: Annotated[list[WrittenCell], Field(min_length=1, max_length=1000)]
     what: Literal["move", "add", "write"] = "write"
-    rows_after: int | None = None
+    rows_after: RowCount | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         last = max(cell.row for cell in self.cells)
@@ -107,12 +110,13 @@ class WriteCells(Change):
             refuse_calculated(state.columns[at])
             texts = changed.setdefault(at, list(columns[at].cells))
             before.append(WrittenCell(row=cell.row, key=cell.key, text=texts[cell.row]))
-            texts[cell.row] = cell.text.replace("\0", "")
+            texts[cell.row] = cell.text
         for at, texts in changed.items():
             columns[at] = replace(columns[at], cells=tuple(texts))
-        if self.rows_after is not None:
-            columns = [replace(c, cells=c.cells[: self.rows_after]) for c in columns]
-        inverse = WriteCells(cells=before, what=self.what, rows_after=state.row_count)
+        after = cut_back(replace(state, columns=tuple(columns)), self.rows_after)
+        inverse: Change = WriteCells(cells=before[::-1], what=self.what, rows_after=state.row_count)
+        if lost_from(state, after):
+            inverse = PutTable.of(state)
         row = f"row {self.cells[0].row + 1}"
         label = {"move": f"move the reading in {row}", "add": f"add a reading in {row}", "write": f"write in {row}"}
-        return Outcome(replace(state, columns=tuple(columns)), inverse, label[self.what])
+        return Outcome(after, inverse, label[self.what])

@@ -10,9 +10,10 @@ from pydantic import Field
 
 from ridge.core.numerals import group
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.content.changes.cells import refuse_calculated, refuse_too_many_rows
 from ridge.studies.content.changes.columns import find_column
-from ridge.studies.content.fields import Cells, Key, Row, RunName
+from ridge.studies.content.changes.refusals import refuse_calculated, refuse_too_many_rows
+from ridge.studies.content.changes.whole_table import PutTable, cut_back, lost_from
+from ridge.studies.content.fields import Cells, Key, Row, RowCount, RunName
 from ridge.studies.content.state import ColumnSettings, StudyState
 
 
@@ -32,10 +33,13 @@ class AddSamples(Change):
     at: Row
     columns: Annotated[list[SampledColumn], Field(min_length=1)]
     headings: list[ColumnSettings] = Field(default_factory=list)
-    rows_after: int | None = None
+    rows_after: RowCount | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         count = len(self.columns[0].cells)
+        named = {column.key for column in self.columns}, {settings.key for settings in self.headings}
+        if len(named[0]) < len(self.columns) or len(named[1]) < len(self.headings):
+            raise ChangeRefused("A column comes twice.")
         if self.at > state.row_count or any(len(column.cells) != count for column in self.columns):
             raise ChangeRefused("These readings do not belong to this table.")
         rows = max(state.row_count, self.at + count)
@@ -55,11 +59,14 @@ class AddSamples(Change):
             columns[place] = replace(
                 columns[place], cells=cells[: self.at] + tuple(sampled.cells) + cells[self.at + count :]
             )
-        if self.rows_after is not None:
-            columns = [replace(c, cells=c.cells[: self.rows_after]) for c in columns]
-        inverse = AddSamples(run=self.run, at=self.at, columns=before, headings=headings, rows_after=state.row_count)
+        after = cut_back(replace(state, columns=tuple(columns)), self.rows_after)
+        inverse: Change = AddSamples(
+            run=self.run, at=self.at, columns=before, headings=headings, rows_after=state.row_count
+        )
+        if lost_from(state, after):
+            inverse = PutTable.of(state)
         label = f"take {group(str(count))} reading{'' if count == 1 else 's'}"
-        return Outcome(replace(state, columns=tuple(columns)), inverse, label)
+        return Outcome(after, inverse, label)
 
     def joined(self, later: AddSamples) -> AddSamples | None:
         """This and the next rows of the same run as one change; None where they are not next to it."""

@@ -13,9 +13,10 @@ from ridge.core.numerals import group
 from ridge.exchange.tables import LONGEST, WIDEST, Choices, NoTable, read_text_table
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
-from ridge.studies.content.changes.cells import Row, refuse_calculated, refuse_too_many_rows
-from ridge.studies.content.fields import Name, Role, Symbol, Unit
-from ridge.studies.content.state import AnswerState, ColumnState, FitState, PictureState, StudyState, new_key
+from ridge.studies.content.changes.refusals import refuse_calculated, refuse_too_many_rows
+from ridge.studies.content.changes.whole_table import PutTable
+from ridge.studies.content.fields import Key, Name, Role, Row, Symbol, Unit
+from ridge.studies.content.state import ColumnState, StudyState, new_key
 from ridge.studies.content.symbols import symbol_problem
 
 
@@ -58,7 +59,9 @@ class TakeTable(Change, HowRead):
     where: Literal["replace", "below", "beside", "at"] = "replace"
     row: Row = 0
     column: Annotated[int, Field(ge=0, lt=LIMITS["columns"])] = 0
-    new_keys: list[str] = Field(default_factory=lambda: [new_key() for _ in range(WIDEST + 3)])
+    new_keys: Annotated[list[Key], Field(max_length=WIDEST + 3)] = Field(
+        default_factory=lambda: [new_key() for _ in range(WIDEST + 3)]
+    )
 
     @model_validator(mode="before")
     @classmethod
@@ -75,7 +78,7 @@ class TakeTable(Change, HowRead):
         }
 
     def apply(self, state: StudyState) -> Outcome:
-        taken = self.read() if self.where in ("replace", "below") else self._chosen(iter(self.new_keys))
+        taken = self.read() if self.where in ("replace", "below") else self._chosen(self._keys())
         inverse = PutTable.of(state)
         put = {"replace": self._replace, "below": self._below, "beside": self._beside, "at": self._at}
         columns = _with_own_symbols(put[self.where](state, taken), {column.key for column in state.columns})
@@ -90,7 +93,7 @@ class TakeTable(Change, HowRead):
 
     def read(self) -> list[ColumnState]:
         """The columns of the table as they are taken, one x and one y among them. Raises ChangeRefused."""
-        keys = iter(self.new_keys)
+        keys = self._keys()
         taken = self._chosen(keys)
         rows = len(taken[0].cells) if taken else 0
         if self.alone == "rows" and not any(column.role == "x" for column in taken):
@@ -108,6 +111,10 @@ class TakeTable(Change, HowRead):
             if role not in roles:
                 taken.insert(0 if role == "x" else 1, ColumnState(next(keys), "", "", "", role, cells=("",) * rows))
         return taken
+
+    def _keys(self) -> Iterator[str]:
+        yield from self.new_keys
+        raise ChangeRefused(f"The table has more columns than keys were given for ({len(self.new_keys)}).")
 
     def _chosen(self, keys: Iterator[str]) -> list[ColumnState]:
         wanted = frozenset(place for place, column in enumerate(self.columns) if column.role != "skip")
@@ -244,53 +251,3 @@ def _labels(columns: list[ColumnState]) -> list[str]:
     if len(set(names)) < len(names):
         names = [f"{column.name} {column.symbol}".strip() or name for column, name in zip(columns, names, strict=True)]
     return [name if names.count(name) == 1 else f"{name} {place + 1}" for place, name in enumerate(names)]
-
-
-class PutTable(Change):
-    """The whole table as it was; and the fits, answers, plot and picture where numbers in its units were changed with it."""
-
-    kind: Literal["put_table"] = "put_table"
-    columns: Annotated[list[ColumnState], Field(min_length=2, max_length=LIMITS["columns"])]
-    aside: list[tuple[int, str]] = Field(default_factory=list)
-    assumed: list[tuple[int, str]] = Field(default_factory=list)
-    fits: Annotated[list[FitState], Field(max_length=LIMITS["fits"])] | None = None
-    answers: list[AnswerState] | None = None
-    plot: dict[str, Any] | None = None
-    picture: PictureState | None = None
-
-    @classmethod
-    def of(cls, state: StudyState, *, whole: bool = False) -> PutTable:
-        """What puts the table back as it is now; ``whole``: what holds numbers in its units as well."""
-        rest: dict[str, Any] = {}
-        if whole:
-            rest = {
-                "fits": list(state.fits),
-                "answers": list(state.answers),
-                "plot": dict(state.plot),
-                "picture": state.picture,
-            }
-        return cls.like(
-            columns=list(state.columns),
-            aside=sorted(state.aside.items()),
-            assumed=sorted(state.assumed.items()),
-            **rest,
-        )
-
-    def apply(self, state: StudyState) -> Outcome:
-        columns = tuple(self.columns)
-        heights = {len(column.cells) for column in columns}
-        if len(heights) != 1 or not {"x", "y"} <= {column.role for column in columns}:
-            raise ChangeRefused("A table needs an x and a y column of the same length.")
-        refuse_too_many_rows(heights.pop())
-        rows = len(columns[0].cells)
-        aside, assumed = (
-            {row: reason for row, reason in marks if 0 <= row < rows} for marks in (self.aside, self.assumed)
-        )
-        changed = replace(state, columns=columns, aside=aside, assumed=assumed)
-        whole = False
-        if self.fits is not None and self.answers is not None and self.plot is not None:
-            whole = True
-            changed = replace(
-                changed, fits=tuple(self.fits), answers=tuple(self.answers), plot=self.plot, picture=self.picture
-            )
-        return Outcome(changed, PutTable.of(state, whole=whole), "put the table back")

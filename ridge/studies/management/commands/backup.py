@@ -22,8 +22,15 @@ class Command(BaseCommand):
             raise CommandError(f"There is no database at {source} yet.")
         if file.exists():
             raise CommandError(f"{file} exists already; choose a new name.")
-        with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(file)) as copy:
-            live.backup(copy)
-            if copy.execute("PRAGMA integrity_check").fetchone() != ("ok",):
-                raise CommandError("The copy failed its integrity check.")
+        if not file.parent.is_dir():
+            raise CommandError(f"There is no folder {file.parent}.")
+        try:
+            with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(file)) as copy:
+                live.backup(copy)
+                sound = copy.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+        except (sqlite3.Error, OSError) as problem:
+            file.unlink(missing_ok=True)
+            raise CommandError(f"{file} cannot be written: {problem}.") from None
+        if not sound:
+            raise CommandError(f"The copy {file} failed its integrity check: do not keep it.")
         self.stdout.write(f"Copied to {file}.")
