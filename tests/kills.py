@@ -24,8 +24,6 @@ import orjson
 from tests.served import Served, Visitor, processes_of
 
 WRITERS = 3
-WHOLE = 0.25
-"""Share of the kills that take the whole server down; the others take one of its processes."""
 PATIENCE = 60.0
 
 
@@ -150,8 +148,9 @@ class Outcome:
     seconds: float
 
 
-def run(kills: int, seed: int = 1, servers: int = 1, quiet: bool = True) -> Outcome:
-    """So many kills. ``servers``: how many serve the same database. Raises Lost."""
+def run(kills: int, seed: int = 1, servers: int = 1, whole: float = 0.2, quiet: bool = True) -> Outcome:
+    """So many kills. ``servers``: how many serve the same database; ``whole``: share of the kills that take a whole server down, the
+    others take one of its processes. Raises Lost."""
     source = random.Random(seed)
     began = time.monotonic()
     with tempfile.TemporaryDirectory() as folder:
@@ -162,12 +161,12 @@ def run(kills: int, seed: int = 1, servers: int = 1, quiet: bool = True) -> Outc
         writers = [Writer(served, seed * 1000 + place) for place in range(WRITERS)]
         for writer in writers:
             writer.start()
-        whole = 0
+        of_all = 0
         try:
             for kill in range(1, kills + 1):
                 time.sleep(source.uniform(0.02, 0.5))
                 victim = source.choice(served)
-                whole += _kill(victim, source)
+                of_all += _kill(victim, source, whole)
                 for writer in writers:
                     if writer.fault:
                         raise writer.fault
@@ -184,15 +183,15 @@ def run(kills: int, seed: int = 1, servers: int = 1, quiet: bool = True) -> Outc
             for one in served:
                 one.kill()
         return Outcome(
-            kills, whole, sum(one.acknowledged for one in writers), sum(one.repeated for one in writers),
+            kills, of_all, sum(one.acknowledged for one in writers), sum(one.repeated for one in writers),
             time.monotonic() - began,
         )  # fmt: skip
 
 
-def _kill(victim: Served, source: random.Random) -> bool:
+def _kill(victim: Served, source: random.Random, whole: float) -> bool:
     """One process of a server or all of them; whether it was all. It runs again afterwards."""
     processes = sorted(processes_of(victim.port))
-    chosen = source.choice(processes) if processes and source.random() > WHOLE else None
+    chosen = source.choice(processes) if processes and source.random() > whole else None
     if chosen is not None and chosen != victim.pid:
         with suppress(ProcessLookupError):
             os.kill(chosen, signal.SIGKILL)

@@ -59,6 +59,7 @@ class Served:
             cwd=ROOT,
             env=self.environment,
             start_new_session=True,
+            stderr=subprocess.DEVNULL,
             preexec_fn=limit,
         )
         for _ in range(400):

@@ -19,7 +19,6 @@ _HINTS = (
 )  # fmt: skip
 _RAISED = str.maketrans("⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹", "-+0123456789")
 _PLAIN_LETTERS = frozenset("0123456789.+-eE")
-_SPACES = "\u00a0\u2009\u202f "
 
 
 class NotANumber(ValueError):
@@ -35,7 +34,7 @@ def read_number(text: str) -> float | None:
     """
     if _PLAIN.fullmatch(text):
         return _in_range(text, text)
-    stripped = text.strip(_SPACES + "\t\r\n")
+    stripped = text.strip()
     if not stripped:
         return None
     body = stripped.replace("\u2212", "-").replace("\u2013", "-").translate(_RAISED)
@@ -110,7 +109,7 @@ def read_clock(text: str, unit: str) -> float | None:
 
     Raises NotANumber.
     """
-    match = _CLOCK.fullmatch(text.strip(_SPACES + "\t\r\n"))
+    match = _CLOCK.fullmatch(text.strip())
     if not match:
         if re.fullmatch(r"\s*[+\-\u2212]?\d+:[\d:.,]+\s*", text):
             raise NotANumber(f"'{text.strip()}' is not a time as {unit}: minutes and seconds go up to 59")

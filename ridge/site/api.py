@@ -8,6 +8,7 @@ from typing import Any
 import orjson
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
+from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from ninja.errors import HttpError, ValidationError
 from ninja.parser import Parser
@@ -23,7 +24,7 @@ from ridge.site.lane.lane import carry_out, is_inside
 from ridge.site.lane.progress import router as waiting
 from ridge.site.lane.which import takes_long
 from ridge.site.views import CSRF_MESSAGE
-from ridge.studies.apart import FAILED
+from ridge.studies.apart import FAILED, number_of
 from ridge.studies.api.admission import NotYours, admit
 from ridge.studies.api.columns import router as columns
 from ridge.studies.api.fits import router as fits
@@ -37,6 +38,7 @@ from ridge.studies.content.store import read_state
 from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
 
 log = logging.getLogger(__name__)
+NOT_KEPT = "The server cannot read or write its data now: its disk may be full. Nothing that was saved is lost; tell whoever runs it."
 
 
 AS_TYPED = "/api/tables"
@@ -144,8 +146,17 @@ def invalid(request: HttpRequest, exception: ValidationError) -> HttpResponse:
 @api.exception_handler(Exception)
 def failed(request: HttpRequest, exception: Exception) -> HttpResponse:
     """What nobody foresaw: noted with its traceback, told without it."""
-    log.error("%s %s failed", request.method, request.path, exc_info=exception)
-    return api.create_response(request, {"message": FAILED}, status=500)
+    number = number_of(exception)
+    log.error("%s %s failed, number %s", request.method, request.path, number, exc_info=exception)
+    return api.create_response(request, {"message": f"{FAILED} Its number is {number}."}, status=500)
+
+
+@api.exception_handler(DatabaseError)
+def not_stored(request: HttpRequest, exception: DatabaseError) -> HttpResponse:
+    """The disk is full or cannot be written, or somebody holds the database for too long."""
+    number = number_of(exception)
+    log.error("%s %s: %s, number %s", request.method, request.path, exception, number)
+    return api.create_response(request, {"message": f"{NOT_KEPT} Its number is {number}."}, status=503)
 
 
 @api.exception_handler(RequestDataTooBig)

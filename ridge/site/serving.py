@@ -1,12 +1,18 @@
 """How gunicorn serves Ridge: its configuration, the same in the demo, in real use and in the benches."""
 
 import gc
+import os
+import shutil
 import subprocess
 import sys
+import tempfile
 from pathlib import Path
 from threading import Thread
 from time import sleep
+from typing import Any
 
+os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", tempfile.mkdtemp(prefix="ridge-counted-"))
+"""Where the processes keep what they count, so that each can tell of all."""
 MANAGE = Path(__file__).resolve().parent.parent.parent / "manage.py"
 DAY = 24 * 3600
 
@@ -36,6 +42,17 @@ def _every_day() -> None:
     while True:
         subprocess.run([sys.executable, MANAGE, "forget_unused", "--no-color"], check=False, stdout=subprocess.DEVNULL)
         sleep(DAY)
+
+
+def child_exit(_: object, worker: Any) -> None:
+    """What a process counted stays in the sums when it ends."""
+    from prometheus_client.multiprocess import mark_process_dead
+
+    mark_process_dead(worker.pid)  # type: ignore[no-untyped-call]
+
+
+def on_exit(_: object) -> None:
+    shutil.rmtree(os.environ["PROMETHEUS_MULTIPROC_DIR"], ignore_errors=True)
 
 
 def post_worker_init(_: object) -> None:

@@ -31,6 +31,8 @@ INSTALLED_APPS = [
     "ridge.studies",
 ]
 MIDDLEWARE = [
+    "ridge.site.for_the_host.ForTheHost",
+    "ridge.site.watch.Watched",
     "ridge.site.answers.OfTheApi",
     "csp.middleware.CSPMiddleware",
     "django.middleware.security.SecurityMiddleware",
@@ -156,11 +158,15 @@ USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"
 TEST_RUNNER = "tests.runner.CountingRunner"
+SLOW = float(os.environ.get("RIDGE_SLOW_SECONDS", "2"))
+"""Seconds from which on it is noted where the time of a request went."""
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "formatters": {"dated": {"format": "%(asctime)s %(levelname)s %(name)s: %(message)s"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "dated"}},
     "loggers": {
-        "django": {"handlers": ["console"], "level": "CRITICAL" if MODE == "test" else "WARNING", "propagate": False}
+        "ridge": {"handlers": ["console"], "level": "INFO" if SERVING else "WARNING"},
+        "django": {"handlers": ["console"], "level": "CRITICAL" if MODE == "test" else "WARNING", "propagate": False},
     },
 }

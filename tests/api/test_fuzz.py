@@ -74,6 +74,9 @@ patient = partial(examples, suppress_health_check=[HealthCheck.too_slow])
 class AnyRequest(TestCase):
     def setup_example(self) -> None:
         super().setup_example()  # type: ignore[no-untyped-call]
+        self.begin()
+
+    def begin(self) -> None:
         self.study = self.client.post(
             "/api/studies", {"sample": "mooring-line"}, content_type="application/json"
         ).json()["id"]
@@ -103,6 +106,17 @@ class AnyRequest(TestCase):
             self.send("/changes", {"version": 0, "change": change})
             self.assertEqual(self.client.get(f"/api/studies/{self.study}").status_code, 200)
             self.assertEqual(self.client.get("/api/shelf").status_code, 200)
+
+    def test_a_cell_of_nothing_that_is_seen(self) -> None:
+        """Signs that Python takes for white space, in every column: also in that of uncertainties."""
+        self.begin()
+        with self.assertNoLogs("ridge", level="ERROR"):
+            for version, blank in enumerate(("\x1f", "\u2007", "\x85", "\u3000")):
+                block = [["1", "2", blank, blank], [blank, "3", "0.5", ""]]
+                self.send(
+                    "/changes",
+                    {"version": version, "change": {"kind": "set_cells", "row": 0, "column": 0, "block": block}},
+                )
 
     @patient(5)
     @given(cells)

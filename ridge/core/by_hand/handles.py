@@ -49,7 +49,7 @@ def handles(readings: Readings, model: Model, values: Mapping[str, float]) -> li
         moves = np.where(np.isfinite(gradient[:, place]), gradient[:, place], 0.0)
         most = int(np.argmax(moves))
         value = float(all_values[name])
-        wanted = height * VISIBLE / moves[most] if moves[most] > 0 else abs(value) / 100 or 0.01
+        wanted = height * VISIBLE / float(moves[most]) if moves[most] > 0 else abs(value) / 100 or 0.01
         # Where the curve hardly answers at all, a step is not larger than the value itself.
         step = _round_step(min(wanted, max(abs(value), 1.0)) if np.isfinite(wanted) else 0.01)
         middle = round_to_step(value, step)

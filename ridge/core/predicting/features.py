@@ -249,7 +249,7 @@ def _level(fit: Fit) -> float:
 
 def _length(fit: Fit, x: float, order: int) -> float:
     row = fit.curve.rows(np.array([x]), order)[0]
-    return float(np.sqrt(row @ row))
+    return float(np.hypot.reduce(row))
 
 
 def _scaled(fit: Fit, length: float) -> float | None:

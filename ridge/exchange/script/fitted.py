@@ -231,7 +231,11 @@ class _PlainFit:
         for halvings in range(1, 40):
             ends = [float(significant(end, 6).plain) for end in (x - wide / 2**halvings, x + wide / 2**halvings)]
             off = self.fit.evaluate(np.linspace(ends[0], ends[1], 41)) - y
-            if np.isfinite(off).all() and np.count_nonzero(np.diff(np.sign(off))) == 1 and off[0] * off[-1] < 0:
+            if (
+                np.isfinite(off).all()
+                and np.count_nonzero(np.diff(np.sign(off))) == 1
+                and (off[0] < 0) != (off[-1] < 0)
+            ):
                 return ends[0], ends[1]
         return x, x
 

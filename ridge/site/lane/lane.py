@@ -7,6 +7,7 @@ from collections.abc import Hashable
 from concurrent.futures import TimeoutError as TookTooLong
 from concurrent.futures.process import BrokenProcessPool
 from threading import Lock
+from time import monotonic
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse, JsonResponse
@@ -32,11 +33,20 @@ def is_inside(request: HttpRequest) -> bool:
     return INSIDE in request.META
 
 
+IN_THE_LANE = "ridge.lane_seconds"
+
+
+def in_the_lane(request: HttpRequest) -> float:
+    """Seconds that an answered request has spent in the long lane."""
+    return float(request.META.get(IN_THE_LANE, 0.0))
+
+
 def carry_out(request: HttpRequest) -> HttpResponse:
     """The answer to an admitted request, from another process. What is waited for can be looked at and stopped by its ticket, a name
     that whoever asks gives it (``ridge.site.lane.noted``)."""
     user = current_user(request)
     person: Hashable = user.pk if user else address_of(request)
+    began = monotonic()
     try:
         turn = _turns.enter(person)
     except Full as full:
@@ -52,6 +62,7 @@ def carry_out(request: HttpRequest) -> HttpResponse:
             return _carried_out(request, noted)
     finally:
         _turns.leave(turn)
+        request.META[IN_THE_LANE] = monotonic() - began
 
 
 def _carried_out(request: HttpRequest, noted: Note | None) -> HttpResponse:

@@ -28,6 +28,7 @@ Cells = Annotated[tuple[Cell, ...], Field(max_length=LIMITS["rows"]), WrapValida
 # Columns
 Place = Annotated[int, Field(ge=0, le=LIMITS["columns"])]
 """Of a column among the others, from 0."""
+ColumnCount = Annotated[int, Field(ge=2, le=LIMITS["columns"])]
 Role = Literal["x", "y", "x_error", "y_error", "weight", "count", "series", "other"]
 Name = Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)]
 Symbol = Annotated[str, StringConstraints(max_length=20, strip_whitespace=True)]

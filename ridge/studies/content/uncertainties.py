@@ -109,7 +109,8 @@ class TypedUncertainty:
         if len(self.parts) == 1:
             return self._one(self.parts[0], values, digit)
         with np.errstate(over="ignore", under="ignore"):
-            return np.asarray(np.sqrt(sum(self._one(part, values, digit) ** 2 for part in self.parts)))
+            squares = sum((self._one(part, values, digit) ** 2 for part in self.parts), np.zeros_like(values))
+            return np.sqrt(squares)
 
     def shifts(self, values: Array, digit: float = np.nan) -> list[Array]:
         """By how much one standard uncertainty of each shared part moves each value: a share of the value with its sign."""

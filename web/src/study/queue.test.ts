@@ -17,6 +17,7 @@ vi.mock("../api/client", () => ({
       return answer;
     },
   },
+  saidBy: (error: { message?: string }) => error.message ?? "",
   messageOf: (error: { message?: string }) => error.message ?? "plain",
 }));
 vi.mock("./unsent", () => ({ keep: kept, takeUp: () => Promise.resolve([]) }));

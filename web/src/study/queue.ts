@@ -1,4 +1,4 @@
-import { type Analysis, api, type Change, messageOf, type Study } from "../api/client";
+import { type Analysis, api, type Change, messageOf, saidBy, type Study } from "../api/client";
 import { type HeldStudy, merge, showTyped } from "./changes";
 import { setDecimalSign } from "../ui/decimalSign";
 import { readingsOf } from "./preview";
@@ -30,7 +30,8 @@ export interface Snapshot {
 type Answer = { outcome: "done" | "refused" | "later" | "conflict"; message: string; study?: Study };
 
 const WAITS = [1000, 2000, 4000, 8000];
-const SERVER_FAILS = "The server fails to save your last change. It is kept here and tried again.";
+const SERVER_FAILS = "The server fails to save your last change.";
+const KEPT = "Your last change is kept here and tried again.";
 
 /**
  * Carries gestures to the server one after the other, so that each is made on the version before it.
@@ -186,7 +187,7 @@ export class GestureQueue {
             : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version, request_key: gesture.key } });
       if (data) return { outcome: "done", study: data, message: "" };
       if (response.status === 409 && error && "study" in error) return { outcome: "conflict", study: error.study, message: error.message };
-      if (response.status >= 500) return { outcome: "later", message: SERVER_FAILS };
+      if (response.status >= 500) return { outcome: "later", message: `${saidBy(error) || SERVER_FAILS} ${KEPT}` };
       // Signed out, in the bin, or too many at once: the gesture may still be made once that is mended.
       if ([403, 404, 429].includes(response.status)) return { outcome: "later", message: messageOf(error) };
       return { outcome: "refused", message: messageOf(error) };

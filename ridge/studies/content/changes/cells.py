@@ -13,7 +13,7 @@ from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.refusals import refuse_calculated, refuse_too_many_rows
 from ridge.studies.content.changes.whole_table import PutTable, cut_back, lost_from
-from ridge.studies.content.fields import Cell, Key, Place, Reason, Row, RowCount
+from ridge.studies.content.fields import Cell, ColumnCount, Key, Reason, Row, RowCount
 from ridge.studies.content.state import ColumnState, StudyState, new_key
 
 LONGEST_SAID = 24
@@ -35,7 +35,7 @@ class SetCells(Change):
         default_factory=lambda: [new_key() for _ in range(LIMITS["columns"])]
     )
     rows_after: RowCount | None = None
-    columns_after: Place | None = None
+    columns_after: ColumnCount | None = None
 
     def apply(self, state: StudyState) -> Outcome:
         height, width = len(self.block), max((len(line) for line in self.block), default=0)

@@ -1,4 +1,4 @@
-"""Copies the database while it is in use, by SQLite's own backup API."""
+"""Copies the database while it is in use, by SQLite's own backup API, and the secret that guests' cookies are signed with."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 
 class Command(BaseCommand):
-    help = "Write a consistent copy of the database to a new file."
+    help = "Write a consistent copy of the database to a new file, and the secret beside it."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("file", type=Path)
@@ -33,4 +33,9 @@ class Command(BaseCommand):
             raise CommandError(f"{file} cannot be written: {problem}.") from None
         if not sound:
             raise CommandError(f"The copy {file} failed its integrity check: do not keep it.")
+        secret = settings.DATA / f"{settings.MODE}-secret.txt"
+        if secret.exists():
+            beside = file.with_name(f"{file.name}.secret.txt")
+            beside.touch(mode=0o600)
+            beside.write_text(secret.read_text())
         self.stdout.write(f"Copied to {file}.")
