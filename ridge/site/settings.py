@@ -62,7 +62,7 @@ DATABASES = {
         "OPTIONS": {
             # Write transactions take their lock at once: two of them wait for each other instead of failing.
             "transaction_mode": "IMMEDIATE",
-            "timeout": 20,
+            "timeout": float(os.environ.get("RIDGE_LOCK_SECONDS", "20")),
             "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
         },
         # Opening the file anew takes longer than most requests need.

@@ -65,10 +65,13 @@ class Watched:
     ) -> None:
         method = request.method if request.method in METHODS else "other"
         waited = in_the_lane(request)
-        SECONDS.labels(method, route, str(response.status_code)).observe(seconds)
-        STATEMENTS.labels(route).inc(asked.count)
-        if waited:
-            LANE.labels(route).inc(waited)
+        try:
+            SECONDS.labels(method, route, str(response.status_code)).observe(seconds)
+            STATEMENTS.labels(route).inc(asked.count)
+            if waited:
+                LANE.labels(route).inc(waited)
+        except OSError as problem:  # its files are on a disk that may be full: nobody's request fails for that
+            log.error("not counted: %s", problem)
         log.info("%s %s %d, %.0f ms", method, route, response.status_code, 1000 * seconds)
         if seconds >= settings.SLOW:
             log.warning(

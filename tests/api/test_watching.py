@@ -125,7 +125,7 @@ class PutBack(TestCase):
         with tempfile.TemporaryDirectory() as folder, tempfile.TemporaryDirectory() as elsewhere:
             copy = Path(elsewhere) / "copy.sqlite3"
             first = Served(folder, "serve")
-            first.manage("migrate", "-v0")
+            first.prepare()
             first.start()
             try:
                 visitor = Visitor(first.port)
@@ -168,7 +168,7 @@ class Stopped(TestCase):
         """A restart loses nothing: the file that is being made still comes, and the next request is answered by the next server."""
         with tempfile.TemporaryDirectory() as folder:
             served = Served(folder, "serve")
-            served.manage("migrate", "-v0")
+            served.prepare()
             served.start()
             visitor = Visitor(served.port)
             study = visitor.ask("POST", "/api/studies", {"sample": "tide"})["id"]
