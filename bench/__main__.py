@@ -1,7 +1,7 @@
 """``./run bench``: own figures beside a reference in the same run.
 
 ./run bench            everything
-./run bench load [STUDENTS …]   so many students at work, 30, 100 and 200 as a rule
+./run bench load [--postgres] [STUDENTS …]   so many students at work, 30, 100 and 200 as a rule
 ./run bench files      files that are made to take time and memory
 ./run bench accuracy   the core only, written to docs/accuracy.md
 ./run bench honesty    hits, misses and false alarms of the judgement, and coverage, written there too (an hour)
@@ -9,6 +9,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 
 from bench import (
@@ -25,12 +26,18 @@ from bench import (
     pictures,
     working,
 )
+from tests.postgres import cluster
 
 if __name__ == "__main__":
     if "accuracy" in sys.argv[1:]:
         accuracy.write()
     elif "load" in sys.argv[1:]:
-        load.run(tuple(map(int, sys.argv[2:])) or load.CLASSES, kinds=True)
+        classes = tuple(int(one) for one in sys.argv[2:] if one.isdigit()) or load.CLASSES
+        if "--postgres" in sys.argv[1:]:
+            with cluster() as os.environ["RIDGE_DATABASE"]:
+                load.run(classes)
+        else:
+            load.run(classes, kinds=True)
     elif "files" in sys.argv[1:]:
         heavy_files.run()
     elif "honesty" in sys.argv[1:]:

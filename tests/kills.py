@@ -154,7 +154,7 @@ def run(kills: int, seed: int = 1, servers: int = 1, whole: float = 0.2, quiet: 
     source = random.Random(seed)
     began = time.monotonic()
     with tempfile.TemporaryDirectory() as folder:
-        served = [Served(folder, "serve", RIDGE_GUESTS_A_MINUTE="100000") for _ in range(servers)]
+        served = [Served(folder, "serve") for _ in range(servers)]
         served[0].prepare()
         for one in served:
             one.start()

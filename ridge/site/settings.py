@@ -7,6 +7,7 @@ from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
 
+from ridge.site.database import database
 from ridge.site.secrets import secret_key
 
 ROOT = Path(__file__).resolve().parent.parent.parent
@@ -55,21 +56,7 @@ TEMPLATES = [
     }
 ]
 
-DATABASES = {
-    "default": {
-        "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA / f"{MODE}.sqlite3",
-        "OPTIONS": {
-            # Write transactions take their lock at once: two of them wait for each other instead of failing.
-            "transaction_mode": "IMMEDIATE",
-            "timeout": float(os.environ.get("RIDGE_LOCK_SECONDS", "20")),
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
-        },
-        # Opening the file anew takes longer than most requests need.
-        "CONN_MAX_AGE": 0 if MODE == "test" else 600,
-        "TEST": {"NAME": DATA / "test-run.sqlite3"},
-    }
-}
+DATABASES = {"default": database(DATA, MODE)}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 DATA.mkdir(parents=True, exist_ok=True)
 

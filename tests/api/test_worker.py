@@ -30,7 +30,7 @@ def one_fit(text: str = "m*x + c") -> Any:
 
 class Worker(SimpleTestCase):
     def test_a_formula_is_fitted_in_another_process(self) -> None:
-        self.assertNotEqual(worker._running().schedule(os.getpid).result(), os.getpid())
+        self.assertNotEqual(worker._processes.running().schedule(os.getpid).result(), os.getpid())
         self.assertEqual(one_fit().statistics.n, 5)
 
     def test_one_that_does_not_end_is_ended_and_nobody_else_is(self) -> None:

@@ -18,8 +18,8 @@ CORE_LAYERS = [
     "errors", "readings", "numerals", "formula", "models", "results", "fitting", "predicting", "interpolation", "catalogue", "judging",
     "by_hand", "carrying", "wording", "face", "workings",
 ]  # fmt: skip
-# The rooms of studies: what a study is, what is computed from it, what is said of it, what goes out, the API; below them the tables and two helpers.
-ROOMS = ["apart", "recent", "models", "content", "analysis", "words", "out", "api"]
+# The rooms of studies: what a study is, what is computed from it, what is said of it, what goes out, the API; below them the tables and three helpers.
+ROOMS = ["apart", "recent", "processes", "models", "content", "analysis", "words", "out", "api"]
 FORBIDDEN_IN_CORE = {
     "django",
     "ninja",

@@ -2,30 +2,33 @@
 
 from __future__ import annotations
 
-import multiprocessing
 from collections.abc import Hashable
 from concurrent.futures import TimeoutError as TookTooLong
 from concurrent.futures.process import BrokenProcessPool
-from threading import Lock
 from time import monotonic
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse, JsonResponse
-from pebble import ProcessExpired, ProcessFuture, ProcessPool
+from pebble import ProcessExpired, ProcessFuture
 
 from ridge.accounts.address import address_of
 from ridge.accounts.guests import current_user
 from ridge.site.lane.elsewhere import INSIDE, Answered, answer, begin, ready
 from ridge.site.lane.noted import STOPPED, Note, note
 from ridge.site.lane.turns import Full, Turns
+from ridge.studies.processes import Processes
 
 LOOK = 0.3
 """Seconds after which it is looked whether something is still wanted."""
 PASSED_ON = (str, int, bool, tuple)
 
 _turns = Turns(settings.LANE_ROOM, settings.LANE_ROOM_EACH)
-_lock = Lock()
-_pool: ProcessPool | None = None
+_processes = Processes(
+    1,
+    begin,
+    (settings.LANE_MEMORY,),
+    ["ridge.site.lane.elsewhere", "ridge.studies.analysis.worker", "ridge.site.wsgi"],
+)
 
 
 def is_inside(request: HttpRequest) -> bool:
@@ -68,7 +71,7 @@ def carry_out(request: HttpRequest) -> HttpResponse:
 def _carried_out(request: HttpRequest, noted: Note | None) -> HttpResponse:
     environment = {name: value for name, value in request.META.items() if isinstance(value, PASSED_ON)}
     for _ in range(2):
-        pool = _running()
+        pool = _processes.running()
         try:
             future = pool.schedule(answer, (environment, request.body), timeout=settings.LANE_SECONDS)
             found = _result(future, noted)
@@ -82,12 +85,12 @@ def _carried_out(request: HttpRequest, noted: Note | None) -> HttpResponse:
                 break  # it may have been carried out already
             continue
         except (BrokenProcessPool, RuntimeError):
-            _replace(pool)
+            _processes.replace(pool)
             continue
         if found is None:
             return _refused(409, STOPPED)
         if found.size > settings.LANE_LARGE:
-            _replace(pool)
+            _processes.replace(pool)
         return _as_response(found)
     return _refused(503, "This needed more memory than there is, and was stopped. Ask for less of it at once.")
 
@@ -123,26 +126,4 @@ def _refused(status: int, message: str) -> HttpResponse:
 def get_ready() -> None:
     """Start the process before it is needed."""
     if settings.LANE:
-        _running().schedule(ready)
-
-
-def _running() -> ProcessPool:
-    global _pool
-    with _lock:
-        if _pool is None:
-            context = multiprocessing.get_context("forkserver")
-            context.set_forkserver_preload(
-                ["ridge.site.lane.elsewhere", "ridge.studies.analysis.worker", "ridge.site.wsgi"]
-            )
-            _pool = ProcessPool(1, initializer=begin, initargs=(settings.LANE_MEMORY,), context=context)
-        return _pool
-
-
-def _replace(pool: ProcessPool) -> None:
-    """The next request starts a new process: this one has grown large, or is beyond mending."""
-    global _pool
-    with _lock:
-        if _pool is pool:
-            _pool = None
-    pool.close()  # type: ignore[no-untyped-call]
-    pool.stop()  # type: ignore[no-untyped-call]
+        _processes.running().schedule(ready)

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import multiprocessing
 import resource
 from collections.abc import Mapping
 from concurrent.futures import TimeoutError as TookTooLong
 from concurrent.futures.process import BrokenProcessPool
-from threading import Lock
 
-from pebble import ProcessExpired, ProcessPool
+from pebble import ProcessExpired
 
 from ridge.core.errors import NoFit
 from ridge.core.fitting import fit
 from ridge.core.models import Model
 from ridge.core.readings import Readings
 from ridge.core.results.fit import Fit
+from ridge.studies.processes import Processes
 
 PROCESSES = 2
 GUARD = 30.0
@@ -23,10 +22,6 @@ GUARD = 30.0
 this is for what the effort does not see."""
 MEMORY = 4 << 30
 """Bytes that one process may hold."""
-
-_lock = Lock()
-_pool: ProcessPool | None = None
-
 
 _here = False
 
@@ -56,7 +51,7 @@ def fit_in_worker(
     if _here:
         return _fit(readings, model, dict(values), dict(bounds), method)
     for _ in range(2):
-        pool = _running()
+        pool = _processes.running()
         try:
             future = pool.schedule(_fit, (readings, model, dict(values), dict(bounds), method), timeout=GUARD)
             return future.result()
@@ -68,7 +63,7 @@ def fit_in_worker(
         except ProcessExpired:
             continue
         except (BrokenProcessPool, RuntimeError):
-            _replace(pool)
+            _processes.replace(pool)
     raise Interrupted("The fit was stopped, since it needed more memory than there is. Make the formula shorter.")
 
 
@@ -89,20 +84,4 @@ def _bound_memory() -> None:
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
 
 
-def _running() -> ProcessPool:
-    global _pool
-    with _lock:
-        if _pool is None:
-            context = multiprocessing.get_context("forkserver")
-            context.set_forkserver_preload(["ridge.studies.analysis.worker"])
-            _pool = ProcessPool(PROCESSES, initializer=_bound_memory, context=context)
-        return _pool
-
-
-def _replace(pool: ProcessPool) -> None:
-    """The next fit starts a new pool, should this one be beyond mending."""
-    global _pool
-    with _lock:
-        if _pool is pool:
-            _pool = None
-    pool.stop()  # type: ignore[no-untyped-call]
+_processes = Processes(PROCESSES, _bound_memory, (), ["ridge.studies.analysis.worker"])

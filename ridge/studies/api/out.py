@@ -22,7 +22,7 @@ from ridge.exchange.report.pdf import NoPdf, write_pdf
 from ridge.exchange.typeset import as_png, as_svg, draw_equation
 from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import own_study
-from ridge.studies.api.files import as_file, gives_file
+from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.api.shelf import card
 from ridge.studies.content.kept_pictures import kept
 from ridge.studies.content.state import StudyState

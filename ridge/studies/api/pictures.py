@@ -8,7 +8,7 @@ from typing import Annotated, Any, get_args
 import numpy as np
 from django.http import HttpRequest, HttpResponse
 from ninja import Body, File, Router, Schema, UploadedFile
-from pydantic import Field, FiniteFloat
+from pydantic import Field
 
 from ridge.core.errors import OutsideSense
 from ridge.core.numerals import capital
@@ -16,10 +16,10 @@ from ridge.pictures import PictureRefused, follow_line, open_picture
 from ridge.pictures.line_following import FEWEST, MOST
 from ridge.pictures.opening import MOST_BYTES, MediaType
 from ridge.studies.api.admission import own_study
-from ridge.studies.api.files import gives_file
+from ridge.studies.api.sent_files import gives_file
 from ridge.studies.content.changes import ChangeRefused
 from ridge.studies.content.changes.picturing import FINER, read_laid, written
-from ridge.studies.content.fields import Digest
+from ridge.studies.content.fields import Digest, Pixel
 from ridge.studies.content.kept_pictures import as_written, keep, kept
 from ridge.studies.content.state import MeasuredOnPicture, StudyState
 from ridge.studies.content.store import read_state
@@ -44,8 +44,8 @@ class LineIn(Schema):
     """Where a line was pressed on, and where it ends if that was said, in pixels; ``count`` of picks along it; by how many pixels the press
     may lie beside it."""
 
-    start: Annotated[list[FiniteFloat], Field(min_length=2, max_length=2)]
-    stop: Annotated[list[FiniteFloat], Field(min_length=2, max_length=2)] | None = None
+    start: Annotated[list[Pixel], Field(min_length=2, max_length=2)]
+    stop: Annotated[list[Pixel], Field(min_length=2, max_length=2)] | None = None
     count: Annotated[int, Field(ge=FEWEST, le=MOST)] = 40
     near: Annotated[float, Field(gt=0, le=12)] = 4
 

@@ -96,9 +96,19 @@ Above = Annotated[FiniteFloat, Field(gt=0)]
 Shine = Annotated[float, Field(ge=0.05, le=1)]
 """How much of a picture is seen: 1 for all of it."""
 PickError = Annotated[float, Field(ge=0, le=100)]
+PLANE = 1e6
+"""Pixels to each side in which places on and around a picture lie."""
+Pixel = Annotated[FiniteFloat, Field(ge=-PLANE, le=PLANE)]
 PicturePoint = Annotated[
-    tuple[Number, Number],
-    WithJsonSchema({"type": "array", "items": {"type": "number"}, "minItems": 2, "maxItems": 2}),
+    tuple[Pixel, Pixel],
+    WithJsonSchema(
+        {
+            "type": "array",
+            "items": {"type": "number", "minimum": -PLANE, "maximum": PLANE},
+            "minItems": 2,
+            "maxItems": 2,
+        }
+    ),
 ]
 """(px, py) from the upper left corner."""
 Credit = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]

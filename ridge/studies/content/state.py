@@ -188,8 +188,8 @@ class PicturePlace:
 class ScaleMark:
     """A place in a picture, in pixels from its upper left corner, and its value as typed."""
 
-    px: fields.Number
-    py: fields.Number
+    px: fields.Pixel
+    py: fields.Pixel
     value: fields.TypedNumber = ""
 
 

@@ -6,7 +6,7 @@ import uuid
 from dataclasses import fields
 from typing import Any
 
-from django.db import transaction
+from django.db import connection, transaction
 from django.utils import timezone
 from pydantic import TypeAdapter
 
@@ -56,11 +56,18 @@ _recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(1_500_000)  # cells,
 
 
 def read_state(study: Study) -> StudyState:
-    """The content of a study at its version."""
+    """The content of a study at its version; where somebody changes it while its tables are read, at the newer one, which ``study`` then has
+    too."""
     known = _recent.get((study.pk, study.version))
-    if known is None:
-        known = _read_tables(study)
-        _remember(study, known)
+    while known is None:
+        found = _read_tables(study)
+        # Within a transaction the study is locked, or new.
+        if connection.in_atomic_block or Study.objects.filter(pk=study.pk, version=study.version).exists():
+            known = found
+            _remember(study, known)
+        else:
+            study.refresh_from_db()
+            known = _recent.get((study.pk, study.version))
     return known
 
 
@@ -106,6 +113,8 @@ def _stored_fit(fit: FitState) -> dict[str, Any]:
 def create_study(owner: User, state: StudyState, request_key: str = "", picture: WrittenPicture | None = None) -> Study:
     """A new study with an empty history; the one that was made already, where the request is repeated. ``picture``: that under its plot,
     where its owner may not have it yet. Raises NoRoom, and PictureRefused where there is no more room for it."""
+    # One after the other for each owner: else the same request, sent twice at once, would be carried out twice.
+    User.objects.select_for_update().get(pk=owner.pk)
     if known := made_by(owner, request_key):
         return known
     refuse_more_studies(owner)

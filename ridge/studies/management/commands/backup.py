@@ -10,6 +10,14 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 
+def sqlite_file() -> Path:
+    """The file of the database. Raises CommandError where it is in no file."""
+    used = settings.DATABASES["default"]
+    if used["ENGINE"] != "django.db.backends.sqlite3":
+        raise CommandError("The data are in PostgreSQL: copy them with pg_dump, and put them back with pg_restore.")
+    return Path(str(used["NAME"]))
+
+
 class Command(BaseCommand):
     help = "Write a consistent copy of the database to a new file, and the secret beside it."
 
@@ -17,7 +25,7 @@ class Command(BaseCommand):
         parser.add_argument("file", type=Path)
 
     def handle(self, *args: object, file: Path, **options: object) -> None:
-        source = Path(str(settings.DATABASES["default"]["NAME"]))
+        source = sqlite_file()
         if not source.exists():
             raise CommandError(f"There is no database at {source} yet.")
         if file.exists():

@@ -13,6 +13,8 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
 
+from ridge.studies.management.commands.backup import sqlite_file
+
 
 class Command(BaseCommand):
     help = "Put a file that `backup` wrote in the place of the database. The server has to be stopped."
@@ -21,7 +23,7 @@ class Command(BaseCommand):
         parser.add_argument("file", type=Path)
 
     def handle(self, *args: object, file: Path, **options: object) -> None:
-        place = Path(str(settings.DATABASES["default"]["NAME"]))
+        place = sqlite_file()
         _refuse_unsound(file)
         if place.exists():
             _refuse_in_use(place)
