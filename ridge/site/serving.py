@@ -14,7 +14,7 @@ from typing import Any
 os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", tempfile.mkdtemp(prefix="ridge-counted-"))
 """Where the processes keep what they count, so that each can tell of all."""
 MANAGE = Path(__file__).resolve().parent.parent.parent / "manage.py"
-DAY = 24 * 3600
+A_WHILE, DAY = 600, 24 * 3600
 
 wsgi_app = "ridge.site.wsgi:application"
 workers, threads = 2, 16
@@ -38,7 +38,8 @@ def when_ready(_: object) -> None:
 
 
 def _every_day() -> None:
-    """Guests who cannot come back are removed, at the start and once a day, by a process of its own."""
+    """Guests who cannot come back are removed once a day, by a process of its own; first when the start is over."""
+    sleep(A_WHILE)
     while True:
         subprocess.run([sys.executable, MANAGE, "forget_unused", "--no-color"], check=False, stdout=subprocess.DEVNULL)
         sleep(DAY)

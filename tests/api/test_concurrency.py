@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
+from unittest.mock import patch
 
 from django.db import connection
 from django.test import Client, TransactionTestCase
 
+from ridge.studies.content import store
+from ridge.studies.content.state import StudyState
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Revision, Study
 
@@ -101,3 +104,39 @@ class ManyWriters(TransactionTestCase):
         state = read_state(Study.objects.get(pk=study))
         self.assertEqual(sorted(map(int, state.columns[0].cells)), [*range(8), *range(100, 108)])
         self.assertEqual(state.title, "title 3")
+
+    def test_a_study_that_changes_while_it_is_read_is_read_at_one_version(self) -> None:
+        """Its row, then its tables: what comes between the two must not be remembered under the older version."""
+        client = Client()
+        key = self.post(client, "/studies", {}).json()["id"]
+        study = Study.objects.get(pk=key)
+        reading = store._read_tables
+
+        def interrupted(of: Study) -> StudyState:
+            if of is study and of.version == 0:
+                change = {"kind": "set_cells", "row": 0, "column": 0, "block": [["1"], ["2"]]}
+                answer = self.post(client, f"/studies/{key}/changes", {"version": 0, "change": change})
+                self.assertEqual(answer.status_code, 200)
+            return reading(of)
+
+        store._recent.forget()
+        with patch.object(store, "_read_tables", interrupted):
+            state = read_state(study)
+        self.assertEqual((study.version, state.columns[0].cells), (1, ("1", "2")))
+        self.assertEqual(read_state(Study(pk=key, version=1)).columns[0].cells, ("1", "2"))
+        older = store._recent.get((study.pk, 0))
+        self.assertTrue(older is None or older.columns[0].cells == ())
+
+    def test_the_same_request_twice_at_once_is_carried_out_once(self) -> None:
+        client = Client()
+        self.post(client, "/studies", {})
+
+        def make(_: int) -> str:
+            own = Client()
+            own.cookies = client.cookies
+            body = {"title": "once", "request_key": "the-same-key"}
+            return str(self.post(own, "/studies", body).json()["id"])
+
+        with ThreadPoolExecutor(6) as pool:
+            self.assertEqual(len(set(pool.map(make, range(6)))), 1)
+        self.assertEqual(Study.objects.filter(title="once").count(), 1)
