@@ -16,7 +16,7 @@ from unittest import TestCase as PlainTestCase
 from unittest.mock import patch
 
 import orjson
-from django.test import TestCase
+from django.test import TestCase, tag
 from django.utils import timezone
 
 from tests.served import Served, Visitor, processes_of
@@ -44,6 +44,7 @@ def block_of(version: int, rows: int = 400) -> dict[str, Any]:
     return {"version": version, "change": change, "request_key": str(uuid.uuid4())}
 
 
+@tag("sqlite")
 class Faults(OneServer):
     """A disk that is full or read-only, a locked database, a connection that breaks. What the kernel refuses to write: files beyond a size, as on a disk
     that is full, or anything, as on one that is read-only."""

@@ -12,7 +12,7 @@ from pathlib import Path
 
 from django.core.management import CommandError, call_command
 from django.db import connection
-from django.test import TestCase, TransactionTestCase
+from django.test import TestCase, TransactionTestCase, tag
 
 from ridge.accounts.models import User
 from ridge.site.openapi import openapi_document
@@ -64,6 +64,7 @@ class RealUse(TestCase):
                 result = subprocess.run(command, cwd=ROOT, env={**serving, **more}, capture_output=True, text=True)
                 self.assertEqual(result.stdout.strip(), expected, result.stderr)
 
+    @tag("sqlite")
     def test_the_database_is_set_up_for_several_writers(self) -> None:
         with connection.cursor() as cursor:
             for pragma, value in (("journal_mode", "wal"), ("foreign_keys", 1), ("busy_timeout", 20000)):
@@ -87,6 +88,7 @@ class Generated(TestCase):
         call_command("makemigrations", "--check", "--dry-run", verbosity=0)
 
 
+@tag("sqlite")
 class Backups(TransactionTestCase):
     def test_a_copy_taken_in_use_is_whole(self) -> None:
         create_study(User.objects.create(username="u"), empty_study("Kept"))

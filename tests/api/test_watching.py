@@ -16,7 +16,7 @@ from unittest.mock import patch
 
 from django.core.management import CommandError, call_command
 from django.db import DatabaseError, OperationalError
-from django.test import TestCase, override_settings
+from django.test import TestCase, override_settings, tag
 
 from tests.served import Served, Visitor, server
 
@@ -120,6 +120,7 @@ class Counted(TestCase):
         self.assertNotIn(study, text)
 
 
+@tag("sqlite")
 class PutBack(TestCase):
     def test_a_backup_is_restored_with_its_guests(self) -> None:
         with tempfile.TemporaryDirectory() as folder, tempfile.TemporaryDirectory() as elsewhere:
