@@ -206,14 +206,31 @@ class NoConnection(BrowserCase):
         self.expected_problem = "500"
         self.open_new()
         self.fill("1\t2\n2\t3.1\n3\t5")
-        self.page.route("**/changes", lambda route: route.fulfill(status=500, json={"message": "no"}))
+        self.page.route("**/changes", lambda route: route.fulfill(status=500, json={"message": "Its disk is full."}))
         self.swap()
-        expect(self.page.get_by_role("alert")).to_contain_text("The server fails to save your last change")
+        said = "Its disk is full. Your last change is kept here and tried again."
+        expect(self.page.get_by_role("alert")).to_contain_text(said)
         expect(self.page.get_by_test_id("saving")).to_contain_text("1 change not saved yet")
         self.page.unroute("**/changes")
         self.page.get_by_role("button", name="Try now").click()
         self.expect_saved()
         expect(self.page.get_by_role("alert")).to_have_count(0)
+
+    def test_a_lens_that_is_refused_says_why_and_is_asked_again(self) -> None:
+        self.expected_problem = "429"
+        self.open_sample("Current over the harbour bed")
+        full = {"message": "Others have as many files under way as there is room for. Try again soon."}
+        for lens, address in (
+            ("Compare", "**/comparison"),
+            ("Residuals", "**/residuals/*"),
+            ("Resample", "**/resampling*"),
+        ):
+            self.page.route(address, lambda route: route.fulfill(status=429, json=full))
+            self.page.get_by_role("radio", name=lens).click()
+            expect(self.page.get_by_role("alert").first).to_contain_text("Try again soon")
+            self.page.unroute(address)
+            self.page.get_by_role("button", name="Try again").first.click()
+            expect(self.page.get_by_role("alert")).to_have_count(0)
 
     def test_an_answer_lost_on_the_way_is_not_made_twice(self) -> None:
         self.expected_problem = "ERR_"

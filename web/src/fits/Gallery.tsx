@@ -1,6 +1,6 @@
 import { Fragment, useEffect, useMemo, useState } from "react";
 
-import { api, type Candidate, type Fit, type Offer, type Ranking } from "../api/client";
+import { api, type Candidate, type Fit, messageOf, type Offer, type Ranking } from "../api/client";
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { whenHandIsUp } from "../ui/handUp";
 import { Sheet } from "../ui/Sheet";
@@ -19,7 +19,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
   const tried = useTried();
   const [wanted, setWanted] = useState("");
   const matched = useMemo(() => matching(tried, wanted), [tried, wanted]);
-  const { candidates, ranking } = useCandidates(study.id, study.version, series, tried);
+  const { candidates, ranking, problem } = useCandidates(study.id, study.version, series, tried);
   const found = candidates.filter((one) => matched.has(one.key));
   const interpolations = found.filter((one) => one.group === "interpolation");
   const models = found.filter((one) => one.group === "model");
@@ -55,6 +55,11 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
       {tried.length > 0 && matched.size === 0 && (
         <p role="status" className="text-mute">
           No model is called that. An own formula can be anything.
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="text-amber">
+          {problem} Until then the models stand in no order.
         </p>
       )}
       {inSections(models, ranking).map(({ title, of }) => (
@@ -158,6 +163,7 @@ function useTried(): Offer[] {
 function useCandidates(id: string, version: number, series: string, tried: Offer[]) {
   const [found, setFound] = useState<Record<string, Candidate>>({});
   const [ranking, setRanking] = useState<Ranking | null>(null);
+  const [problem, setProblem] = useState("");
   useEffect(() => {
     const stop = new AbortController();
     const left = [...tried];
@@ -176,16 +182,17 @@ function useCandidates(id: string, version: number, series: string, tried: Offer
     void (async () => {
       try {
         await Promise.all(Array.from({ length: AT_ONCE }, next));
-        const { data } = await api.GET("/api/studies/{study_id}/ranking", {
+        const { data, error } = await api.GET("/api/studies/{study_id}/ranking", {
           params: { path: { study_id: id }, query },
           signal: stop.signal,
         });
         if (data) whenHandIsUp(() => setRanking(data));
+        if (error) setProblem(messageOf(error));
       } catch {
         // Closed, or the server is out of reach: what came in stays, unordered.
       }
     })();
     return () => stop.abort();
   }, [id, version, series, tried]);
-  return { candidates: tried.map((offer) => found[offer.key]).filter((one) => one !== undefined), ranking };
+  return { candidates: tried.map((offer) => found[offer.key]).filter((one) => one !== undefined), ranking, problem };
 }

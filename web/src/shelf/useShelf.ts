@@ -1,22 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { api, type Card, messageOf, type TakeTable } from "../api/client";
+import { must } from "../api/must";
 import { navigate } from "../route";
 import { setDecimalSign } from "../ui/decimalSign";
 import { notify } from "../ui/Notices";
 
-async function must<T>(request: Promise<{ data?: T; error?: unknown }>): Promise<T> {
-  let result;
-  try {
-    result = await request;
-  } catch {
-    throw new Error("The server cannot be reached. Nothing was changed; try again.");
-  }
-  if (result.data === undefined) throw new Error(messageOf(result.error));
-  return result.data;
-}
-
-/** The same for what makes something: its key lets an answer that was lost on the way be asked for once more. */
+/** What is answered to a request that makes something: its key lets an answer that was lost on the way be asked for once more. */
 async function sure<T>(request: (key: string) => Promise<{ data?: T; error?: unknown }>): Promise<T> {
   const key = crypto.randomUUID();
   return must(request(key).catch(() => request(key)));

@@ -1,22 +1,24 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { api } from "../../api/client";
+import { must } from "../../api/must";
 import { useAnalysis, useChange, useStudy } from "../../study/context";
 import { isDrawn } from "../../fits/kinds";
 import { LensTabs } from "../LensTabs";
 import { Alike } from "./Alike";
 import { Criteria } from "./Criteria";
 import { FitCard } from "../../plot/small/FitCard";
+import { NotMade } from "../../ui/NotMade";
 import { Ladder } from "./Ladder";
 
 /** The fits side by side: small plots on common axes, the criteria with their meaning, and why R² is no judge. */
 export function CompareLens() {
   const study = useStudy();
   const analysis = useAnalysis();
-  const { data } = useQuery({
+  const { data, error, refetch } = useQuery({
     queryKey: ["comparison", study.id, study.version],
     placeholderData: keepPreviousData,
-    queryFn: async () => (await api.GET("/api/studies/{study_id}/comparison", { params: { path: { study_id: study.id } } })).data ?? null,
+    queryFn: () => must(api.GET("/api/studies/{study_id}/comparison", { params: { path: { study_id: study.id } } })),
   });
   const drawn = analysis.fits.filter(isDrawn).filter((fit) => fit.curve);
   return (
@@ -33,6 +35,7 @@ export function CompareLens() {
             ))}
           </ul>
           {drawn.length === 1 && <OneMore />}
+          <NotMade error={error} onAgain={() => void refetch()} />
           {data?.alike.map((pair) => (
             <Alike key={pair.first + pair.second} pair={pair} />
           ))}

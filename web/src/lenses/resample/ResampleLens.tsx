@@ -1,10 +1,12 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { api, type Resampling } from "../../api/client";
+import { must } from "../../api/must";
 import { lookOf } from "../../fits/looks";
 import { useNaming, useStudy } from "../../study/context";
 import { type Resample, setView, useView } from "../../study/view";
 import { Term } from "../../ui/Hint";
+import { NotMade } from "../../ui/NotMade";
 import { DrawPlot } from "./DrawPlot";
 import { LensTabs } from "../LensTabs";
 import { ResampleControls } from "./ResampleControls";
@@ -20,12 +22,12 @@ export function ResampleLens() {
   const chosen = useView((view) => view.resample);
   const put = (part: Partial<Resample>) => setView((view) => ({ resample: { ...view.resample, ...part } }));
   const { kind, share, times, parts, seed, letters, together } = chosen;
-  const { data, isFetching } = useQuery({
+  const { data, error, refetch, isFetching } = useQuery({
     queryKey: ["resampling", study.id, study.version, kind, share, times, parts, seed, letters],
     placeholderData: keepPreviousData,
-    queryFn: async () => {
+    queryFn: () => {
       const query = { kind, share, times, parts, seed, letters: letters ?? "" };
-      return (await api.GET("/api/studies/{study_id}/resampling", { params: { path: { study_id: study.id }, query } })).data ?? null;
+      return must(api.GET("/api/studies/{study_id}/resampling", { params: { path: { study_id: study.id }, query } }));
     },
   });
   const plots = data ? Math.min(data.left_out.length, MOST_PLOTS) : 0;
@@ -43,6 +45,7 @@ export function ResampleLens() {
       >
         <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
           <ResampleControls chosen={chosen} put={put} data={data ?? null} />
+          <NotMade error={error} onAgain={() => void refetch()} />
           {data?.remark && <p className="border border-rule bg-sheet px-4 py-2.5 font-book text-plain text-amber">{data.remark}</p>}
           {data && data.fits.length > 0 && (
             <>

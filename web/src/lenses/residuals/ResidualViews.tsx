@@ -7,6 +7,8 @@ import { lookOf } from "../../fits/looks";
 import { Swatch } from "../../fits/Swatch";
 import { useNaming, useStudy } from "../../study/context";
 import { chooseReading, litRows, useView } from "../../study/view";
+import { must } from "../../api/must";
+import { NotMade } from "../../ui/NotMade";
 import { quantity } from "../quantity";
 import { ResidualTable } from "./ResidualTable";
 import { Histogram, SmallPlot } from "./SmallPlot";
@@ -16,14 +18,13 @@ import { WithoutPlot } from "./WithoutPlot";
 /** The residuals of one fit, under its name where two stand side by side. */
 export function ResidualViews({ fit, titled }: { fit: ComputedFit; titled: boolean }) {
   const study = useStudy();
-  const { data } = useQuery({
+  const { data, error, refetch } = useQuery({
     queryKey: ["residuals", study.id, study.version, fit.letter],
     placeholderData: keepPreviousData,
-    queryFn: async () =>
-      (await api.GET("/api/studies/{study_id}/residuals/{letter}", { params: { path: { study_id: study.id, letter: fit.letter } } }))
-        .data ?? null,
+    queryFn: () =>
+      must(api.GET("/api/studies/{study_id}/residuals/{letter}", { params: { path: { study_id: study.id, letter: fit.letter } } })),
   });
-  if (!data) return null;
+  if (!data) return <NotMade error={error} onAgain={() => void refetch()} />;
   return (
     <div>
       {titled && (
