@@ -1,4 +1,4 @@
-"""Starting as a guest, and an account taking a guest's studies over."""
+"""Starting as a guest, who is signed in, and an account taking a guest's studies over."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ def current_user(request: HttpRequest) -> User | None:
         _note_visit(request.user)
         return request.user
     if settings.MODE == "demo" and (user := User.objects.filter(username=DEMO_USER).first()):
-        _sign_in(request, user)
+        sign_in(request, user)
         return user
     return None
 
@@ -41,7 +41,7 @@ def user_or_new_guest(request: HttpRequest) -> User:
         user = User(username=f"guest-{secrets.token_hex(12)}", is_guest=True)
         user.set_unusable_password()
         user.save()
-        _sign_in(request, user)
+        sign_in(request, user)
     return user
 
 
@@ -62,7 +62,7 @@ def forget_unused() -> int:
     return count
 
 
-def _sign_in(request: HttpRequest, user: User) -> None:
+def sign_in(request: HttpRequest, user: User) -> None:
     # login() would renew the CSRF token under requests that this page already has under way.
     token = request.META.get("CSRF_COOKIE")
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
@@ -76,5 +76,7 @@ def take_over(guest: User, account: User) -> int:
     if not guest.is_guest or account.is_guest:
         raise ValueError("Only an account can take over, and only from a guest.")
     moved: int = guest.studies.update(owner=account)
+    guest.answered.update(owner=account)
+    guest.pictures.exclude(digest__in=account.pictures.values("digest")).update(owner=account)
     guest.delete()
     return moved

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 from django.utils import timezone
+from django.utils.crypto import salted_hmac
 
 
 class User(AbstractUser):
@@ -20,7 +21,31 @@ class User(AbstractUser):
     )
     """How numbers are written for this user, in every study; empty as long as neither readings nor the user have said."""
 
+    signed_out = models.CharField(max_length=16, blank=True, default="", db_default="")
+    """Changes when all sessions are to end, wherever they were begun."""
     last_visit = models.DateField(null=True, default=timezone.localdate)
+
+    def _get_session_auth_hash(self, secret: str | None = None) -> str:
+        """A session holds as long as neither the password changes nor all sessions are ended."""
+        own = str(super()._get_session_auth_hash(secret))  # type: ignore[misc]  # not in the stubs
+        return (
+            salted_hmac("ridge.accounts.signed_out", own + self.signed_out, secret=secret).hexdigest()
+            if self.signed_out
+            else own
+        )
+
+
+class RecoveryCode(models.Model):
+    """What lets an account back in whose password is lost, once; kept as its SHA-256 alone."""
+
+    owner = models.ForeignKey(User, on_delete=models.CASCADE, related_name="recovery_codes")
+    digest = models.CharField(max_length=64)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["owner", "digest"], name="one_code_a_digest"),)
+
+    def __str__(self) -> str:
+        return self.digest[:8]
 
 
 class Waiting(models.Model):

@@ -25,6 +25,7 @@ from ridge.site.lane.progress import router as waiting
 from ridge.site.lane.which import takes_long
 from ridge.site.views import CSRF_MESSAGE
 from ridge.studies.apart import FAILED, number_of
+from ridge.studies.api.accounts import router as accounts
 from ridge.studies.api.admission import NotYours, admit
 from ridge.studies.api.columns import router as columns
 from ridge.studies.api.fits import router as fits
@@ -104,6 +105,7 @@ api.add_router("", tables)
 api.add_router("", columns)
 api.add_router("", pictures)
 api.add_router("", instruments)
+api.add_router("", accounts)
 api.add_router("", waiting)
 
 

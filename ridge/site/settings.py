@@ -27,6 +27,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
     "ridge.accounts",
     "ridge.studies",
@@ -62,6 +63,16 @@ DATA.mkdir(parents=True, exist_ok=True)
 
 AUTH_USER_MODEL = "accounts.User"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+# Wrong passwords: six for a name from an address, then a quarter of an hour of rest.
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = 0.25
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_CLIENT_IP_CALLABLE = "ridge.accounts.address.address_of"
+AXES_RESET_ON_SUCCESS = True
+AXES_ENABLE_ADMIN = False
+AXES_DISABLE_ACCESS_LOG = True
+AXES_VERBOSE = False
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
@@ -75,7 +86,7 @@ SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_NAME = f"ridge-{MODE}-session"
 CSRF_COOKIE_NAME = f"ridge-{MODE}-csrf"
 CSRF_FAILURE_VIEW = "ridge.site.views.csrf_failure"
-SILENCED_SYSTEM_CHECKS: list[str] = []
+SILENCED_SYSTEM_CHECKS = ["axes.W002"]  # the API itself says when somebody has to wait
 
 if SERVING:
     # A TLS proxy stands in front and sets this header on every request (README, "Serving it").
@@ -153,7 +164,8 @@ LOGGING = {
     "formatters": {"dated": {"format": "%(asctime)s %(levelname)s %(name)s: %(message)s"}},
     "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "dated"}},
     "loggers": {
-        "ridge": {"handlers": ["console"], "level": "INFO" if SERVING else "WARNING"},
+        "ridge": {"handlers": ["console"], "level": {"serve": "INFO", "test": "ERROR"}.get(MODE, "WARNING")},
+        "axes": {"handlers": ["console"], "level": "CRITICAL" if MODE == "test" else "WARNING", "propagate": False},
         "django": {"handlers": ["console"], "level": "CRITICAL" if MODE == "test" else "WARNING", "propagate": False},
     },
 }

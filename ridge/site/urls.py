@@ -8,6 +8,7 @@ from ridge.site.views import app
 urlpatterns = [
     path("api/", api.urls),
     path("", app, name="shelf"),
+    path("account", app, name="account"),
     path("study/<uuid:study_id>", lambda request, study_id: app(request), name="bench"),
 ]
 handler404 = "ridge.site.views.not_found"

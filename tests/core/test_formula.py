@@ -14,7 +14,7 @@ from ridge.core.errors import FormulaError
 from ridge.core.formula import differentiate, evaluate, parse, to_latex, to_text
 from ridge.core.formula.checks import check_text, meant_variable
 from ridge.core.formula.functions import FUNCTIONS
-from ridge.core.formula.parse import Curve, rename
+from ridge.core.formula.parse import Curve, rename, tokens_of
 from ridge.core.formula.tree import Node, Number, contains
 from ridge.core.models import Formula
 from tests.examples import examples
@@ -305,6 +305,10 @@ class WhatIsMeant(TestCase):
     def test_a_name_is_replaced_where_it_stands_alone(self) -> None:
         self.assertEqual(rename("y = t*exp(-t/tau)+tan(t)", "t", "F"), "y = F*exp(-F/tau)+tan(F)")
         self.assertEqual(rename("1e3t + t₀", "t", "x"), "1e3x + t₀")
+
+    def test_tokens_of_what_no_formula_has(self) -> None:
+        with self.assertRaisesRegex(FormulaError, "'%' has no meaning"):
+            tokens_of("2 %")
 
     def test_too_long_is_said_with_the_length(self) -> None:
         with self.assertRaisesRegex(FormulaError, "702 characters; 500 at most"):

@@ -1,3 +1,4 @@
+import { AccountPage } from "./account/AccountPage";
 import { Bench } from "./bench/Bench";
 import { navigate, useRoute } from "./route";
 import { Shelf } from "./shelf/Shelf";
@@ -8,6 +9,7 @@ export function App() {
   return (
     <>
       {route.name === "shelf" && <Shelf />}
+      {route.name === "account" && <AccountPage />}
       {route.name === "study" && <Bench key={route.id} id={route.id} />}
       {route.name === "nowhere" && (
         <main className="grid h-full place-content-center gap-3 text-center">

@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from "react";
 
-/** Where we are: the shelf, or a study. */
-export type Route = { name: "shelf" } | { name: "study"; id: string } | { name: "nowhere" };
+/** Where we are: the shelf, the account, or a study. */
+export type Route = { name: "shelf" } | { name: "account" } | { name: "study"; id: string } | { name: "nowhere" };
 
 const listeners = new Set<() => void>();
 
@@ -23,5 +23,6 @@ export function useRoute(): Route {
   const path = useSyncExternalStore(subscribe, () => window.location.pathname);
   const study = /^\/study\/([0-9a-f-]{36})$/.exec(path);
   if (study) return { name: "study", id: study[1]! };
+  if (path === "/account") return { name: "account" };
   return path === "/" ? { name: "shelf" } : { name: "nowhere" };
 }

@@ -344,8 +344,12 @@ def called_curves(text: str, letters: Iterable[str], *, alone: bool = False) -> 
 
 
 def tokens_of(text: str) -> list[Token]:
-    """The tokens of a formula that can be read, with their places in the text as typed."""
-    return list(_parser().lex(_prepared(text)[0]))
+    """The tokens of a formula, with their places in the text as typed. Raises FormulaError for a sign that no formula has."""
+    prepared = _prepared(text)[0]
+    try:
+        return list(_parser().lex(prepared))
+    except UnexpectedInput as error:
+        _explain(error, prepared, text)
 
 
 def rename(text: str, old: str, new: str) -> str:

@@ -7,7 +7,7 @@ from django.http import HttpRequest
 
 LONG = {
     "figure", "report", "readings", "study_file", "open_study_file", "rank_candidates", "better", "resampling", "refined", "workings",
-    "working", "where_to_measure_next", "open_file", "follow", "from_file",
+    "working", "where_to_measure_next", "open_file", "follow", "from_file", "everything",
 }  # fmt: skip
 """Names of the operations that take their time on any study."""
 

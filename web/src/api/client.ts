@@ -20,6 +20,7 @@ export type FollowedLine = Schemas["FollowedOut"];
 export type Run = Schemas["RunOut"];
 export type Instrument = Schemas["InstrumentOut"];
 export type Card = Schemas["CardOut"];
+export type Account = Schemas["AccountOut"];
 export type Understood = Schemas["UnderstoodOut"];
 export type FileTable = Schemas["FileTableOut"];
 export type PlotSettings = Schemas["PlotSettings"];

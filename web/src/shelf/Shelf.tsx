@@ -1,7 +1,9 @@
-import { ArrowUpRight, Plus, Search } from "lucide-react";
+import { ArrowUpRight, Plus, Search, UserRound } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 
+import { useAccount } from "../account/useAccount";
 import type { Sample } from "../api/client";
+import { navigate } from "../route";
 import { beginWithPicture } from "../picture/beginWithPicture";
 import { FileButton } from "../readings/FileButton";
 import { takeFile } from "../readings/files";
@@ -43,6 +45,7 @@ export function Shelf() {
         <Mark />
         <span className="flex items-center gap-2">
           <FileButton word="Open file" className="bar-button" onTable={setIncoming} onPicture={beginWithPicture} />
+          <AccountButton />
           <button className="button-main" onClick={start} disabled={create.isPending}>
             <Plus size={15} /> New study
           </button>
@@ -101,6 +104,17 @@ export function Shelf() {
         />
       )}
     </div>
+  );
+}
+
+/** To the account: to keep what a guest has made, or under the name of who is here. */
+function AccountButton() {
+  const account = useAccount();
+  if (!account) return null;
+  return (
+    <button className="bar-button" onClick={() => navigate("/account")}>
+      <UserRound size={15} /> <span className="max-w-40 truncate max-sm:sr-only">{account.guest ? "Keep my studies" : account.name}</span>
+    </button>
   );
 }
 

@@ -1,0 +1,29 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { type Account, api, messageOf } from "../api/client";
+import { must } from "../api/must";
+
+/** Who is here: a guest, or somebody with an account. */
+export function useAccount(): Account | null {
+  const { data } = useQuery({ queryKey: ["account"], staleTime: 0, queryFn: () => must(api.GET("/api/account")) });
+  return data ?? null;
+}
+
+/** Something that is done about the account: afterwards nothing that was known of it, or of the shelf, holds any more. */
+export function useAct<Given, Told>(act: (given: Given) => Promise<Told>, onDone?: (told: Told) => void) {
+  const queries = useQueryClient();
+  return useMutation<Told, Error, Given>({
+    mutationFn: act,
+    onSuccess: async (told) => {
+      onDone?.(told);
+      await queries.invalidateQueries();
+    },
+  });
+}
+
+/** A request whose answer has no body; an error that says why where it is refused. */
+export async function done(request: Promise<{ error?: unknown; response: Response }>): Promise<null> {
+  const { error, response } = await request;
+  if (!response.ok) throw new Error(messageOf(error));
+  return null;
+}
