@@ -149,9 +149,9 @@ def asking(page: Page) -> None:
     page.get_by_test_id("asked").get_by_role("table").wait_for()
 
 
-def bench_calibration(page: Page) -> None:
-    open_study(page, "Salinity probe, calibration")
-    page.get_by_role("button", name="All statistics").click()
+def account(page: Page) -> None:
+    page.get_by_role("button", name="Keep my studies").click()
+    page.get_by_role("heading", name="Sign in").wait_for()
 
 
 def table(page: Page) -> None:
@@ -206,7 +206,7 @@ PICTURES: dict[str, Callable[[Page], None]] = {
     one.__name__.replace("_", "-"): one
     for one in (
         shelf, bench, models, straightened, column, picture, instrument, by_hand, formula, residuals, compare, resample, asking,
-        workings, next_place, bench_calibration, table, report, bench_phone,
+        workings, next_place, account, table, report, bench_phone,
     )
 }  # fmt: skip
 
