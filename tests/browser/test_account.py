@@ -65,6 +65,64 @@ class Account(Screens):
         other.context.close()
 
 
+class InTwoPlaces(Screens):
+    def edit(self, page: Page, text: str) -> None:
+        cell = (
+            page.get_by_role("grid", name="Readings")
+            .locator('[role=row][aria-rowindex="2"]')
+            .get_by_role("gridcell")
+            .nth(1)
+        )
+        cell.click()
+        page.keyboard.type(text)
+        page.keyboard.press("Enter")
+        expect(page.get_by_test_id("saving")).to_have_attribute("data-state", "saved")
+
+    def expect_first(self, page: Page, text: str) -> None:
+        cell = (
+            page.get_by_role("grid", name="Readings")
+            .locator('[role=row][aria-rowindex="2"]')
+            .get_by_role("gridcell")
+            .nth(1)
+        )
+        expect(cell).to_contain_text(text)
+
+    def test_two_windows_of_one_browser(self) -> None:
+        self.open_sample("Salinity probe, calibration")
+        second = self.new_page(self.context)
+        second.goto(self.page.url)
+        expect(second.get_by_test_id("curve").first).to_be_attached()
+        self.edit(self.page, "31.25")
+        self.expect_first(second, "31.25")
+        self.edit(second, "32.5")
+        self.expect_first(self.page, "32.5")
+
+    def test_two_computers_of_one_account(self) -> None:
+        self.open_sample("Salinity probe, calibration")
+        study = self.page.url
+        self.page.goto("/account")
+        held = self.page.get_by_role("form", name="Keep my studies")
+        held.get_by_label("Name").fill("Holm")
+        held.get_by_label("Password").fill(GOOD)
+        held.get_by_role("button").click()
+        expect(self.page.get_by_text("Signed in as Holm")).to_be_visible()
+        other = self.new_page(self.new_context())
+        other.goto("/account")
+        held = other.get_by_role("form", name="Sign in")
+        held.get_by_label("Name").fill("Holm")
+        held.get_by_label("Password").fill(GOOD)
+        held.get_by_role("button").click()
+        expect(other.get_by_text("Signed in as Holm")).to_be_visible()
+        for page in (self.page, other):
+            page.goto(study)
+            expect(page.get_by_test_id("curve").first).to_be_attached()
+        self.edit(self.page, "31.25")
+        self.expect_first(other, "31.25")
+        self.edit(other, "32.5")
+        self.expect_first(self.page, "32.5")
+        other.context.close()
+
+
 class AccountOnAPhone(Screens):
     width, height = 390, 844
 

@@ -386,6 +386,16 @@ def refined(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
     return study_json(request, without_readings(analysis_of(state)), state)
 
 
+@router.get("/studies/{study_id}/newer", response={200: StudyOut | None, 404: Message})
+def newer(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
+    """The study where it is newer than a version, else null: asked every so often while it is open in several places."""
+    study = own_study(request)
+    if study.version == version:
+        return None
+    state = read_state(study)
+    return study_json(request, study_out(request, study, state), state)
+
+
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})
 def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""

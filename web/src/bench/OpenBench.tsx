@@ -20,6 +20,7 @@ import { Failures } from "./Failures";
 import { KeysDialog } from "./KeysDialog";
 import { Messages } from "./Messages";
 import { TopBar } from "./TopBar";
+import { useNewer } from "../study/useNewer";
 import { useRefined } from "../study/useRefined";
 import { useBenchKeys } from "./useBenchKeys";
 import { WidthHandle } from "./WidthHandle";
@@ -62,6 +63,7 @@ export function OpenBench({ study: first }: { study: Study }) {
   const showKeys = useCallback(() => setKeys(true), []);
   useBenchKeys(queue, showKeys);
   useRefined(queue, study);
+  useNewer(queue, study);
   usePasteAnywhere(take, lay);
   const begun = useRef(first.row_count > 0);
   useEffect(() => {

@@ -1,0 +1,63 @@
+import { useCallback, useEffect, useRef } from "react";
+
+import { useAccount } from "../account/useAccount";
+import { api } from "../api/client";
+import type { HeldStudy } from "./changes";
+import type { GestureQueue } from "./queue";
+
+/** Milliseconds after which it is asked whether the study was changed on another computer: seen there within two seconds. */
+const CALM = 1500;
+const CHANNEL = "ridge-studies";
+
+interface News {
+  id: string;
+  version: number;
+}
+
+/**
+ * A study that is open in two places shows the newer state by itself. Windows of one browser tell each other; where an account, or the
+ * demo's shelf, may be used from several computers, the server is asked as long as the window is seen.
+ */
+export function useNewer(queue: GestureQueue, { id, version }: HeldStudy) {
+  const account = useAccount();
+  const elsewhere = account !== null && (!account.guest || account.shared);
+  const channel = useRef<BroadcastChannel | null>(null);
+
+  const ask = useCallback(async () => {
+    const params = { path: { study_id: id }, query: { version: queue.read().study.version } };
+    try {
+      const { data } = await api.GET("/api/studies/{study_id}/newer", { params });
+      if (data) queue.adopt(data);
+    } catch {
+      // Not reached: the next question brings it.
+    }
+  }, [id, queue]);
+
+  useEffect(() => {
+    const own = new BroadcastChannel(CHANNEL);
+    channel.current = own;
+    own.onmessage = ({ data }: MessageEvent<News>) => {
+      if (data.id === id && data.version > queue.read().study.version) void ask();
+    };
+    return () => own.close();
+  }, [id, queue, ask]);
+
+  useEffect(() => {
+    channel.current?.postMessage({ id, version } satisfies News);
+  }, [id, version]);
+
+  useEffect(() => {
+    if (!elsewhere) return;
+    let over = false;
+    let timer = 0;
+    const round = async () => {
+      if (document.visibilityState === "visible") await ask();
+      if (!over) timer = window.setTimeout(() => void round(), CALM);
+    };
+    timer = window.setTimeout(() => void round(), CALM);
+    return () => {
+      over = true;
+      window.clearTimeout(timer);
+    };
+  }, [elsewhere, ask]);
+}
