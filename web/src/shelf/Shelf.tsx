@@ -44,8 +44,8 @@ export function Shelf() {
       <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar">
         <Mark />
         <span className="flex items-center gap-2">
-          <FileButton word="Open file" className="bar-button" onTable={setIncoming} onPicture={beginWithPicture} />
           <AccountButton />
+          <FileButton word="Open file" className="bar-button" onTable={setIncoming} onPicture={beginWithPicture} />
           <button className="button-main" onClick={start} disabled={create.isPending}>
             <Plus size={15} /> New study
           </button>
@@ -110,10 +110,10 @@ export function Shelf() {
 /** To the account: to keep what a guest has made, or under the name of who is here. */
 function AccountButton() {
   const account = useAccount();
-  if (!account) return null;
+  // There from the start: what comes later would move the others.
   return (
     <button className="bar-button" onClick={() => navigate("/account")}>
-      <UserRound size={15} /> <span className="max-w-40 truncate max-sm:sr-only">{account.guest ? "Keep my studies" : account.name}</span>
+      <UserRound size={15} /> <span className="max-w-40 truncate max-sm:sr-only">{account?.name || "Keep my studies"}</span>
     </button>
   );
 }
