@@ -48,7 +48,7 @@ class Shelf(BrowserCase):
         self.page.reload()
         self.page.get_by_text("Bin (1)").click()
         self.page.get_by_role("button", name="Empty the bin").click()
-        self.page.get_by_role("button", name="Keep").click()
+        self.page.get_by_role("button", name="Keep", exact=True).click()
         expect(self.page.get_by_text("Bin (1)")).to_be_visible()
         self.page.get_by_role("button", name="Empty the bin").click()
         expect(self.page.get_by_role("alert")).to_contain_text("This study cannot be brought back")
