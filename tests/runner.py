@@ -34,12 +34,13 @@ class TimedResult(unittest.TextTestResult):
 
 
 class SharedSuite(unittest.TestSuite):
-    """The tests of those classes that no other process has taken before, in the order of the labels."""
+    """The tests of those classes that no other process has taken before, in the order of the labels, those that ``take_long`` first: else
+    one process would be left with them at the end."""
 
     _cleanup = False
 
     def __init__(self, tests: Iterable[unittest.TestCase | unittest.TestSuite], folder: Path) -> None:
-        super().__init__(tests)
+        super().__init__(sorted(tests, key=lambda test: not getattr(test, "take_long", False)))
         self._folder = folder
         self._running = False
 

@@ -25,6 +25,7 @@ from tests.served import Served, Visitor, processes_of
 class OneServer(PlainTestCase):
     """The tests of a class on one server, which may be killed and started again."""
 
+    take_long = True
     server: ClassVar[Served]
 
     @classmethod

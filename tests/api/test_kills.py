@@ -8,6 +8,8 @@ from tests.kills import run
 
 
 class Killed(TestCase):
+    take_long = True
+
     def test_nothing_acknowledged_is_lost_and_nothing_is_made_twice(self) -> None:
         for servers, kills in ((1, 40), (2, 10)):
             found = run(kills, seed=servers, servers=servers, whole=0.1)

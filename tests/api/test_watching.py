@@ -122,6 +122,8 @@ class Counted(TestCase):
 
 @tag("sqlite")
 class PutBack(TestCase):
+    take_long = True
+
     def test_a_backup_is_restored_with_its_guests(self) -> None:
         with tempfile.TemporaryDirectory() as folder, tempfile.TemporaryDirectory() as elsewhere:
             copy = Path(elsewhere) / "copy.sqlite3"

@@ -249,7 +249,8 @@ def _level(fit: Fit) -> float:
 
 def _length(fit: Fit, x: float, order: int) -> float:
     row = fit.curve.rows(np.array([x]), order)[0]
-    return float(np.hypot.reduce(row))
+    with np.errstate(over="ignore"):  # beyond all numbers it is infinite, and decides nothing
+        return float(np.sqrt(row @ row))
 
 
 def _scaled(fit: Fit, length: float) -> float | None:
