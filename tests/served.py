@@ -74,7 +74,7 @@ class Served:
             stderr=subprocess.DEVNULL,
             preexec_fn=limit,
         )
-        for _ in range(400):
+        for _ in range(2400):  # a busy machine is slow, not wrong
             try:
                 first = urllib.request.Request(f"http://127.0.0.1:{self.port}/", headers={"X-Forwarded-Proto": "https"})
                 urllib.request.urlopen(first).close()
@@ -152,7 +152,7 @@ class Visitor:
     too."""
 
     def __init__(self, port: int, cookies: dict[str, str] | None = None) -> None:
-        self.connection = HTTPConnection("127.0.0.1", port, timeout=60)
+        self.connection = HTTPConnection("127.0.0.1", port, timeout=240)
         self.cookies = dict(cookies or {})
         self._always = {
             "Content-Type": "application/json",
