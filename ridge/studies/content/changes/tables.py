@@ -152,6 +152,8 @@ class TakeTable(Change, HowRead):
 
     def _at(self, state: StudyState, taken: list[ColumnState]) -> list[ColumnState]:
         """The cells written from a cell on; a column that was empty and nameless takes the heading as well."""
+        if self.column > len(state.columns):
+            raise ChangeRefused("That is beyond the last column.")
         rows = max(state.row_count, self.row + len(taken[0].cells))
         refuse_too_many_rows(rows)
         columns = [replace(column, cells=column.cells + ("",) * (rows - len(column.cells))) for column in state.columns]
