@@ -91,6 +91,18 @@ class Keeping(TestCase):
         self.guest.put("/account", 201, name="Tarn", password=GOOD)
         self.assertIn("already", self.guest.put("/account", 400, name="Holm", password=GOOD)["message"])
 
+    def test_of_a_shared_shelf_copies_are_kept_and_none_of_what_is_refused(self) -> None:
+        shared = User.objects.create(username="field-week")
+        Study.objects.update(owner=shared)
+        person = Person()
+        person.force_login(shared, "django.contrib.auth.backends.ModelBackend")
+        users, studies = User.objects.count(), Study.objects.count()
+        person.put("/account", 400, name="Holm", password="short")
+        self.assertEqual((User.objects.count(), Study.objects.count()), (users, studies))
+        person.put("/account", 201, name="Holm", password=GOOD)
+        self.assertEqual((person.account()["name"], len(person.studies())), ("Holm", 2))
+        self.assertEqual(Study.objects.filter(owner=shared).count(), 2)
+
 
 class Entering(TestCase):
     def setUp(self) -> None:

@@ -8,6 +8,7 @@ import zipfile
 from typing import Annotated, Any
 
 from django.contrib.auth import logout, update_session_auth_hash
+from django.db import transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
@@ -107,9 +108,10 @@ def keep_studies(request: HttpRequest, body: KeepIn) -> Any:
     along."""
     user = user_or_new_guest(request)
     try:
-        if user.username == DEMO_USER:
-            user = _copied(user, body.name)
-        codes = keep(user, body.name, body.password)
+        with transaction.atomic():  # of what is refused no copies are left
+            if user.username == DEMO_USER:
+                user = _copied(user, body.name)
+            codes = keep(user, body.name, body.password)
     except NotKept as why:
         return 400, Message(message=str(why))
     sign_in(request, user)
@@ -136,6 +138,11 @@ def enter(request: HttpRequest, body: SignInIn) -> Any:
         user = known(request, body.name, body.password)
     except NotKept as why:
         return 400, Message(message=str(why))
+    return _entered(request, before, user)
+
+
+def _entered(request: HttpRequest, before: User | None, user: User) -> AccountOut:
+    """Signed in; what was made as a guest goes along."""
     if before is not None and before.is_guest:
         take_over(before, user)
     sign_in(request, user)
@@ -193,10 +200,7 @@ def let_back_in(request: HttpRequest, body: RecoverIn) -> Any:
         user = recover(body.name, body.code, body.password)
     except NotKept as why:
         return 400, Message(message=str(why))
-    if before is not None and before.is_guest:
-        take_over(before, user)
-    sign_in(request, user)
-    return _told(user)
+    return _entered(request, before, user)
 
 
 @router.delete("/account", response={204: None, 400: Message})
