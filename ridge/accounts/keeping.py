@@ -30,12 +30,13 @@ class NotKept(Exception):
 
 
 @transaction.atomic
-def keep(user: User, name: str, password: str) -> list[str]:
+def keep(user: User, name: str, password: str, email: str = "") -> list[str]:
     """Make an account out of a guest; all that is theirs stays. Returns the recovery codes, told this once. Raises NotKept."""
     if not user.is_guest:
         raise NotKept("This is an account already.")
     user.username = check_name(name)
     set_password(user, password)
+    user.email = email
     user.is_guest = False
     user.save()
     return new_codes(user)
@@ -71,10 +72,21 @@ def known(request: HttpRequest, name: str, password: str) -> User:
 
 def new_codes(user: User) -> list[str]:
     """Recovery codes in place of those there were."""
-    codes = ["-".join("".join(secrets.choice(_ALPHABET) for _ in range(5)) for _ in range(3)) for _ in range(CODES)]
+    codes = [_new_code() for _ in range(CODES)]
     user.recovery_codes.all().delete()
     RecoveryCode.objects.bulk_create([RecoveryCode(owner=user, digest=_digest(code)) for code in codes])
     return codes
+
+
+def add_code(user: User) -> str:
+    """One recovery code more."""
+    code = _new_code()
+    RecoveryCode.objects.create(owner=user, digest=_digest(code))
+    return code
+
+
+def _new_code() -> str:
+    return "-".join("".join(secrets.choice(_ALPHABET) for _ in range(5)) for _ in range(3))
 
 
 @transaction.atomic

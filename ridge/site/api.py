@@ -28,8 +28,10 @@ from ridge.studies.apart import FAILED, number_of
 from ridge.studies.api.accounts import router as accounts
 from ridge.studies.api.admission import NotYours, admit
 from ridge.studies.api.columns import router as columns
+from ridge.studies.api.comments import router as comments
 from ridge.studies.api.fits import router as fits
 from ridge.studies.api.instruments import router as instruments
+from ridge.studies.api.links import router as links
 from ridge.studies.api.out import router as out
 from ridge.studies.api.pictures import router as pictures
 from ridge.studies.api.studies import router as studies
@@ -106,6 +108,8 @@ api.add_router("", columns)
 api.add_router("", pictures)
 api.add_router("", instruments)
 api.add_router("", accounts)
+api.add_router("", links)
+api.add_router("", comments)
 api.add_router("", waiting)
 
 

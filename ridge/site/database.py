@@ -23,7 +23,7 @@ def database(data: Path, mode: str) -> dict[str, Any]:
         found["OPTIONS"] = {**found.get("OPTIONS", {}), "options": f"-c lock_timeout={round(1000 * _lock_seconds())}"}
         return found
     return {
-        "ENGINE": "django.db.backends.sqlite3",
+        "ENGINE": "ridge.site.sqlite",
         "NAME": data / f"{mode}.sqlite3",
         "OPTIONS": {
             # Write transactions take their lock at once: two of them wait for each other instead of failing.

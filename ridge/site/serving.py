@@ -18,7 +18,8 @@ A_WHILE, DAY = 600, 24 * 3600
 
 wsgi_app = "ridge.site.wsgi:application"
 workers, threads = 2, 16
-"""Most threads wait for the long lane or for a connection; two processes keep two processors busy."""
+"""Threads wait for the long lane, for a connection, or for their turn (``ridge.studies.one_at_a_time``); two processes keep two processors
+busy."""
 preload_app = True
 control_socket_disable = True
 timeout = 60

@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 from pathlib import Path
 
+import dj_email_url
 from csp.constants import NONCE, NONE, SELF
 
 from ridge.site.database import database
@@ -23,8 +24,10 @@ ALLOWED_HOSTS = os.environ.get("RIDGE_HOSTS", "").split() if SERVING else ["127.
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS] if SERVING else []
 
 INSTALLED_APPS = [
+    "django.contrib.admin",
     "django.contrib.auth",
     "django.contrib.contenttypes",
+    "django.contrib.messages",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "axes",
@@ -39,10 +42,12 @@ MIDDLEWARE = [
     "csp.middleware.CSPMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "ridge.site.in_turn.InTurn",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 ROOT_URLCONF = "ridge.site.urls"
@@ -51,8 +56,14 @@ TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
         "DIRS": [ROOT / "ridge" / "site" / "templates"],
+        "APP_DIRS": True,
         "OPTIONS": {
-            "context_processors": ["csp.context_processors.nonce", "django.template.context_processors.request"]
+            "context_processors": [
+                "csp.context_processors.nonce",
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
         },
     }
 ]
@@ -77,6 +88,17 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
 ]
+PASSWORD_RESET_TIMEOUT = 24 * 3600
+OUTBOX = MODE == "demo"
+"""The demo keeps its letters in a folder and shows them."""
+if OUTBOX:
+    EMAIL_BACKEND, EMAIL_FILE_PATH = "django.core.mail.backends.filebased.EmailBackend", DATA / "letters"
+elif address := os.environ.get("RIDGE_MAIL", ""):
+    mail = {**dj_email_url.parse(address), "EMAIL_TIMEOUT": 20}
+    globals().update(mail)
+    DEFAULT_FROM_EMAIL = os.environ.get("RIDGE_MAIL_FROM", mail["EMAIL_HOST_USER"])
+else:
+    EMAIL_BACKEND = ""
 # A guest's studies belong to this signed cookie: it lasts for 90 days from the last visit.
 SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
 SESSION_COOKIE_AGE = 90 * 24 * 3600

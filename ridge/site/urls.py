@@ -1,5 +1,6 @@
 """Addresses: the API below /api/, everything else is the interface."""
 
+from django.contrib import admin
 from django.urls import path
 
 from ridge.site.api import api
@@ -7,8 +8,11 @@ from ridge.site.views import app
 
 urlpatterns = [
     path("api/", api.urls),
+    path("admin/", admin.site.urls),
     path("", app, name="shelf"),
     path("account", app, name="account"),
+    path("outbox", app, name="outbox"),
+    path("look/<str:token>", lambda request, token: app(request), name="look"),
     path("study/<uuid:study_id>", lambda request, study_id: app(request), name="bench"),
 ]
 handler404 = "ridge.site.views.not_found"

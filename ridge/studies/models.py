@@ -197,6 +197,40 @@ class PostKey(models.Model):
         return self.digest[:8]
 
 
+class Link(models.Model):
+    """What lets whoever has its address look at one study; kept as the SHA-256 of its token alone. ``ends``: its last day."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="links")
+    digest = models.CharField(max_length=64, unique=True)
+    called = models.CharField(max_length=60, blank=True)
+    made = models.DateTimeField(auto_now_add=True)
+    ends = models.DateField(null=True, blank=True)
+    opened = models.PositiveIntegerField(default=0)
+
+    def __str__(self) -> str:
+        return self.digest[:8]
+
+
+class Comment(models.Model):
+    """What somebody who looks at a study by a link, or its owner, says of a result. ``about``: of which, as ``fields.About``; ``place``: the
+    same in words, as it was then."""
+
+    study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="comments")
+    link = models.ForeignKey(Link, on_delete=models.SET_NULL, null=True, blank=True, related_name="comments")
+    about = models.CharField(max_length=80, blank=True)
+    place = models.CharField(max_length=120, blank=True)
+    author = models.CharField(max_length=60, blank=True)
+    text = models.TextField()
+    answer = models.TextField(blank=True)
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ("pk",)
+
+    def __str__(self) -> str:
+        return self.text[:40]
+
+
 class Revision(models.Model):
     """One accepted change with its inverse."""
 

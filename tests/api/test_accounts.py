@@ -25,6 +25,11 @@ class Person(Client):
         assert response.status_code == status, (path, response.status_code, response.content)
         return response.json() if response.content else None
 
+    def put_email(self, status: int, /, **body: Any) -> Any:
+        response = super().put("/api/account/email", body, content_type="application/json")
+        assert response.status_code == status, (response.status_code, response.content)
+        return response.json()
+
     def studies(self) -> list[str]:
         return sorted(card["title"] for card in self.get("/api/shelf").json()["cards"])
 

@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+import sqlite3
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import closing
+from threading import Event
 from typing import Any
 from unittest.mock import patch
 
 from django.db import connection
-from django.test import Client, TransactionTestCase
+from django.test import Client, TransactionTestCase, tag
 
 from ridge.studies.content import store
 from ridge.studies.content.state import StudyState
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Revision, Study
+from ridge.studies.one_at_a_time import turn, waiting
 
 
 class ManyWriters(TransactionTestCase):
@@ -140,3 +144,62 @@ class ManyWriters(TransactionTestCase):
         with ThreadPoolExecutor(6) as pool:
             self.assertEqual(len(set(pool.map(make, range(6)))), 1)
         self.assertEqual(Study.objects.filter(title="once").count(), 1)
+
+
+class OneAtATime(TransactionTestCase):
+    """Requests of one process."""
+
+    def test_the_second_begins_when_the_first_has_ended_or_waits(self) -> None:
+        began: list[str] = []
+        begun, second_comes, go_on = Event(), Event(), Event()
+
+        def first() -> None:
+            with turn():
+                began.append("first")
+                begun.set()
+                second_comes.wait()
+                began.append("first goes on")
+                with waiting():
+                    go_on.wait()  # set by the second, in its turn
+                began.append("first again")
+
+        def second() -> None:
+            begun.wait()
+            second_comes.set()
+            with turn():
+                began.append("second")
+                go_on.set()
+
+        with ThreadPoolExecutor(2) as pool:
+            for done in (pool.submit(first), pool.submit(second)):
+                done.result()
+        self.assertEqual(began, ["first", "first goes on", "second", "first again"])
+
+    def test_a_turn_ends_whatever_happens(self) -> None:
+        for _ in range(2):
+            with self.assertRaises(ZeroDivisionError), turn(), waiting():
+                raise ZeroDivisionError
+        with waiting(), turn():
+            pass
+
+    @tag("sqlite")
+    def test_a_database_that_somebody_holds_stops_only_writers(self) -> None:
+        client = Client()
+        study = self.client_post(client, "/studies", {})["id"]
+        writes = {"version": 0, "change": {"kind": "insert_rows", "at": 0, "count": 1}}
+        with closing(sqlite3.connect(connection.settings_dict["NAME"])) as another, ThreadPoolExecutor(1) as pool:
+            another.execute("BEGIN IMMEDIATE")
+            writing = pool.submit(self.client_post, client, f"/studies/{study}/changes", writes)
+            reader = Client()
+            reader.cookies = client.cookies
+            for _ in range(20):
+                self.assertEqual(reader.get(f"/api/studies/{study}").status_code, 200)
+            self.assertFalse(writing.done())
+            another.rollback()
+            self.assertEqual(writing.result()["version"], 1)
+
+    def client_post(self, client: Client, path: str, body: Any) -> Any:
+        try:
+            return client.post(f"/api{path}", body, content_type="application/json").json()
+        finally:
+            connection.close()

@@ -19,7 +19,7 @@ CORE_LAYERS = [
     "by_hand", "carrying", "wording", "face", "workings",
 ]  # fmt: skip
 # The rooms of studies: what a study is, what is computed from it, what is said of it, what goes out, the API; below them the tables and three helpers.
-ROOMS = ["apart", "recent", "processes", "models", "content", "analysis", "words", "out", "api"]
+ROOMS = ["apart", "recent", "one_at_a_time", "processes", "models", "content", "analysis", "words", "out", "api"]
 FORBIDDEN_IN_CORE = {
     "django",
     "ninja",
@@ -134,7 +134,7 @@ class Names(TestCase):
     SAME_THING = {
         "answers": "asked of a fit, worded; of a study; in the report",
         "between": "what a curve does between readings, found and written into a script",
-        "base": "what all models, and all interpolations, have in common",
+        "base": "what all models, and all interpolations, have in common; what Django wants of a backend",
         "catalogue": "the models, and the models fitted to a study",
         "cautions": "found in fits and in interpolations, and worded",
         "cells": "as typed, and the changes to them",
@@ -151,6 +151,7 @@ class Names(TestCase):
         "residuals": "worded, and of a study",
         "sense": "limits of sense, and worded",
         "statistics": "plain, and how they are computed",
+        "links": "by which others look, and their routes",
         "tables": "that are taken in: the change and the routes",
         "models": "the families, and the tables of the database",
         "apps": "what Django wants of each application",

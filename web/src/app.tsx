@@ -1,4 +1,5 @@
 import { AccountPage } from "./account/AccountPage";
+import { Outbox } from "./account/Outbox";
 import { Bench } from "./bench/Bench";
 import { navigate, useRoute } from "./route";
 import { Shelf } from "./shelf/Shelf";
@@ -10,6 +11,7 @@ export function App() {
     <>
       {route.name === "shelf" && <Shelf />}
       {route.name === "account" && <AccountPage />}
+      {route.name === "outbox" && <Outbox />}
       {route.name === "study" && <Bench key={route.id} id={route.id} />}
       {route.name === "nowhere" && (
         <main className="grid h-full place-content-center gap-3 text-center">

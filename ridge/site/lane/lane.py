@@ -16,6 +16,7 @@ from ridge.accounts.guests import current_user
 from ridge.site.lane.elsewhere import INSIDE, Answered, answer, begin, ready
 from ridge.site.lane.noted import STOPPED, Note, note
 from ridge.site.lane.turns import Full, Turns
+from ridge.studies.one_at_a_time import waiting
 from ridge.studies.processes import Processes
 
 LOOK = 0.3
@@ -58,7 +59,7 @@ def carry_out(request: HttpRequest) -> HttpResponse:
             429, f"{whose} as many files and long computations under way as there is room for. Try again soon."
         )
     try:
-        with note(request.GET.get("ticket", ""), user) as noted:
+        with waiting(), note(request.GET.get("ticket", ""), user) as noted:
             while not _turns.wait(turn, LOOK if noted else None):
                 if noted and noted.waits(_turns.ahead(turn)):
                     return _refused(409, STOPPED)

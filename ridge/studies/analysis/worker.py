@@ -14,6 +14,7 @@ from ridge.core.fitting import fit
 from ridge.core.models import Model
 from ridge.core.readings import Readings
 from ridge.core.results.fit import Fit
+from ridge.studies.one_at_a_time import waiting
 from ridge.studies.processes import Processes
 
 PROCESSES = 2
@@ -54,7 +55,8 @@ def fit_in_worker(
         pool = _processes.running()
         try:
             future = pool.schedule(_fit, (readings, model, dict(values), dict(bounds), method), timeout=GUARD)
-            return future.result()
+            with waiting():
+                return future.result()
         except TookTooLong:
             raise Interrupted(
                 f"The fit did not come to an end within {GUARD:.0f} seconds and was stopped. Make the formula shorter, "

@@ -5,8 +5,10 @@ from __future__ import annotations
 import io
 import re
 import zipfile
+from datetime import datetime
 from typing import Annotated, Any
 
+from django.conf import settings
 from django.contrib.auth import logout, update_session_auth_hash
 from django.db import transaction
 from django.http import HttpRequest
@@ -25,7 +27,9 @@ from ridge.accounts.keeping import (
     recover,
     set_password,
 )
+from ridge.accounts.letters import are_sent, check_email, new_password, send_letter
 from ridge.accounts.models import User
+from ridge.accounts.outbox import letters
 from ridge.accounts.rates import Rate, TooOften
 from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.content.kept_pictures import kept
@@ -37,19 +41,25 @@ from ridge.studies.words.schemas import Message
 router = Router(tags=["accounts"])
 ARCHIVE = "application/zip"
 NO_ACCOUNT = "You are a guest: there is no account yet."
+_letters_asked = Rate(10)
 _codes_tried = Rate(10)
 """Recovery codes that may be tried from one address in a minute: of 10^22 codes nobody finds one so."""
 
 Name = Annotated[str, StringConstraints(max_length=100)]
 Password = Annotated[str, StringConstraints(max_length=200)]
+Email = Annotated[str, StringConstraints(max_length=200)]
 
 
 class AccountOut(Schema):
-    """Who is asking. ``codes``: recovery codes that are left; ``shared``: the shelf of the demo, which belongs to everybody."""
+    """Who is asking. ``codes``: recovery codes that are left; ``shared``: the shelf of the demo, which belongs to everybody; ``letters``:
+    whether e-mail is sent from here, and ``outbox``: kept here instead, for everybody to read."""
 
     guest: bool
     shared: bool
+    letters: bool
+    outbox: bool
     name: str
+    email: str
     codes: int
     studies: int
 
@@ -57,6 +67,7 @@ class AccountOut(Schema):
 class KeepIn(Schema):
     name: Name
     password: Password
+    email: Email = ""
 
 
 class SignInIn(Schema):
@@ -81,6 +92,35 @@ class PasswordIn(Schema):
     password: Password
 
 
+class EmailIn(Schema):
+    password: Password
+    email: Email
+
+
+class LetterIn(Schema):
+    """``name``: of the account, or its e-mail address."""
+
+    name: Email
+
+
+class ByLetterIn(Schema):
+    """``key``: what stands behind the # in the link of the letter."""
+
+    key: Annotated[str, StringConstraints(max_length=200)]
+    password: Password
+
+
+class LetterOut(Schema):
+    to: str
+    subject: str
+    text: str
+    sent: datetime | None
+
+
+class OutboxOut(Schema):
+    letters: list[LetterOut]
+
+
 class CodesOut(Schema):
     """Recovery codes, told this once."""
 
@@ -93,12 +133,13 @@ def account(request: HttpRequest) -> AccountOut:
 
 
 def _told(user: User | None) -> AccountOut:
+    mail: dict[str, bool] = {"letters": are_sent(), "outbox": settings.OUTBOX}
     if user is None:
-        return AccountOut(guest=True, shared=False, name="", codes=0, studies=0)
+        return AccountOut(guest=True, shared=False, name="", email="", codes=0, studies=0, **mail)
     shared = user.username == DEMO_USER
     return AccountOut(
         guest=user.is_guest or shared, shared=shared, name="" if user.is_guest or shared else user.username,
-        codes=user.recovery_codes.count(), studies=Study.objects.filter(owner=user, deleted=None).count(),
+        email="" if user.is_guest or shared else user.email, **mail, codes=user.recovery_codes.count(), studies=Study.objects.filter(owner=user, deleted=None).count(),
     )  # fmt: skip
 
 
@@ -108,10 +149,11 @@ def keep_studies(request: HttpRequest, body: KeepIn) -> Any:
     along."""
     user = user_or_new_guest(request)
     try:
+        email = check_email(body.email)
         with transaction.atomic():  # of what is refused no copies are left
             if user.username == DEMO_USER:
                 user = _copied(user, body.name)
-            codes = keep(user, body.name, body.password)
+            codes = keep(user, body.name, body.password, email)
     except NotKept as why:
         return 400, Message(message=str(why))
     sign_in(request, user)
@@ -201,6 +243,50 @@ def let_back_in(request: HttpRequest, body: RecoverIn) -> Any:
     except NotKept as why:
         return 400, Message(message=str(why))
     return _entered(request, before, user)
+
+
+@router.put("/account/email", response={200: AccountOut, 400: Message})
+def change_email(request: HttpRequest, body: EmailIn) -> Any:
+    """Where letters go; empty for nowhere."""
+    try:
+        user = _proven(request, body.password)
+        user.email = check_email(body.email)
+    except NotKept as why:
+        return 400, Message(message=str(why))
+    user.save(update_fields=["email"])
+    return _told(user)
+
+
+@router.post("/account/letter", response={204: None, 400: Message})
+def ask_for_letter(request: HttpRequest, body: LetterIn) -> Any:
+    """By which a new password can be chosen, to the e-mail address of an account. The answer is the same where there is none."""
+    if not are_sent():
+        return 400, Message(
+            message="No e-mail is sent from here. Use a recovery code, or ask whoever runs Ridge for one."
+        )
+    if not _letters_asked.is_kept(address_of(request)):
+        raise TooOften("These are too many letters for one minute. Try again in a minute.")
+    send_letter(body.name, request.build_absolute_uri("/account"))
+    return 204, None
+
+
+@router.post("/account/by_letter", response={200: AccountOut, 400: Message})
+def let_in_by_letter(request: HttpRequest, body: ByLetterIn) -> Any:
+    """A new password by the key in a letter, and signed in with it; all other sessions end."""
+    before = current_user(request)
+    try:
+        user = new_password(body.key, body.password)
+    except NotKept as why:
+        return 400, Message(message=str(why))
+    return _entered(request, before, user)
+
+
+@router.get("/outbox", response={200: OutboxOut, 404: Message})
+def outbox(request: HttpRequest) -> Any:
+    """The letters of a demo, which has no mail server."""
+    if not settings.OUTBOX:
+        return 404, Message(message="There is nothing at this address.")
+    return OutboxOut(letters=[LetterOut(**one._asdict()) for one in letters()])
 
 
 @router.delete("/account", response={204: None, 400: Message})

@@ -1,4 +1,4 @@
-"""Whose study it is. Every request of the API passes ``admit`` before anything else is done with it."""
+"""Whose study it is, and who may look at it. Every request of the API passes ``admit`` before anything else is done with it."""
 
 from __future__ import annotations
 
@@ -7,7 +7,8 @@ import uuid
 from django.http import HttpRequest
 
 from ridge.accounts.guests import current_user
-from ridge.studies.models import Study
+from ridge.studies.content.looking import looks_at
+from ridge.studies.models import Link, Study
 
 
 class NotYours(Exception):
@@ -15,8 +16,8 @@ class NotYours(Exception):
 
 
 def admit(request: HttpRequest) -> None:
-    """Raise NotYours where the address names a study that is not the asker's. What is no key at all is refused later, as a
-    request that cannot be read."""
+    """Raise NotYours where the address names a study that is neither the asker's nor shown to them by a link. What is no key at all is
+    refused later, as a request that cannot be read."""
     match = request.resolver_match
     named = match.kwargs.get("study_id") if match else None
     if named is None:
@@ -26,16 +27,37 @@ def admit(request: HttpRequest) -> None:
     except ValueError:
         return
     user = current_user(request)
-    try:
-        request.study = Study.objects.get(pk=key, owner=user) if user else None  # type: ignore[attr-defined]
-    except Study.DoesNotExist:
-        raise NotYours from None
-    if user is None:
+    study = Study.objects.filter(pk=key).first()
+    if study is None:
+        raise NotYours
+    request.study = study  # type: ignore[attr-defined]
+    if user is not None and study.owner_id == user.pk:
+        return
+    request.link = looks_at(request, study)  # type: ignore[attr-defined]
+    if link_used(request) is None:
         raise NotYours
 
 
+def link_used(request: HttpRequest) -> Link | None:
+    """By which link an admitted request looks; None for the study's owner."""
+    return getattr(request, "link", None)
+
+
 def own_study(request: HttpRequest, *, binned: bool = False) -> Study:
-    """The study that an admitted request is about. Raises NotYours for one in the bin, unless ``binned``."""
+    """The study that an admitted request of its owner is about: whoever looks by a link is refused. Raises NotYours, also for one in the bin,
+    unless ``binned``."""
+    if link_used(request) is not None:
+        raise NotYours
+    return _study(request, binned)
+
+
+def seen_study(request: HttpRequest) -> Study:
+    """The study that an admitted request is about, also of whoever looks by a link: for what neither changes it nor tells more than it
+    shows. Raises NotYours."""
+    return _study(request, False)
+
+
+def _study(request: HttpRequest, binned: bool) -> Study:
     study: Study | None = getattr(request, "study", None)
     if study is None or (study.deleted is not None and not binned):
         raise NotYours

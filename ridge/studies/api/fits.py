@@ -13,7 +13,7 @@ from ridge.core.catalogue import ENTRIES
 from ridge.studies.analysis.curves import CurveOut, sample_curve
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.analysis.followed import Wanted
-from ridge.studies.api.admission import own_study
+from ridge.studies.api.admission import own_study, seen_study
 from ridge.studies.content.allowed import FORMULA_TYPED
 from ridge.studies.content.attempts import attempts_of
 from ridge.studies.content.fields import Row
@@ -58,7 +58,7 @@ class StretchIn(Schema):
 @router.get("/studies/{study_id}/curves", response={200: list[CurveOut | None], 400: Message, 404: Message})
 def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn]) -> Any:
     """Samples of every fit over what the plot shows, in the order of the fits; null for one that could not be made."""
-    state = read_state(own_study(request))
+    state = read_state(seen_study(request))
     if not stretch.low < stretch.high:
         return 400, Message(message="The stretch ends before it begins.")
     table = read_table(state)
@@ -74,13 +74,13 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
 @router.get("/studies/{study_id}/results", response={200: list[ResultOut], 404: Message})
 def results(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """Parameters, what follows from them, and answers, as another study can take them over."""
-    return results_offered(read_state(own_study(request)))
+    return results_offered(read_state(seen_study(request)))
 
 
 @router.get("/studies/{study_id}/residuals/{letter}", response={200: ResidualsOut, 404: Message})
 def residuals(request: HttpRequest, study_id: uuid.UUID, letter: str) -> Any:
     """The residuals of a fit: five views, a table, and what they say."""
-    found = residuals_of(read_state(own_study(request)), letter)
+    found = residuals_of(read_state(seen_study(request)), letter)
     return found or (404, Message(message="There is no such fit, or it has no residuals: see why on the page."))
 
 
@@ -108,25 +108,25 @@ def one_candidate(request: HttpRequest, study_id: uuid.UUID, key: str, wanted: Q
 @router.get("/studies/{study_id}/ranking", response={200: RankingOut, 404: Message})
 def rank_candidates(request: HttpRequest, study_id: uuid.UUID, wanted: Query[SeriesIn]) -> RankingOut:
     """The order of the catalogue on these readings."""
-    return ranking(read_state(own_study(request)), wanted.series)
+    return ranking(read_state(seen_study(request)), wanted.series)
 
 
 @router.get("/studies/{study_id}/comparison", response={200: ComparisonOut, 404: Message})
 def comparison(request: HttpRequest, study_id: uuid.UUID) -> ComparisonOut:
     """The fits of the study side by side."""
-    return comparison_of(read_state(own_study(request)))
+    return comparison_of(read_state(seen_study(request)))
 
 
 @router.get("/studies/{study_id}/resampling", response={200: ResamplingOut, 404: Message})
 def resampling(request: HttpRequest, study_id: uuid.UUID, wanted: Query[ResamplingIn]) -> ResamplingOut:
     """The fits made to shares of the readings, the rest left out."""
-    return resampling_of(read_state(own_study(request)), wanted)
+    return resampling_of(read_state(seen_study(request)), wanted)
 
 
 @router.get("/studies/{study_id}/without/{letter}/{row}", response={200: WithoutOut, 404: Message})
 def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: Row) -> Any:
     """A fit as it would be without one of its readings; ``row`` counts from 0."""
-    found = without_reading(read_state(own_study(request)), letter, row)
+    found = without_reading(read_state(seen_study(request)), letter, row)
     return found or (404, Message(message="There is no such fit, or that reading is not used by it."))
 
 
@@ -140,13 +140,13 @@ def better(request: HttpRequest, study_id: uuid.UUID, letter: str) -> ActionOut 
 @router.get("/studies/{study_id}/workings", response={200: list[FollowableOut], 404: Message})
 def workings(request: HttpRequest, study_id: uuid.UUID) -> list[FollowableOut]:
     """What can be followed step by step in this study."""
-    return followables_of(read_state(own_study(request)))
+    return followables_of(read_state(seen_study(request)))
 
 
 @router.get("/studies/{study_id}/working", response={200: WorkingOut, 404: Message})
 def working(request: HttpRequest, study_id: uuid.UUID, wanted: Query[WorkingIn]) -> WorkingOut:
     """One of them, its steps with their numbers."""
-    study = own_study(request)
+    study = seen_study(request)
     letter = wanted.of if wanted.what == "by-hand" and len(wanted.of) == 1 else ""
     attempts = attempts_of(study, letter) if letter else []
     return working_of(read_state(study), Wanted(**wanted.dict()), attempts)
@@ -155,7 +155,7 @@ def working(request: HttpRequest, study_id: uuid.UUID, wanted: Query[WorkingIn])
 @router.get("/studies/{study_id}/next_place", response={200: NextPlaceOut, 404: Message})
 def where_to_measure_next(request: HttpRequest, study_id: uuid.UUID, wanted: Query[NextPlaceIn]) -> NextPlaceOut:
     """Where one more reading narrows a result most, or tells two models apart."""
-    return next_place(read_state(own_study(request)), wanted)
+    return next_place(read_state(seen_study(request)), wanted)
 
 
 class FormulaIn(Schema):

@@ -20,7 +20,7 @@ from ridge.instruments import INSTRUMENTS, Wanted
 from ridge.studies.api.admission import own_study
 from ridge.studies.api.studies import RequestKey, study_json, study_out
 from ridge.studies.content.changes import ChangeRefused
-from ridge.studies.content.fields import Cell, Version
+from ridge.studies.content.fields import Cell, Serial, Version
 from ridge.studies.content.runs import (
     MOST_POSTED,
     NoSuchKey,
@@ -41,9 +41,6 @@ router = Router(tags=["instruments"])
 POSTS_A_SECOND = 20
 """Requests that one key may make in a second."""
 WRONG_KEY = "This key is wrong, or was withdrawn. Make a new one in the study, under “Instrument”."
-
-
-Serial = Annotated[int, Field(ge=0, le=2**63 - 1)]
 
 
 class RunIn(Schema):

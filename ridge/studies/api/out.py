@@ -21,7 +21,7 @@ from ridge.exchange.report.html import write_html
 from ridge.exchange.report.pdf import NoPdf, write_pdf
 from ridge.exchange.typeset import as_png, as_svg, draw_equation
 from ridge.pictures import PictureRefused
-from ridge.studies.api.admission import own_study
+from ridge.studies.api.admission import seen_study
 from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.api.shelf import card
 from ridge.studies.content.kept_pictures import kept
@@ -32,6 +32,7 @@ from ridge.studies.out.comma_in_files import figure_in_comma, sheet_in_comma
 from ridge.studies.out.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
 from ridge.studies.out.figure import ASPECT, figure_content, picture_alone
 from ridge.studies.out.report import report_of
+from ridge.studies.out.report.source import Remark
 from ridge.studies.out.scripts import script_of
 from ridge.studies.out.study_file import LARGEST, NotAStudy, read_study, write_study
 from ridge.studies.words.analyse import analysis_of
@@ -66,6 +67,13 @@ def _picture(study: Study, state: StudyState) -> bytes | None:
     return found.data if found else None
 
 
+def _remarks(study: Study, state: StudyState) -> list[Remark]:
+    """The comments on the study, where its report is to show them."""
+    if not any(part.part == "comments" and part.shown for part in state.report):
+        return []
+    return [Remark(one.place, one.author, one.text, one.answer) for one in study.comments.all()]
+
+
 @router.get(
     "/studies/{study_id}/figure.{kind}",
     response={400: Message, 404: Message},
@@ -78,7 +86,7 @@ def figure(
     wanted: Query[FigureIn],
 ) -> Any:
     """The figure as it is seen."""
-    study = own_study(request)
+    study = seen_study(request)
     state = read_state(study)
     view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
     data = _picture(study, state) if wanted.picture != "without" else None
@@ -108,7 +116,7 @@ def equation(
     request: HttpRequest, study_id: uuid.UUID, letter: str, kind: Literal["svg", "png"], in_letters: bool = False
 ) -> Any:
     """The equation of a fit as a picture of its own, in numbers as it is shown or in letters."""
-    study = own_study(request)
+    study = seen_study(request)
     state = read_state(study)
     fit = next((one for one in analysis_of(state).fits if one.letter == letter), None)
     if fit is None:
@@ -143,10 +151,15 @@ def report(
     request: HttpRequest, study_id: uuid.UUID, kind: Literal["html", "pdf", "docx"], inline: bool = False
 ) -> Any:
     """The report to be handed in. ``inline``: to be looked at in the page, not saved."""
-    study = own_study(request)
+    study = seen_study(request)
     state = read_state(study)
     content = report_of(
-        state, analysis_of(state), "png" if kind == "docx" else "svg", sign_for(request), _picture(study, state)
+        state,
+        analysis_of(state),
+        "png" if kind == "docx" else "svg",
+        sign_for(request),
+        _picture(study, state),
+        _remarks(study, state),
     )
     if kind == "docx":
         return as_file(write_docx(content, timezone.now()), DOCX, state.title, kind)
@@ -167,7 +180,7 @@ def report(
 @router.get("/studies/{study_id}/study.json", response={404: Message}, openapi_extra=gives_file(STUDY))
 def study_file(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """The whole study as one file that can be opened again."""
-    study = own_study(request)
+    study = seen_study(request)
     state = read_state(study)
     return as_file(write_study(state, _picture(study, state)), STUDY, state.title, "ridge.json")
 
@@ -192,14 +205,14 @@ def open_study_file(request: HttpRequest, body: StudyIn) -> tuple[int, CardOut |
 @router.get("/studies/{study_id}/script.py", response={404: Message}, openapi_extra=gives_file(PYTHON))
 def script(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """A Python script that fits again what the study holds, with NumPy and SciPy alone."""
-    state = read_state(own_study(request))
+    state = read_state(seen_study(request))
     return as_file(script_of(state).encode(), PYTHON, state.title, "py")
 
 
 @router.get("/studies/{study_id}/readings.{kind}", response={404: Message}, openapi_extra=gives_file(*KINDS.values()))
 def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xlsx", "ods"]) -> Any:
     """The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about."""
-    study = own_study(request)
+    study = seen_study(request)
     state = read_state(study)
     sheet, comma = readings_sheet(state), sign_for(request) == "comma"
     if kind == "csv":

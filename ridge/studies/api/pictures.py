@@ -15,7 +15,7 @@ from ridge.core.numerals import capital
 from ridge.pictures import PictureRefused, follow_line, open_picture
 from ridge.pictures.line_following import FEWEST, MOST
 from ridge.pictures.opening import MOST_BYTES, MediaType
-from ridge.studies.api.admission import own_study
+from ridge.studies.api.admission import own_study, seen_study
 from ridge.studies.api.sent_files import gives_file
 from ridge.studies.content.changes import ChangeRefused
 from ridge.studies.content.changes.picturing import FINER, read_laid, written
@@ -75,7 +75,7 @@ def open_file(request: HttpRequest, study_id: uuid.UUID, file: File[UploadedFile
 )
 def look_at(request: HttpRequest, study_id: uuid.UUID, digest: Digest) -> Any:
     """The picture itself, for its owner alone."""
-    found = kept(own_study(request).owner, digest)
+    found = kept(seen_study(request).owner, digest)
     if found is None:
         return 404, Message(message=GONE)
     response = HttpResponse(found.data, content_type=found.media_type)

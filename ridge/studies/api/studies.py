@@ -24,13 +24,14 @@ from ridge.pictures import PictureRefused
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.curves import StretchOut
 from ridge.studies.analysis.fits import fit_all, fit_one
-from ridge.studies.api.admission import own_study
+from ridge.studies.api.admission import link_used, own_study, seen_study
 from ridge.studies.api.shelf import card
 from ridge.studies.content.begin import begin_with_table
 from ridge.studies.content.changes import AnyChange, ChangeRefused
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.changes.tables import TakeTable
 from ridge.studies.content.fields import Asked, Direction, Row, Version
+from ridge.studies.content.kept_pictures import kept
 from ridge.studies.content.readable import apply_sound
 from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.repeated import made_by
@@ -86,7 +87,7 @@ CONFLICT = "This study was changed in another window. Here is the newer state; y
 
 def study_out(request: HttpRequest, study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
     """``known`` is the state that the client already has: columns of unchanged cells are left out."""
-    undo, redo = step_labels(study)
+    undo, redo = step_labels(study) if link_used(request) is None else (None, None)
     held = {column.key: column.cells for column in known.columns} if known else {}
     return StudyOut(
         id=study.pk,
@@ -274,7 +275,7 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
 
 @router.get("/studies/{study_id}", response={200: StudyOut, 404: Message})
 def read(request: HttpRequest, study_id: uuid.UUID) -> Any:
-    study = own_study(request)
+    study = seen_study(request)
     state = read_state(study)
     return study_json(request, study_out(request, study, state), state)
 
@@ -379,7 +380,7 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
 def refined(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
     """The analysis of a version with all limits held against refits, whatever they cost, without the readings; refused for a version
     that was overtaken."""
-    study = own_study(request)
+    study = seen_study(request)
     if study.version != version:
         return 409, Message(message="The study has moved on since.")
     state = read_state(study)
@@ -389,7 +390,7 @@ def refined(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
 @router.get("/studies/{study_id}/newer", response={200: StudyOut | None, 404: Message})
 def newer(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
     """The study where it is newer than a version, else null: asked every so often while it is open in several places."""
-    study = own_study(request)
+    study = seen_study(request)
     if study.version == version:
         return None
     state = read_state(study)
@@ -399,7 +400,7 @@ def newer(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})
 def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""
-    state = read_state(own_study(request))
+    state = read_state(seen_study(request))
     table = read_table(state)
     question = Question(body.direction, body.given, body.repeats, body.fit)
     return answer(fit_all(table, state.linked_fits), question, state.level, table.naming)
@@ -408,7 +409,7 @@ def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
 @router.get("/studies/{study_id}/rows/{row}", response={200: ReadingOut, 404: Message})
 def row_details(request: HttpRequest, study_id: uuid.UUID, row: Row) -> ReadingOut:
     """A row in words; without entries where there is no such row (yet)."""
-    study = own_study(request)
+    study = seen_study(request)
     state = read_state(study)
     if not 0 <= row < state.row_count:
         return ReadingOut(row=row, entries=[])
@@ -421,12 +422,21 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: Row) -> ReadingO
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])
 
 
-@router.post("/studies/{study_id}/duplicate", response={201: CardOut, 404: Message})
-def duplicate(request: HttpRequest, study_id: uuid.UUID, body: CopyIn) -> tuple[int, CardOut]:
-    study = own_study(request)
+@router.post("/studies/{study_id}/duplicate", response={201: CardOut, 400: Message, 404: Message})
+def duplicate(request: HttpRequest, study_id: uuid.UUID, body: CopyIn) -> tuple[int, CardOut | Message]:
+    """On the shelf of whoever asks, with the picture under its plot."""
+    study = seen_study(request)
     state = read_state(study)
-    title = f"{state.title[:190]} (copy)"
-    return 201, card(create_study(study.owner, replace(state, title=title), body.request_key))
+    picture = None
+    if link_used(request) is None:
+        owner, title = study.owner, f"{state.title[:190]} (copy)"
+    else:
+        owner, title = user_or_new_guest(request), state.title
+        picture = kept(study.owner, state.picture.digest) if state.picture else None
+    try:
+        return 201, card(create_study(owner, replace(state, title=title), body.request_key, picture))
+    except PictureRefused as refused:
+        return 400, Message(message=str(refused))
 
 
 @router.delete("/studies/{study_id}", response={200: CardOut, 404: Message})

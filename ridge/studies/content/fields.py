@@ -78,7 +78,7 @@ Author = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)
 ReportDate = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
 PartName = Literal[
     "question", "answers", "figure", "model", "equation_errors", "parameters", "correlations", "judgement", "tests",
-    "residual_plot", "cautions", "readings", "method", "own", "working",
+    "residual_plot", "cautions", "readings", "method", "comments", "own", "working",
 ]  # fmt: skip
 PartHeading = Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)]
 PartText = Annotated[str, StringConstraints(max_length=5000)]
@@ -113,6 +113,16 @@ PicturePoint = Annotated[
 """(px, py) from the upper left corner."""
 Credit = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)]
 Description = Annotated[str, StringConstraints(max_length=1000, strip_whitespace=True)]
+
+# Of a row of the database
+Serial = Annotated[int, Field(ge=0, le=2**63 - 1)]
+
+# Comments
+About = Annotated[str, StringConstraints(max_length=80)]
+"""What a comment stands beside: "parameter:A:slope", "answer:KEY", "caution:A:CODE", "row:12", "fit:A", or empty for the whole study."""
+CommentPlace = Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)]
+Commenter = Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)]
+CommentText = Annotated[str, StringConstraints(min_length=1, max_length=2000, strip_whitespace=True)]
 
 # Readings of an instrument
 RunName = Annotated[str, StringConstraints(pattern=r"^[\w-]{1,40}$")]

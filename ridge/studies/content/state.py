@@ -24,7 +24,7 @@ SEVERAL = ("own", "working")
 """Parts that a report may have several times."""
 PARTS = tuple(part for part in get_args(fields.PartName) if part not in SEVERAL)
 """What a report can be made of, in its usual order."""
-ON_REQUEST = ("equation_errors", "correlations", "tests", "residual_plot")
+ON_REQUEST = ("equation_errors", "correlations", "tests", "residual_plot", "comments")
 """Parts that are not shown until they are wanted."""
 
 STRICT = ConfigDict(extra="forbid")

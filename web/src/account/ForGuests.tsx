@@ -1,29 +1,22 @@
 import { useState } from "react";
 
-import { api } from "../api/client";
+import { type Account, api } from "../api/client";
 import { must } from "../api/must";
+import { EMAIL, NAME, NEW_PASSWORD, PASSWORD } from "./fields";
 import { Form } from "./Form";
+import { LostPassword } from "./LostPassword";
 import { useAct } from "./useAccount";
 
-const NAME = { name: "name", label: "Name", complete: "username" };
-const PASSWORD = { name: "password", label: "Password", type: "password", complete: "current-password" } as const;
-const NEW_PASSWORD = {
-  ...PASSWORD,
-  complete: "new-password",
-  note: "Eight characters at least: three or four words that do not belong together are good.",
-};
-
 interface Props {
-  studies: number;
-  /** Whether the shelf is the demo's, which belongs to everybody. */
-  shared: boolean;
+  account: Account;
   onCodes: (codes: string[]) => void;
 }
 
 /** An account made out of a guest, or one that is there already. */
-export function ForGuests({ studies, shared, onCodes }: Props) {
+export function ForGuests({ account: { studies, shared, letters, outbox }, onCodes }: Props) {
   const keep = useAct(
-    ({ name = "", password = "" }: Record<string, string>) => must(api.POST("/api/account", { body: { name, password } })),
+    ({ name = "", password = "", email = "" }: Record<string, string>) =>
+      must(api.POST("/api/account", { body: { name, password, email } })),
     ({ codes }) => onCodes(codes),
   );
   const held = studies === 1 ? "The study on your shelf" : `The ${studies} studies on your shelf`;
@@ -38,37 +31,28 @@ export function ForGuests({ studies, shared, onCodes }: Props) {
               ? `${held} will belong to the account, and can be reached from any computer. Until then only this browser knows them.`
               : "What you make will belong to the account, and can be reached from any computer."
         }
-        asked={[NAME, NEW_PASSWORD]}
+        asked={letters ? [NAME, NEW_PASSWORD, EMAIL] : [NAME, NEW_PASSWORD]}
         send="Keep my studies"
         busy={keep.isPending}
         problem={keep.error?.message ?? ""}
         onSend={keep.mutate}
       />
-      <Entering shared={shared} />
+      <Entering shared={shared} letters={letters} outbox={outbox} />
     </div>
   );
 }
 
-function Entering({ shared }: { shared: boolean }) {
+type Here = Pick<Account, "shared" | "letters" | "outbox">;
+
+function Entering({ shared, letters, outbox }: Here) {
   const [lost, setLost] = useState(false);
   const enter = useAct(({ name = "", password = "" }: Record<string, string>) =>
     must(api.POST("/api/account/sign_in", { body: { name, password } })),
   );
-  const recover = useAct(({ name = "", code = "", password = "" }: Record<string, string>) =>
-    must(api.POST("/api/account/recover", { body: { name, code, password } })),
-  );
   return (
     <div className="grid gap-2">
       {lost ? (
-        <Form
-          title="Lost password"
-          note="One of the recovery codes that you were given with the account lets you choose a new password. Each works once."
-          asked={[NAME, { name: "code", label: "Recovery code", complete: "off" }, { ...NEW_PASSWORD, label: "New password" }]}
-          send="Set the new password"
-          busy={recover.isPending}
-          problem={recover.error?.message ?? ""}
-          onSend={recover.mutate}
-        />
+        <LostPassword letters={letters} outbox={outbox} />
       ) : (
         <Form
           title="Sign in"

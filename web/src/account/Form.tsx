@@ -3,8 +3,10 @@ import { type FormEvent, type ReactNode, useId, useState } from "react";
 export interface Asked {
   name: string;
   label: string;
-  type?: "text" | "password";
+  type?: "text" | "password" | "email";
   complete: string;
+  /** It may be left empty. */
+  optional?: boolean;
   note?: string;
 }
 
@@ -34,7 +36,7 @@ export function Form({ title, note, asked, send, grave, busy, problem, onSend }:
         {title}
       </h2>
       {note && <div className="text-plain text-mute">{note}</div>}
-      {asked.map(({ name, label, type = "text", complete, note: said }) => (
+      {asked.map(({ name, label, type = "text", complete, optional, note: said }) => (
         <div key={name} className="grid gap-1">
           <label htmlFor={`${id}-${name}`} className="text-plain">
             {label}
@@ -44,7 +46,7 @@ export function Form({ title, note, asked, send, grave, busy, problem, onSend }:
             className="field w-full"
             type={type}
             autoComplete={complete}
-            required
+            required={!optional}
             aria-describedby={said ? `${id}-${name}-note` : undefined}
             value={given[name] ?? ""}
             onChange={(event) => setGiven({ ...given, [name]: event.target.value })}

@@ -4,10 +4,9 @@ import { type Account, api } from "../api/client";
 import { must } from "../api/must";
 import { notify } from "../ui/Notices";
 import { SaveLink } from "../ui/SaveLink";
+import { EMAIL, PASSWORD } from "./fields";
 import { Form } from "./Form";
 import { done, useAct } from "./useAccount";
-
-const PASSWORD = { name: "password", label: "Password", type: "password", complete: "current-password" } as const;
 
 interface Props {
   account: Account;
@@ -49,6 +48,7 @@ export function OfAccount({ account, onCodes }: Props) {
       <div className="grid items-start gap-4 md:grid-cols-2">
         <NewPassword />
         <NewCodes left={account.codes} onCodes={onCodes} />
+        {account.letters && <Email key={account.email} email={account.email} />}
         <Deleting studies={account.studies} />
       </div>
     </>
@@ -88,6 +88,24 @@ function NewCodes({ left, onCodes }: { left: number; onCodes: (codes: string[]) 
       busy={make.isPending}
       problem={make.error?.message ?? ""}
       onSend={make.mutate}
+    />
+  );
+}
+
+function Email({ email }: { email: string }) {
+  const change = useAct(
+    ({ password = "", email = "" }: Record<string, string>) => must(api.PUT("/api/account/email", { body: { password, email } })),
+    ({ email }) => notify(email ? `Letters go to ${email}.` : "No letters are sent to you any more."),
+  );
+  return (
+    <Form
+      title="E-mail"
+      note={email ? `Letters go to ${email}. Left empty, there are none.` : "You have given none."}
+      asked={[PASSWORD, { ...EMAIL, label: "E-mail" }]}
+      send="Use this one"
+      busy={change.isPending}
+      problem={change.error?.message ?? ""}
+      onSend={change.mutate}
     />
   );
 }

@@ -30,6 +30,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/by_letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let In By Letter
+         * @description A new password by the key in a letter, and signed in with it; all other sessions end.
+         */
+        post: operations["ridge_studies_api_accounts_let_in_by_letter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/codes": {
         parameters: {
             query?: never;
@@ -44,6 +64,46 @@ export interface paths {
          * @description New recovery codes in place of the old ones.
          */
         post: operations["ridge_studies_api_accounts_codes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/email": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Email
+         * @description Where letters go; empty for nowhere.
+         */
+        put: operations["ridge_studies_api_accounts_change_email"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Letter
+         * @description By which a new password can be chosen, to the e-mail address of an account. The answer is the same where there is none.
+         */
+        post: operations["ridge_studies_api_accounts_ask_for_letter"];
         delete?: never;
         options?: never;
         head?: never;
@@ -270,6 +330,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Begin to look at the study that a link shows: from now on this browser may, as long as the link holds.
+         */
+        post: operations["ridge_studies_api_links_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Outbox
+         * @description The letters of a demo, which has no mail server.
+         */
+        get: operations["ridge_studies_api_accounts_outbox"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings": {
         parameters: {
             query?: never;
@@ -440,6 +540,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Comments
+         * @description The oldest first.
+         */
+        get: operations["ridge_studies_api_comments_comments"];
+        put?: never;
+        /**
+         * Leave
+         * @description A comment beside a result.
+         */
+        post: operations["ridge_studies_api_comments_leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/comments/{comment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Answer Comment
+         * @description What the owner says to it.
+         */
+        put: operations["ridge_studies_api_comments_answer_comment"];
+        post?: never;
+        /**
+         * Clear
+         * @description By the owner, or by whoever looks with the link that it was made with.
+         */
+        delete: operations["ridge_studies_api_comments_clear"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/comparison": {
         parameters: {
             query?: never;
@@ -489,7 +637,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Duplicate */
+        /**
+         * Duplicate
+         * @description On the shelf of whoever asks, with the picture under its plot.
+         */
         post: operations["ridge_studies_api_studies_duplicate"];
         delete?: never;
         options?: never;
@@ -656,6 +807,54 @@ export interface paths {
          */
         post: operations["ridge_studies_api_pictures_follow"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Links
+         * @description The links of a study, without their addresses.
+         */
+        get: operations["ridge_studies_api_links_links"];
+        put?: never;
+        /**
+         * Make
+         * @description An address at which whoever has it can look at the study, and change nothing.
+         */
+        post: operations["ridge_studies_api_links_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * End
+         * @description Another last day, or none.
+         */
+        put: operations["ridge_studies_api_links_end"];
+        post?: never;
+        /**
+         * Withdraw
+         * @description The link shows nothing any more, also to those who have it open.
+         */
+        delete: operations["ridge_studies_api_links_withdraw"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1288,15 +1487,22 @@ export interface components {
     schemas: {
         /**
          * AccountOut
-         * @description Who is asking. ``codes``: recovery codes that are left; ``shared``: the shelf of the demo, which belongs to everybody.
+         * @description Who is asking. ``codes``: recovery codes that are left; ``shared``: the shelf of the demo, which belongs to everybody; ``letters``:
+         *     whether e-mail is sent from here, and ``outbox``: kept here instead, for everybody to read.
          */
         AccountOut: {
             /** Codes */
             codes: number;
+            /** Email */
+            email: string;
             /** Guest */
             guest: boolean;
+            /** Letters */
+            letters: boolean;
             /** Name */
             name: string;
+            /** Outbox */
+            outbox: boolean;
             /** Shared */
             shared: boolean;
             /** Studies */
@@ -1832,6 +2038,16 @@ export interface components {
             name: string;
         };
         /**
+         * ByLetterIn
+         * @description ``key``: what stands behind the # in the link of the letter.
+         */
+        ByLetterIn: {
+            /** Key */
+            key: string;
+            /** Password */
+            password: string;
+        };
+        /**
          * CandidateOut
          * @description One model of the catalogue laid over the readings; ``said``: what an interpolation does, or the gravest caution about
          *     it.
@@ -2216,6 +2432,59 @@ export interface components {
             unit: string;
         };
         /**
+         * CommentAnswerIn
+         * @description ``text`` is empty to take an answer back.
+         */
+        CommentAnswerIn: {
+            /** Text */
+            text: string;
+        };
+        /** CommentIn */
+        CommentIn: {
+            /**
+             * About
+             * @default
+             */
+            about?: string;
+            /**
+             * Author
+             * @default
+             */
+            author?: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * CommentOut
+         * @description ``about`` and ``place``: what it stands beside; ``own``: made by the owner of the study.
+         */
+        CommentOut: {
+            /** About */
+            about: string;
+            /** Answer */
+            answer: string;
+            /** Author */
+            author: string;
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Own */
+            own: boolean;
+            /** Place */
+            place: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * ComparedOut
          * @description One fit in the comparison, its ``values`` in the order of the criteria.
          */
@@ -2500,6 +2769,18 @@ export interface components {
             rising?: boolean | null;
             /** Title */
             title?: string | null;
+        };
+        /** EmailIn */
+        EmailIn: {
+            /** Email */
+            email: string;
+            /** Password */
+            password: string;
+        };
+        /** EndsIn */
+        EndsIn: {
+            /** Ends */
+            ends: string | null;
         };
         /** EntryOut */
         EntryOut: {
@@ -3458,6 +3739,11 @@ export interface components {
         };
         /** KeepIn */
         KeepIn: {
+            /**
+             * Email
+             * @default
+             */
+            email?: string;
             /** Name */
             name: string;
             /** Password */
@@ -3633,6 +3919,25 @@ export interface components {
             letter: string;
         };
         /**
+         * LetterIn
+         * @description ``name``: of the account, or its e-mail address.
+         */
+        LetterIn: {
+            /** Name */
+            name: string;
+        };
+        /** LetterOut */
+        LetterOut: {
+            /** Sent */
+            sent: string | null;
+            /** Subject */
+            subject: string;
+            /** Text */
+            text: string;
+            /** To */
+            to: string;
+        };
+        /**
          * LineIn
          * @description Where a line was pressed on, and where it ends if that was said, in pixels; ``count`` of picks along it; by how many pixels the press
          *     may lie beside it.
@@ -3659,6 +3964,25 @@ export interface components {
             latex: string;
             /** Text */
             text: string;
+        };
+        /**
+         * LinkOut
+         * @description ``called``: for whom it was made, as its owner noted it; ``ends``: its last day; ``opened``: how often, by whomever.
+         */
+        LinkOut: {
+            /** Called */
+            called: string;
+            /** Ends */
+            ends: string | null;
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Opened */
+            opened: number;
         };
         /**
          * Mark
@@ -3921,6 +4245,25 @@ export interface components {
             /** Key */
             key: string;
         };
+        /** NewLinkIn */
+        NewLinkIn: {
+            /**
+             * Called
+             * @default
+             */
+            called?: string;
+            /** Ends */
+            ends?: string | null;
+        };
+        /**
+         * NewLinkOut
+         * @description A link with its address, told this once.
+         */
+        NewLinkOut: {
+            /** Address */
+            address: string;
+            link: components["schemas"]["LinkOut"];
+        };
         /** NewPasswordIn */
         NewPasswordIn: {
             /** New */
@@ -4144,6 +4487,11 @@ export interface components {
             r_squared: string;
             /** Typical Miss */
             typical_miss: string;
+        };
+        /** OutboxOut */
+        OutboxOut: {
+            /** Letters */
+            letters: components["schemas"]["LetterOut"][];
         };
         /**
          * OwnQuantity
@@ -4862,7 +5210,7 @@ export interface components {
              * Part
              * @enum {string}
              */
-            part: "question" | "answers" | "figure" | "model" | "equation_errors" | "parameters" | "correlations" | "judgement" | "tests" | "residual_plot" | "cautions" | "readings" | "method" | "own" | "working";
+            part: "question" | "answers" | "figure" | "model" | "equation_errors" | "parameters" | "correlations" | "judgement" | "tests" | "residual_plot" | "cautions" | "readings" | "method" | "comments" | "own" | "working";
             /**
              * Places
              * @default 4
@@ -5426,6 +5774,17 @@ export interface components {
             samples: components["schemas"]["SampleOut"][];
         };
         /**
+         * ShownOut
+         * @description The study that a link shows.
+         */
+        ShownOut: {
+            /**
+             * Study
+             * Format: uuid
+             */
+            study: string;
+        };
+        /**
          * ShownValueOut
          * @description What a channel shows at the moment.
          */
@@ -5756,6 +6115,14 @@ export interface components {
             curves: components["schemas"]["ThumbnailCurveOut"][];
             /** Points */
             points: components["schemas"]["PointOut"][];
+        };
+        /**
+         * TokenIn
+         * @description What stands at the end of a link's address.
+         */
+        TokenIn: {
+            /** Token */
+            token: string;
         };
         /**
          * TracedNumberOut
@@ -6246,6 +6613,45 @@ export interface operations {
             503: components["responses"]["Refused503"];
         };
     };
+    ridge_studies_api_accounts_let_in_by_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByLetterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
     ridge_studies_api_accounts_codes: {
         parameters: {
             query?: never;
@@ -6267,6 +6673,82 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CodesOut"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_accounts_change_email: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmailIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_accounts_ask_for_letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetterIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -6605,6 +7087,80 @@ export interface operations {
                 };
             };
             403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_links_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_accounts_outbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutboxOut"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
             409: components["responses"]["Refused409"];
             422: components["responses"]["Refused422"];
             429: components["responses"]["Refused429"];
@@ -7012,6 +7568,170 @@ export interface operations {
             503: components["responses"]["Refused503"];
         };
     };
+    ridge_studies_api_comments_comments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentOut"][];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_comments_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommentIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_comments_answer_comment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                comment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommentAnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_comments_clear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                comment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
     ridge_studies_api_fits_comparison: {
         parameters: {
             query?: never;
@@ -7121,7 +7841,15 @@ export interface operations {
                     "application/json": components["schemas"]["CardOut"];
                 };
             };
-            400: components["responses"]["Refused400"];
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
             403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
@@ -7549,6 +8277,170 @@ export interface operations {
             };
             409: components["responses"]["Refused409"];
             413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_links_links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"][];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_links_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLinkIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLinkOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_links_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                link_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_studies_api_links_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+                link_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
             422: components["responses"]["Refused422"];
             429: components["responses"]["Refused429"];
             503: components["responses"]["Refused503"];

@@ -8,14 +8,14 @@ from pathlib import Path
 
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connection
 
 
 def sqlite_file() -> Path:
     """The file of the database. Raises CommandError where it is in no file."""
-    used = settings.DATABASES["default"]
-    if used["ENGINE"] != "django.db.backends.sqlite3":
+    if connection.vendor != "sqlite":
         raise CommandError("The data are in PostgreSQL: copy them with pg_dump, and put them back with pg_restore.")
-    return Path(str(used["NAME"]))
+    return Path(str(settings.DATABASES["default"]["NAME"]))
 
 
 class Command(BaseCommand):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from ridge.core.numerals import capital
 from ridge.core.results.fit import Fit
@@ -19,16 +19,26 @@ from ridge.studies.words.fit_schemas import ComputedFit, DescribedFit, DrawnFit,
 from ridge.studies.words.schemas import AnalysisOut
 
 
+class Remark(NamedTuple):
+    """A comment on the study: what it stands beside, who made it, what it says, and what was answered."""
+
+    place: str
+    author: str
+    text: str
+    answer: str
+
+
 @dataclass(frozen=True)
 class Source:
     """A study, what was computed from it, and whether its figures are to be drawings or pictures; the sign at
-    the ticks of these, and the bytes of the picture that lies under them."""
+    the ticks of these, and the bytes of the picture that lies under them; what others said of it."""
 
     state: StudyState
     analysis: AnalysisOut
     picture: Literal["svg", "png"] = "svg"
     sign: Sign = "point"
     underlay: bytes | None = None
+    comments: Sequence[Remark] = ()
 
     @cached_property
     def table(self) -> Table:

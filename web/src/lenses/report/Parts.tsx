@@ -18,6 +18,7 @@ const WORDS: Record<ReportPart["part"], string> = {
   cautions: "Cautions",
   readings: "Readings",
   method: "Method and references",
+  comments: "Comments of others",
   own: "Paragraph of your own",
   working: "Working",
 };
