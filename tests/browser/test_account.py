@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import re
+import tempfile
 
+from django.test import override_settings
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_access import Screens
 
+FILES = "django.core.mail.backends.filebased.EmailBackend"
 GOOD, OTHER = "a long walk on the pier", "two herons by the sluice"
 
 
@@ -43,7 +46,7 @@ class Account(Screens):
         self.fill_in(other, "Sign in", Name="Tarn", Password="wrong")
         expect(other.get_by_role("alert")).to_contain_text("do not belong together")
         other.get_by_role("button", name="Lost your password?").click()
-        self.fill_in(other, "Lost password", Name="tarn", Recovery_code=code, New_password=OTHER)
+        self.fill_in(other, "By a recovery code", Name="tarn", Recovery_code=code, New_password=OTHER)
         expect(other.get_by_text("7 are left for a lost password")).to_be_visible()
         other.get_by_role("button", name="To the shelf").click()
         expect(other.get_by_role("link", name="Salinity probe, calibration")).to_be_visible()
@@ -63,6 +66,47 @@ class Account(Screens):
         self.fill_in(self.page, "Sign in", Name="Tarn", Password=OTHER)
         expect(self.page.get_by_role("alert")).to_contain_text(re.compile("do not belong together"))
         other.context.close()
+
+
+class ByLetter(Screens):
+    def test_a_lost_password(self) -> None:
+        with (
+            tempfile.TemporaryDirectory() as folder,
+            override_settings(OUTBOX=True, EMAIL_BACKEND=FILES, EMAIL_FILE_PATH=folder),
+        ):
+            self.page.goto("/account")
+            held = self.page.get_by_role("form", name="Keep my studies")
+            held.get_by_label("Name").fill("Reed")
+            held.get_by_label("Password").fill(GOOD)
+            held.get_by_label("E-mail, if you like").fill("reed@pier.example")
+            held.get_by_role("button").click()
+            expect(self.page.get_by_text("Letters go to reed@pier.example.")).to_be_visible()
+            other = self.new_page(self.new_context())
+            other.goto("/account")
+            other.get_by_role("button", name="Lost your password?").click()
+            held = other.get_by_role("form", name="By e-mail")
+            held.get_by_label("Name or e-mail").fill("reed")
+            held.get_by_role("button").click()
+            expect(other.get_by_role("status").filter(has_text="the letter is on its way")).to_be_visible()
+            first, self.page = self.page, other
+            self.check("a lost password")
+            other.get_by_role("button", name="The letters of this demo").click()
+            link = other.get_by_role("article").get_by_role("link")
+            for _ in range(60):
+                if link.count():
+                    break
+                other.reload()
+                other.wait_for_timeout(500)
+            self.check("letters")
+            link.click()
+            held = other.get_by_role("form", name="Choose a new password")
+            held.get_by_label("New password").fill(OTHER)
+            held.get_by_role("button").click()
+            expect(other.get_by_text("Signed in as Reed")).to_be_visible()
+            expect(held).to_have_count(0)
+            self.assertTrue(other.url.endswith("/account"))
+            self.page = first
+            other.context.close()
 
 
 class InTwoPlaces(Screens):

@@ -1,6 +1,7 @@
 import { AccountPage } from "./account/AccountPage";
 import { Outbox } from "./account/Outbox";
 import { Bench } from "./bench/Bench";
+import { Look } from "./look/Look";
 import { navigate, useRoute } from "./route";
 import { Shelf } from "./shelf/Shelf";
 import { Notices } from "./ui/Notices";
@@ -13,6 +14,7 @@ export function App() {
       {route.name === "account" && <AccountPage />}
       {route.name === "outbox" && <Outbox />}
       {route.name === "study" && <Bench key={route.id} id={route.id} />}
+      {route.name === "look" && <Look key={route.token} token={route.token} />}
       {route.name === "nowhere" && (
         <main className="grid h-full place-content-center gap-3 text-center">
           <h1 className="font-book text-title font-semibold">There is nothing at this address</h1>

@@ -1,7 +1,13 @@
 import { useSyncExternalStore } from "react";
 
-/** Where we are: the shelf, the account, the letters of the demo, or a study. */
-export type Route = { name: "shelf" } | { name: "account" } | { name: "outbox" } | { name: "study"; id: string } | { name: "nowhere" };
+/** Where we are: the shelf, the account, the letters of the demo, a study, or one that is shown by a link. */
+export type Route =
+  | { name: "shelf" }
+  | { name: "account" }
+  | { name: "outbox" }
+  | { name: "look"; token: string }
+  | { name: "study"; id: string }
+  | { name: "nowhere" };
 
 const listeners = new Set<() => void>();
 
@@ -24,6 +30,8 @@ export function useRoute(): Route {
   const study = /^\/study\/([0-9a-f-]{36})$/.exec(path);
   if (study) return { name: "study", id: study[1]! };
   if (path === "/account") return { name: "account" };
+  const look = /^\/look\/([^/]+)$/.exec(path);
+  if (look) return { name: "look", token: look[1]! };
   if (path === "/outbox") return { name: "outbox" };
   return path === "/" ? { name: "shelf" } : { name: "nowhere" };
 }

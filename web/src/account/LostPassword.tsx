@@ -1,9 +1,10 @@
 import { type Account, api } from "../api/client";
+import { done } from "../api/done";
 import { must } from "../api/must";
 import { navigate } from "../route";
 import { NAME, NEW_PASSWORD } from "./fields";
 import { Form } from "./Form";
-import { done, useAct } from "./useAccount";
+import { useAct } from "./useAccount";
 
 type Props = Pick<Account, "letters" | "outbox">;
 

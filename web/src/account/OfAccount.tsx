@@ -1,12 +1,13 @@
 import { Download, LogOut } from "lucide-react";
 
 import { type Account, api } from "../api/client";
+import { done } from "../api/done";
 import { must } from "../api/must";
 import { notify } from "../ui/Notices";
 import { SaveLink } from "../ui/SaveLink";
 import { EMAIL, PASSWORD } from "./fields";
 import { Form } from "./Form";
-import { done, useAct } from "./useAccount";
+import { useAct } from "./useAccount";
 
 interface Props {
   account: Account;

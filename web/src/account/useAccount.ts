@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
-import { type Account, api, messageOf } from "../api/client";
+import { type Account, api } from "../api/client";
 import { must } from "../api/must";
 
 /** Who is here: a guest, or somebody with an account. */
@@ -19,11 +19,4 @@ export function useAct<Given, Told>(act: (given: Given) => Promise<Told>, onDone
       await queries.invalidateQueries();
     },
   });
-}
-
-/** A request whose answer has no body; an error that says why where it is refused. */
-export async function done(request: Promise<{ error?: unknown; response: Response }>): Promise<null> {
-  const { error, response } = await request;
-  if (!response.ok) throw new Error(messageOf(error));
-  return null;
 }

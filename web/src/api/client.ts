@@ -19,6 +19,7 @@ export type PictureScale = Schemas["PictureScale"];
 export type FollowedLine = Schemas["FollowedOut"];
 export type Run = Schemas["RunOut"];
 export type Instrument = Schemas["InstrumentOut"];
+export type Comment = Schemas["CommentOut"];
 export type Card = Schemas["CardOut"];
 export type Account = Schemas["AccountOut"];
 export type Understood = Schemas["UnderstoodOut"];

@@ -1,7 +1,7 @@
 import { ArrowLeftRight } from "lucide-react";
 
 import type { Analysis, Direction } from "../api/client";
-import { useNaming } from "../study/context";
+import { useLooking, useNaming } from "../study/context";
 import { Hint } from "../ui/Hint";
 import { AskedResult } from "./AskedResult";
 import { GivenValue } from "./GivenValue";
@@ -16,7 +16,8 @@ export function AskLine() {
   const asking = useQuestion();
   const { unreachable, asking: complete } = useAsk();
   const { question, asked, drawn, looking, predicting, several } = asking;
-  const canKeep = complete && asked !== null && !asked.problem;
+  const own = !useLooking();
+  const canKeep = own && complete && asked !== null && !asked.problem;
   return (
     <form
       aria-label="Ask"
@@ -32,9 +33,11 @@ export function AskLine() {
       {looking && !several && <Repeats {...asking} />}
       {drawn.length > 1 && <WhichFit {...asking} />}
       {predicting && <Exchange {...asking} />}
-      <button className="button-main ml-auto" aria-disabled={!canKeep}>
-        Keep
-      </button>
+      {own && (
+        <button className="button-main ml-auto" aria-disabled={!canKeep}>
+          Keep
+        </button>
+      )}
       <AskedResult asked={asked} unreachable={unreachable} looking={looking} />
     </form>
   );

@@ -1,7 +1,7 @@
 import { TriangleAlert } from "lucide-react";
 
 import type { Answer } from "../api/client";
-import { useAnalysisPart } from "../study/context";
+import { useAnalysisPart, useLooking } from "../study/context";
 import { isDrawn } from "../fits/kinds";
 import { AnswerTable } from "./AnswerTable";
 
@@ -13,6 +13,7 @@ interface Props {
 
 /** What is answered, read out as it changes: the result with what it means, or why there is none. Its room is kept. */
 export function AskedResult({ asked, unreachable, looking }: Props) {
+  const own = !useLooking();
   return (
     <div
       aria-live="polite"
@@ -27,7 +28,7 @@ export function AskedResult({ asked, unreachable, looking }: Props) {
       {!unreachable && asked && !asked.problem && <Result asked={asked} looking={looking} />}
       {!unreachable && !asked && (
         <p className="pt-1 text-mute [@media(max-height:30rem)]:hidden">
-          The answer will stand here with its interval, and on the plot. Keep it to have it on the page.
+          The answer will stand here with its interval, and on the plot.{own && " Keep it to have it on the page."}
         </p>
       )}
     </div>

@@ -7,8 +7,8 @@ import { later } from "../ui/later";
 const OPENING = <p className="grid h-full place-content-center p-6 text-center text-mute">Opening…</p>;
 const OpenBench = later(() => import("./OpenBench").then((one) => one.OpenBench), OPENING);
 
-/** A study: readings on the left, the plot in the middle, the page on the right; tabs where there is no room. */
-export function Bench({ id }: { id: string }) {
+/** A study: readings on the left, the plot in the middle, the page on the right; tabs where there is no room. `looking`: it is somebody else's, shown by a link. */
+export function Bench({ id, looking = false }: { id: string; looking?: boolean }) {
   const opened = useQuery({
     queryKey: ["opened", id],
     gcTime: 0,
@@ -18,7 +18,7 @@ export function Bench({ id }: { id: string }) {
       return data;
     },
   });
-  if (opened.data) return <OpenBench study={opened.data} />;
+  if (opened.data) return <OpenBench study={opened.data} looking={looking} />;
   return (
     <main className="grid h-full place-content-center gap-3 p-6 text-center">
       {opened.isError ? (

@@ -2,10 +2,12 @@ import { Printer, Send } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 
-import { useStudy } from "../study/context";
+import { useLooking, useStudy } from "../study/context";
+import { Own } from "../study/Own";
 import { setView, useView } from "../study/view";
 import { SaveLink } from "../ui/SaveLink";
 import { FigureForm } from "./FigureForm";
+import { Links } from "./Links";
 import { printReport } from "./print";
 
 const REPORTS = ["pdf", "html", "docx"];
@@ -18,11 +20,13 @@ const TABLES: [string, string][] = [
 /** Everything that goes out, in one place: the report on paper or as a file, the figure as it is seen, tables, script and study. */
 export function HandIn() {
   const { id } = useStudy();
+  const looking = useLooking();
+  const word = looking ? "Save" : "Hand in";
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
-        <button className="button-main">
-          <Send size={15} /> <span className="max-sm:sr-only">Hand in</span>
+        <button className={looking ? "bar-button" : "button-main"}>
+          <Send size={15} /> <span className="max-sm:sr-only">{word}</span>
         </button>
       </Popover.Trigger>
       <Popover.Portal>
@@ -31,11 +35,16 @@ export function HandIn() {
           sideOffset={6}
           collisionPadding={8}
           className="floating grid max-h-(--radix-popover-content-available-height) w-80 gap-3 overflow-y-auto"
-          aria-label="Hand in"
+          aria-label={word}
         >
           <Part title="The report">
             <Report id={id} />
           </Part>
+          <Own>
+            <Part title="A link to look">
+              <Links id={id} />
+            </Part>
+          </Own>
           <Part title="Figure as shown">
             <FigureForm id={id} />
           </Part>
@@ -74,6 +83,7 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 
 function Report({ id }: { id: string }) {
   const lens = useView((view) => view.lens);
+  const looking = useLooking();
   return (
     <div className="flex flex-wrap items-center gap-1.5">
       <Popover.Close className="button" onClick={() => printReport(id)}>
@@ -85,7 +95,7 @@ function Report({ id }: { id: string }) {
           {name.toUpperCase()}
         </SaveLink>
       ))}
-      {lens !== "report" && (
+      {lens !== "report" && !looking && (
         <Popover.Close className="button" onClick={() => setView({ lens: "report", panel: "plot" })}>
           Edit report
         </Popover.Close>

@@ -19,6 +19,7 @@ import { DropSign, useDrop } from "../ui/useDrop";
 import { Failures } from "./Failures";
 import { KeysDialog } from "./KeysDialog";
 import { Messages } from "./Messages";
+import { LookBar } from "./LookBar";
 import { TopBar } from "./TopBar";
 import { useNewer } from "../study/useNewer";
 import { useRefined } from "../study/useRefined";
@@ -36,8 +37,6 @@ const IncomingTable = later(() => import("../readings/IncomingTable").then((one)
 /** A window in which the lens and one other part have room, as in the breakpoints of the styles. */
 const PAIR = "(min-width: 48rem) and (max-width: 65.99rem)";
 
-const take = (incoming: Incoming) => setView({ incoming });
-
 const PANELS = [
   { name: "readings", word: "Readings", icon: Table2 },
   { name: "plot", word: "Plot", icon: ChartLine },
@@ -53,12 +52,13 @@ const LENSES: Record<Lens, ComponentType> = {
 };
 
 /** A study that has been opened, with its queue of changes. */
-export function OpenBench({ study: first }: { study: Study }) {
-  const queue = useMemo(() => new GestureQueue(first), [first]);
+export function OpenBench({ study: first, looking }: { study: Study; looking: boolean }) {
+  const queue = useMemo(() => new GestureQueue(first, looking), [first, looking]);
   const { study, saving } = useSyncExternalStore(queue.subscribe, queue.read);
   const incoming = useView((view) => view.incoming);
-  const lay = useCallback((file: File) => openPicture(queue, file), [queue]);
-  const dropping = useDrop(useCallback((file: File) => void takeFile(file, take, lay), [lay]));
+  const lay = useCallback(async (file: File) => (looking ? queue.refuse() : openPicture(queue, file)), [looking, queue]);
+  const take = useCallback((incoming: Incoming) => (looking ? queue.refuse() : setView({ incoming })), [looking, queue]);
+  const dropping = useDrop(useCallback((file: File) => void takeFile(file, take, lay), [take, lay]));
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
   useBenchKeys(queue, showKeys);
@@ -68,10 +68,10 @@ export function OpenBench({ study: first }: { study: Study }) {
   const begun = useRef(first.row_count > 0);
   useEffect(() => {
     // A new study opens where one can type; where two parts have room, another beside the lens.
-    if (!begun.current) setView({ panel: "readings" });
+    if (!begun.current && !looking) setView({ panel: "readings" });
     else if (window.matchMedia(PAIR).matches) setView({ panel: "page" });
     return resetView;
-  }, []);
+  }, [looking]);
   useEffect(() => {
     void loadKatex().catch(() => undefined);
     // When the study has been drawn: nobody waits for these.
@@ -85,7 +85,7 @@ export function OpenBench({ study: first }: { study: Study }) {
   return (
     <QueueContext.Provider value={queue}>
       <div className="paper flex h-full flex-col">
-        <TopBar onHelp={showKeys} />
+        {looking ? <LookBar /> : <TopBar onHelp={showKeys} />}
         <Messages />
         <Failures />
         <Announcer />

@@ -1,9 +1,11 @@
 import type { RefusedFit } from "../fits/kinds";
-import { useChange } from "../study/context";
+import { useChange, useLooking } from "../study/context";
 
 /** What can be done about something, each at one press. */
 export function Actions({ actions }: { actions: RefusedFit["actions"] }) {
   const change = useChange();
+  const looking = useLooking();
+  if (looking) return null;
   return (
     <>
       {actions.map((action) => (

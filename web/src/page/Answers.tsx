@@ -1,8 +1,9 @@
 import { AnswerText, CopyAnswer } from "./AnswerText";
 import { KeptAnswer } from "./KeptAnswer";
-import { useCalmAnalysis, useChange, useStudy } from "../study/context";
+import { useCalmAnalysis, useChange, useLooking, useStudy } from "../study/context";
 import { select } from "../study/view";
 import { percent } from "../ui/numbers";
+import { CommentsOn } from "../comments/CommentsOn";
 import { Section } from "./Section";
 
 const LEVELS = [0.68, 0.9, 0.95, 0.99];
@@ -11,9 +12,12 @@ const LEVELS = [0.68, 0.9, 0.95, 0.99];
 export function Answers() {
   const study = useStudy();
   const change = useChange();
+  const looking = useLooking();
   const { answers, unknowns } = useCalmAnalysis();
   const levels = LEVELS.includes(study.level) ? LEVELS : [...LEVELS, study.level].sort();
-  const level = (
+  const level = looking ? (
+    <span className="numerals text-note text-mute">at {percent(study.level)}</span>
+  ) : (
     <label className="no-print flex items-center gap-1 text-note text-mute">
       at
       <select
@@ -49,6 +53,7 @@ export function Answers() {
                 {unknown.label}
               </button>
               : <AnswerText answer={unknown.answer} />
+              <CommentsOn about={`answer:${unknown.answer.key}`} place={unknown.label} />
             </div>
             <CopyAnswer answer={unknown.answer} />
           </li>

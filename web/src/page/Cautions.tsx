@@ -6,6 +6,7 @@ import type { DrawnFit } from "../fits/kinds";
 import { useStudy } from "../study/context";
 import { WithoutIt } from "../plot/WithoutIt";
 import { select, setView } from "../study/view";
+import { CommentsOn } from "../comments/CommentsOn";
 import { Actions } from "./Actions";
 
 /** Cautions that the residuals show best. */
@@ -54,6 +55,10 @@ export function Cautions({ fit }: { fit: DrawnFit }) {
               {caution.other_model && <BetterModel letter={fit.letter} />}
               <Actions actions={caution.actions} />
             </p>
+            <CommentsOn
+              about={`caution:${fit.letter}:${caution.code}`}
+              place={`Caution on ${fit.letter}: ${caution.message}`.slice(0, 118)}
+            />
             {SINGLE_READINGS.includes(caution.code) && (
               <p className="no-print mt-1.5 pl-6 text-note leading-snug">
                 {caution.rows.slice(0, MOST_SHOWN).map((row) => (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import type { ComputedFit, OwnQuantityWanted } from "../fits/kinds";
-import { useChange } from "../study/context";
+import { useChange, useLooking } from "../study/context";
 import { OwnQuantity } from "./OwnQuantity";
 
 const MOST = 12;
@@ -9,6 +9,7 @@ const MOST = 12;
 /** What follows from the parameters: half-life, period, vertex and the like, and quantities of one's own. */
 export function Derived({ fit }: { fit: ComputedFit }) {
   const change = useChange();
+  const looking = useLooking();
   const [adding, setAdding] = useState(false);
   const own = fit.follows ?? [];
   const put = (follows: OwnQuantityWanted[]) => change({ kind: "set_fit", letter: fit.letter, follows });
@@ -54,7 +55,8 @@ export function Derived({ fit }: { fit: ComputedFit }) {
           onRemove={() => setAdding(false)}
         />
       ) : (
-        own.length < MOST && (
+        own.length < MOST &&
+        !looking && (
           <button
             className="no-print mt-0.5 justify-self-start rounded-sm text-note text-mute underline decoration-dotted underline-offset-2 hover:text-ink"
             onClick={() => setAdding(true)}

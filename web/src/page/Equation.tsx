@@ -1,4 +1,5 @@
 import type { ComputedFit } from "../fits/kinds";
+import { useLooking } from "../study/context";
 import { Sideways } from "../ui/Sideways";
 import { Typeset } from "../ui/Typeset";
 import { EquationMenu } from "./EquationMenu";
@@ -7,6 +8,7 @@ import { Rounding } from "./Rounding";
 
 /** The equation in rounded numbers, in letters too when wished; what is copied has numbers that are safe to use. */
 export function Equation({ fit }: { fit: ComputedFit }) {
+  const looking = useLooking();
   const inLetters = useInLetters() && fit.kind !== "known";
   const long = Math.max(fit.equation_text.length, inLetters ? fit.form_text.length : 0) > 34;
   const size = `numerals font-book ${long ? "text-plain" : "text-lead"}`;
@@ -27,7 +29,7 @@ export function Equation({ fit }: { fit: ComputedFit }) {
           <Typeset latex={fit.equation_latex} text={fit.equation_text} className={size} />
         </Sideways>
         <span className="no-print ml-auto flex items-center gap-1">
-          {fit.kind === "fit" && fit.rounding && <Rounding fit={fit} />}
+          {fit.kind === "fit" && fit.rounding && !looking && <Rounding fit={fit} />}
           <EquationMenu letter={fit.letter} text={fit.safe_text} latex={fit.safe_latex} letters={false} />
         </span>
       </div>

@@ -3,7 +3,9 @@ import { useEffect, useRef, useState } from "react";
 
 import type { Answer } from "../api/client";
 import { AnswerTable } from "../ask/AnswerTable";
-import { useChange } from "../study/context";
+import { CommentsOn } from "../comments/CommentsOn";
+import { useChange, useLooking } from "../study/context";
+import { Own } from "../study/Own";
 import { setView, useView } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { AnswerMenu } from "./AnswerMenu";
@@ -26,6 +28,7 @@ function useBroughtIntoView(key: string) {
 /** An answer that was kept, with what can be done with it. */
 export function KeptAnswer({ answer, place, last }: { answer: Answer; place: number; last: boolean }) {
   const change = useChange();
+  const looking = useLooking();
   const item = useBroughtIntoView(answer.key);
   const [renaming, setRenaming] = useState(false);
   const [converting, setConverting] = useState(false);
@@ -41,6 +44,7 @@ export function KeptAnswer({ answer, place, last }: { answer: Answer; place: num
           placeholder="Name"
           className="font-book text-plain font-semibold"
           focused={renaming}
+          fixed={looking}
           onCommit={(name) => {
             setRenaming(false);
             if (name !== (answer.name ?? "")) change({ kind: "set_answer", key, name });
@@ -53,14 +57,16 @@ export function KeptAnswer({ answer, place, last }: { answer: Answer; place: num
           <AnswerText answer={answer} />
         </p>
         <CopyAnswer answer={answer} />
-        <AnswerMenu answer={answer} place={place} last={last} onRename={() => setRenaming(true)} onConvert={() => setConverting(true)} />
-        <button
-          className="icon-button no-print"
-          aria-label={`Remove the answer for ${answer.asked}`}
-          onClick={() => change({ kind: "remove_answer", key })}
-        >
-          <X size={15} />
-        </button>
+        <Own>
+          <AnswerMenu answer={answer} place={place} last={last} onRename={() => setRenaming(true)} onConvert={() => setConverting(true)} />
+          <button
+            className="icon-button no-print"
+            aria-label={`Remove the answer for ${answer.asked}`}
+            onClick={() => change({ kind: "remove_answer", key })}
+          >
+            <X size={15} />
+          </button>
+        </Own>
       </div>
       {converting && <AnswerUnit answer={answer} onDone={() => setConverting(false)} />}
       {rows.length > 1 && (
@@ -69,7 +75,8 @@ export function KeptAnswer({ answer, place, last }: { answer: Answer; place: num
         </div>
       )}
       <NextPlace of={`answer:${key}`} />
-      {answer.was && (
+      <CommentsOn about={`answer:${key}`} place={answer.name || answer.asked} />
+      {answer.was && !looking && (
         <p className="no-print mt-1 flex items-center gap-1.5 rounded-sm bg-amber-well px-2 py-1 text-plain text-amber">
           <span className="grow">
             Changed since it was kept (was <span className="numerals">{answer.was}</span>).

@@ -5,7 +5,9 @@ import type { Fit } from "../api/client";
 import { useLastGood } from "../fits/lastGood";
 import { ModelSettings } from "../fits/ModelSettings";
 import { Swatch } from "../fits/Swatch";
-import { useAnalysisPart, useChange } from "../study/context";
+import { CommentsOn } from "../comments/CommentsOn";
+import { useAnalysisPart, useChange, useLooking } from "../study/context";
+import { Own } from "../study/Own";
 import { select } from "../study/view";
 import { EditableText } from "../ui/EditableText";
 import { Hint, Term } from "../ui/Hint";
@@ -33,33 +35,12 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
   const [renaming, setNaming] = useState(false);
   const [ranging, setRanging] = useState(false);
   const leading = place === 0;
+  const looking = useLooking();
   const shown = leading || open;
   const difference = differenceOf(fit);
   return (
     <section className="mt-4" aria-label={`Model ${fit.letter}`}>
-      <div className="flex flex-wrap items-center justify-end gap-x-1.5">
-        <h2 className="flex items-center gap-2 text-note font-semibold text-mute">
-          Model <Swatch letter={fit.letter} />
-          <span className="hidden font-book text-plain text-ink print:inline">{fit.label || fit.name}</span>
-        </h2>
-        {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-note text-mute">not on the plot</span>}
-        <span className="h-px min-w-0 grow bg-rule" />
-        {isComputed(fit) && <Judgement fit={fit} />}
-        <span className="-mr-1.5 inline-flex">
-          {!leading && (
-            <Hint text="Make this the leading fit: its residuals are shown and answers use it">
-              <button
-                className="icon-button no-print"
-                aria-label={`Make ${fit.letter} the leading fit`}
-                onClick={() => change({ kind: "lead_with", letter: fit.letter })}
-              >
-                <ArrowUp size={15} />
-              </button>
-            </Hint>
-          )}
-          <FitMenu fit={fit} place={place} onRename={() => setNaming(true)} onRange={() => setRanging(true)} />
-        </span>
-      </div>
+      <Head fit={fit} place={place} onRename={() => setNaming(true)} onRange={() => setRanging(true)} />
       {(fit.label || renaming) && (
         <EditableText
           key={renaming ? "new" : "held"}
@@ -68,6 +49,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           placeholder="Name"
           className="font-book text-lead font-semibold"
           focused={renaming}
+          fixed={looking}
           onCommit={(name) => {
             setNaming(false);
             if (name !== fit.label) change({ kind: "set_fit", letter: fit.letter, name });
@@ -75,7 +57,9 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
         />
       )}
       <div className="mt-1.5">
-        <ModelSettings fit={fit} />
+        <Own>
+          <ModelSettings fit={fit} />
+        </Own>
         {fit.range_text && !ranging && <p className="text-note text-mute">{fit.range_text}</p>}
         {ranging && <RangeForm fit={fit} onClose={() => setRanging(false)} />}
         {fit.family === "formula" && !fit.options.text ? null : fit.kind === "refused" ? (
@@ -86,7 +70,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
           <>
             <Equation fit={fit} />
             <NextPlace of={`apart:${fit.letter}`} />
-            {fit.kind === "hand" && <HandPanel fit={fit} />}
+            {fit.kind === "hand" && !looking && <HandPanel fit={fit} />}
             {difference && <p className="mt-1 font-book text-plain leading-snug">{difference.sentence}</p>}
             {!leading && (
               <button
@@ -99,7 +83,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
               </button>
             )}
             <div className={shown ? "" : "hidden print:block"}>
-              {fit.kind !== "hand" && <Parameters fit={fit} />}
+              {(fit.kind !== "hand" || looking) && <Parameters fit={fit} />}
               <NextPlace of={`parameter:${fit.letter}`} />
               <Derived fit={fit} />
               {fit.plus_minus && <p className="mt-0.5 text-note text-mute">{fit.plus_minus}</p>}
@@ -107,6 +91,7 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
               <h3 className="mt-3 text-note font-semibold text-mute">How well it fits</h3>
               <p className="mt-1 font-book text-plain leading-snug">{fit.how_well}</p>
               <Statistics fit={fit} leading={place === 0} />
+              <CommentsOn about={`fit:${fit.letter}`} place={`Fit ${fit.letter}`} />
               <Cautions fit={fit} />
               {fit.kind === "fit" && <Checklist checks={fit.checklist} />}
               <p className="mt-2 font-book text-plain leading-snug text-mute">{fit.method}</p>
@@ -117,6 +102,47 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
     </section>
   );
 });
+
+interface HeadProps {
+  fit: Fit;
+  place: number;
+  onRename: () => void;
+  onRange: () => void;
+}
+
+/** Which fit it is, how well it fits, and what can be done with it. */
+function Head({ fit, place, onRename, onRange }: HeadProps) {
+  const change = useChange();
+  const looking = useLooking();
+  const leading = place === 0;
+  return (
+    <div className="flex flex-wrap items-center justify-end gap-x-1.5">
+      <h2 className="flex items-center gap-2 text-note font-semibold text-mute">
+        Model <Swatch letter={fit.letter} />
+        <span className={`font-book text-plain text-ink ${looking ? "" : "hidden print:inline"}`}>{fit.label || fit.name}</span>
+      </h2>
+      {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-note text-mute">not on the plot</span>}
+      <span className="h-px min-w-0 grow bg-rule" />
+      {isComputed(fit) && <Judgement fit={fit} />}
+      <span className="-mr-1.5 inline-flex">
+        {!leading && !looking && (
+          <Hint text="Make this the leading fit: its residuals are shown and answers use it">
+            <button
+              className="icon-button no-print"
+              aria-label={`Make ${fit.letter} the leading fit`}
+              onClick={() => change({ kind: "lead_with", letter: fit.letter })}
+            >
+              <ArrowUp size={15} />
+            </button>
+          </Hint>
+        )}
+        <Own>
+          <FitMenu fit={fit} place={place} onRename={onRename} onRange={onRange} />
+        </Own>
+      </span>
+    </div>
+  );
+}
 
 function Interpolated({ fit }: { fit: InterpolationFit }) {
   return (

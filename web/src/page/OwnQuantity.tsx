@@ -2,6 +2,7 @@ import { Crosshair, Pencil, X } from "lucide-react";
 import { type FormEvent, useState } from "react";
 
 import type { ComputedFit, OwnQuantityWanted } from "../fits/kinds";
+import { useLooking } from "../study/context";
 import { measureFor } from "../study/view";
 import { KnownValues } from "./KnownValues";
 import { NextPlace } from "./NextPlace";
@@ -20,6 +21,7 @@ interface Props {
 
 /** A quantity of one's own with its uncertainty, what contributes to that, and whether it agrees with an accepted value. */
 export function OwnQuantity({ of, wanted, found, onPut, onRemove }: Props) {
+  const looking = useLooking();
   const [editing, setEditing] = useState(!wanted.formula);
   if (editing)
     return (
@@ -46,7 +48,7 @@ export function OwnQuantity({ of, wanted, found, onPut, onRemove }: Props) {
           {found?.simpler && <Simpler unit={found.simpler} onTake={(unit) => onPut({ ...wanted, unit })} />}
         </span>
       </p>
-      <span className="no-print flex">
+      <span className={looking ? "hidden" : "no-print flex"}>
         <button className="icon-button" aria-label={`Where to measure next for ${wanted.name}`} onClick={() => measureFor(of)}>
           <Crosshair size={13} />
         </button>

@@ -1,5 +1,7 @@
 import { AddModel } from "../fits/AddModel";
-import { useCalmAnalysis, useChange, useStudy } from "../study/context";
+import { OtherComments } from "../comments/OtherComments";
+import { useCalmAnalysis, useChange, useLooking, useStudy } from "../study/context";
+import { Own } from "../study/Own";
 import { EditableText } from "../ui/EditableText";
 import { Correlation } from "./Correlation";
 import { Answers } from "./Answers";
@@ -10,6 +12,7 @@ import { PrintedReadings } from "./PrintedReadings";
 export function Page() {
   const study = useStudy();
   const change = useChange();
+  const looking = useLooking();
   const analysis = useCalmAnalysis();
   const weighted = analysis.y_error !== null;
   return (
@@ -19,6 +22,7 @@ export function Page() {
           label="Title"
           value={study.title}
           required
+          fixed={looking}
           className="font-book text-title leading-tight font-semibold"
           onCommit={(title) => change({ kind: "edit_study", title })}
         />
@@ -26,6 +30,7 @@ export function Page() {
           label="Question"
           value={study.question}
           lines
+          fixed={looking}
           placeholder="What is the question?"
           className="mt-0.5 font-book text-lead leading-snug text-mute italic"
           onCommit={(question) => change({ kind: "edit_study", question })}
@@ -34,13 +39,15 @@ export function Page() {
       <div className="paper-rest">
         <div className="no-print mt-3 -mb-2 flex items-center justify-between gap-2">
           <span className="text-note text-mute">{countOf(analysis.fits.length)}</span>
-          <AddModel />
+          <Own>
+            <AddModel />
+          </Own>
         </div>
         {analysis.fits.map((fit, place) => (
           <Model key={fit.letter} fit={fit} place={place} />
         ))}
         <Answers />
-        {weighted && (
+        {weighted && !looking && (
           <label className="no-print mt-3 flex items-start gap-2 text-plain">
             <input
               type="checkbox"
@@ -52,6 +59,7 @@ export function Page() {
           </label>
         )}
         {!analysis.fits.length && <Correlation />}
+        <OtherComments />
       </div>
       <PrintedReadings />
     </article>

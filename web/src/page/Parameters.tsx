@@ -1,8 +1,10 @@
 import { Popover } from "radix-ui";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 
+import { AddComment } from "../comments/AddComment";
+import { CommentRow } from "../comments/CommentRow";
 import type { ComputedFit, Parameter } from "../fits/kinds";
-import { useChange } from "../study/context";
+import { useChange, useLooking } from "../study/context";
 import { inField, readNumber } from "../ui/numbers";
 import { Term } from "../ui/Hint";
 import { Symbol } from "../ui/Symbol";
@@ -11,6 +13,7 @@ import { BoundsForm, LetterForm } from "./ParameterForms";
 
 /** Each parameter with its meaning, value, standard error, unit and relative error. */
 export function Parameters({ fit }: { fit: ComputedFit }) {
+  const looking = useLooking();
   if (!fit.parameters.length) return null;
   return (
     <table className="numerals mt-1 w-full text-plain">
@@ -21,32 +24,47 @@ export function Parameters({ fit }: { fit: ComputedFit }) {
           <th scope="col">Value and standard error</th>
           <th scope="col">Unit</th>
           <th scope="col">Relative standard error</th>
+          {looking && <th scope="col">Comment</th>}
         </tr>
       </thead>
       <tbody>
         {fit.parameters.map((parameter) => (
-          <tr key={parameter.name}>
-            <th scope="row" className="py-[3px] text-left font-normal">
-              <Term
-                word={
-                  <span className="font-book">
-                    {wordOf(parameter.name, parameter.symbol)} <Symbol text={parameter.symbol} />
-                  </span>
-                }
-                meaning={<Details parameter={parameter} />}
-              />
-            </th>
-            <td className="py-[3px] text-right whitespace-nowrap">
-              <ParameterValue fit={fit} parameter={parameter} />
-            </td>
-            <td className="py-[3px] pl-2 font-book text-mute">{parameter.unit}</td>
-            <td className="py-[3px] pl-2 text-right text-note text-mute">{parameter.relative}</td>
-          </tr>
+          <Fragment key={parameter.name}>
+            <tr>
+              <th scope="row" className="py-[3px] text-left font-normal">
+                <Term
+                  word={
+                    <span className="font-book">
+                      {wordOf(parameter.name, parameter.symbol)} <Symbol text={parameter.symbol} />
+                    </span>
+                  }
+                  meaning={<Details parameter={parameter} />}
+                />
+              </th>
+              <td className="py-[3px] text-right whitespace-nowrap">
+                {looking ? parameter.text : <ParameterValue fit={fit} parameter={parameter} />}
+              </td>
+              <td className="py-[3px] pl-2 font-book text-mute">{parameter.unit}</td>
+              <td className="py-[3px] pl-2 text-right text-note text-mute">{parameter.relative}</td>
+              {looking && (
+                <td className="no-print pl-1">
+                  <AddComment
+                    about={aboutParameter(fit, parameter)}
+                    place={`${wordOf(parameter.name, parameter.symbol) || parameter.symbol} of fit ${fit.letter}`}
+                    word=""
+                  />
+                </td>
+              )}
+            </tr>
+            <CommentRow columns={looking ? 5 : 4} about={aboutParameter(fit, parameter)} />
+          </Fragment>
         ))}
       </tbody>
     </table>
   );
 }
+
+const aboutParameter = (fit: ComputedFit, { name }: Parameter) => `parameter:${fit.letter}:${name}`;
 
 /** All of it as the cells of a labelled table, with the digits that are shown or, if wanted, with all of them. */
 export function parameterCells(fit: ComputedFit, all = false): string[][] {

@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useRef } from "react";
 
 import { useKeepLastGood } from "../fits/lastGood";
-import { useAnalysis, useStudy } from "../study/context";
+import { useAnalysis, useLooking, useStudy } from "../study/context";
+import { Own } from "../study/Own";
 import { setView, useView } from "../study/view";
 import { LineForm } from "../picture/LineForm";
 import { MeasureForm } from "../picture/MeasureForm";
@@ -38,6 +39,7 @@ export function Plot() {
   const scales = usePlotScales(areas);
   const { domain, shapes } = scales;
   const { row_count, picture } = useStudy();
+  const own = !useLooking();
   const empty = row_count === 0 && !picture && looking && !analysis.fits.some((fit) => isDrawn(fit) && fit.curve);
   const drawn = !empty && scales.drawable && areas.room;
   const zoom = useZoom(svg, domain, shapes, { width, height: areas.floor }, drawn, looking);
@@ -50,7 +52,9 @@ export function Plot() {
   return (
     <section aria-label="Plot" className="flex h-full min-h-0 flex-col gap-2">
       <PlotBar onZoom={zoom.by} />
-      <PictureBar />
+      <Own>
+        <PictureBar />
+      </Own>
       <div
         ref={frame}
         className={`relative min-h-0 grow border bg-sheet print:h-auto print:border-0 ${picture && onPicture ? "border-pine outline-2 outline-pine" : "border-rule"}`}
@@ -60,14 +64,14 @@ export function Plot() {
             These numbers are too large, too small or too close together to be drawn. Choose another unit for x or y.
           </p>
         )}
-        {empty ? <FirstSteps /> : <PlotTwin />}
+        {!empty ? <PlotTwin /> : own && <FirstSteps />}
         {drawn && (
           <>
             <PictureLayer areas={areas} scales={scales} />
             <PlotDrawing svg={svg} areas={areas} scales={scales} zoom={zoom} />
             <SelectedReading areas={areas} />
             <CaughtBar />
-            {picture && (
+            {picture && own && (
               <>
                 <ScaleForm />
                 <LineForm x={scales.x} y={scales.y} />

@@ -3,6 +3,7 @@ import { memo } from "react";
 import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 
 import { LensTabs } from "../lenses/LensTabs";
+import { Own } from "../study/Own";
 import { setView, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 import { PlotSettingsForm } from "./PlotSettingsForm";
@@ -34,7 +35,9 @@ export const PlotBar = memo(function PlotBar({ onZoom }: { onZoom: (factor: numb
                 <Maximize size={15} />
               </button>
             </Hint>
-            <PlotSettingsForm />
+            <Own>
+              <PlotSettingsForm />
+            </Own>
           </div>
         </div>
       </div>

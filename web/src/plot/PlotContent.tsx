@@ -4,6 +4,7 @@ import type { Analysis } from "../api/client";
 import { curveOf } from "../fits/kinds";
 import { Grips } from "../hand/Grips";
 import { useStudy } from "../study/context";
+import { Own } from "../study/Own";
 import { isLit, useView } from "../study/view";
 import { AnswerMarks } from "./AnswerMarks";
 import { placeValues, singly } from "./answerValues";
@@ -54,7 +55,9 @@ export function PlotContent({ analysis, areas, scales, marks }: Props) {
       <ReadingMarks placed={placed} plot={plot} x={x} y={y} lit={lit} caught={marks.caught} assumed={marks.assumed} only={marks.single} />
       <NextPlaceStrip x={x} y={y} />
       <AnswerMarks answers={answers} values={values} asked={asked} lit={litAnswers} x={x} y={y} />
-      <Grips analysis={analysis} x={x} y={y} />
+      <Own>
+        <Grips analysis={analysis} x={x} y={y} />
+      </Own>
       <InHand x={x} y={y} size={plot.size ?? 4.5} />
       <CurveLabels
         fits={steady ? settling.fits : analysis.fits}

@@ -1,6 +1,7 @@
 import { BoxSelect, Hand, type LucideIcon, Move, Plus, SquareDashedMousePointer } from "lucide-react";
 import { ToggleGroup } from "radix-ui";
 
+import { useLooking } from "../study/context";
 import { take, type Tool, useView } from "../study/view";
 import { Hint } from "../ui/Hint";
 
@@ -17,9 +18,13 @@ const TOOLS: { tool: Tool; icon: LucideIcon; word: string; hint: string }[] = [
   { tool: "add", icon: Plus, word: "Add readings", hint: "Click where the reading should go" },
 ];
 
+/** What whoever looks at somebody else's study can do. */
+const LOOKING: Tool[] = ["look", "box"];
+
 /** What pressing on the plot does. */
 export function PlotTools() {
   const tool = useView((view) => view.tool);
+  const looking = useLooking();
   return (
     <ToggleGroup.Root
       type="single"
@@ -28,7 +33,7 @@ export function PlotTools() {
       value={tool}
       onValueChange={(next) => take(TOOLS.find(({ tool }) => tool === next)?.tool ?? "look")}
     >
-      {TOOLS.map(({ tool: name, icon: Icon, word, hint }) => (
+      {TOOLS.filter((one) => !looking || LOOKING.includes(one.tool)).map(({ tool: name, icon: Icon, word, hint }) => (
         <Hint key={name} text={`${word}: ${hint[0]!.toLowerCase()}${hint.slice(1)}`}>
           <ToggleGroup.Item value={name} aria-label={word} className="icon-button aria-checked:bg-lichen aria-checked:text-on-lichen">
             <Icon size={16} />

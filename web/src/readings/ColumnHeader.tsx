@@ -2,6 +2,7 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 
 import type { HeldColumn } from "../study/changes";
+import { useLooking } from "../study/context";
 import { Symbol } from "../ui/Symbol";
 import { ColumnForm } from "./ColumnForm";
 import { ROLES } from "./roles";
@@ -22,7 +23,15 @@ const SHORT: Record<string, ReactNode> = { x: <Symbol text="x" />, y: <Symbol te
 /** A column's symbol, unit and name; pressing it opens them for change. */
 export function ColumnHeader({ column }: { column: HeldColumn }) {
   const [open, setOpen] = useState(false);
+  const looking = useLooking();
   const word = ROLES.find(([role]) => role === column.role)?.[1] ?? column.role;
+  if (looking) {
+    return (
+      <span role="columnheader" className="border-l border-rule/70 px-2 py-1 text-right leading-tight">
+        <Heading column={column} />
+      </span>
+    );
+  }
   return (
     <span role="columnheader" className="border-l border-rule/70">
       <Popover.Root open={open} onOpenChange={setOpen}>
@@ -32,16 +41,7 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
             title={column.problem || undefined}
             className="block size-full px-2 py-1 text-right leading-tight hover:bg-well"
           >
-            <span className="block truncate">
-              {column.problem && <span className="float-left font-semibold text-amber">!</span>}
-              {column.symbol ? <Symbol text={column.symbol} /> : <span className="text-mute">{SHORT[column.role]}</span>}
-              {column.over && <span> / {column.over}</span>}
-              {!column.symbol && !column.over && " "}
-            </span>
-            <span className="line-clamp-2 text-note break-words text-mute">
-              {column.formula ? `= ${column.formula}` : column.name || NAMELESS[column.role]}
-              {column.uncertainty && givenUncertainty(column.uncertainty)}
-            </span>
+            <Heading column={column} />
           </button>
         </Popover.Trigger>
         <Popover.Portal>
@@ -57,6 +57,23 @@ export function ColumnHeader({ column }: { column: HeldColumn }) {
         </Popover.Portal>
       </Popover.Root>
     </span>
+  );
+}
+
+function Heading({ column }: { column: HeldColumn }) {
+  return (
+    <>
+      <span className="block truncate">
+        {column.problem && <span className="float-left font-semibold text-amber">!</span>}
+        {column.symbol ? <Symbol text={column.symbol} /> : <span className="text-mute">{SHORT[column.role]}</span>}
+        {column.over && <span> / {column.over}</span>}
+        {!column.symbol && !column.over && " "}
+      </span>
+      <span className="line-clamp-2 text-note break-words text-mute">
+        {column.formula ? `= ${column.formula}` : column.name || NAMELESS[column.role]}
+        {column.uncertainty && givenUncertainty(column.uncertainty)}
+      </span>
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type RefObject, useEffect, useLayoutEffect, useRef } from "react";
 
-import { useAnalysisPart, useStudy } from "../study/context";
+import { useAnalysisPart, useLooking, useStudy } from "../study/context";
 import type { HeldColumn } from "../study/changes";
 import { isLit, litColumns, litRows, useView } from "../study/view";
 import { ColumnHeader } from "./ColumnHeader";
@@ -11,10 +11,12 @@ import type { GridControl } from "./useGrid";
 import { useRowNotes } from "./useRowNotes";
 
 const BAR_WIDTH = 56;
+const HOW_TO_TYPE = "Arrows move, typing replaces, F2 edits. Escape, then Tab, leaves the table.";
 
 /** The table of readings; only the rows in sight are there, and each is drawn again only when it changes. */
 export function Grid({ grid }: { grid: GridControl }) {
   const { columns } = useStudy();
+  const looking = useLooking();
   const scroller = useRef<HTMLDivElement>(null);
   // Rows are drawn only when they change; their handlers always reach the newest state through this.
   const latest = useRef(grid);
@@ -48,10 +50,11 @@ export function Grid({ grid }: { grid: GridControl }) {
         onFocus={() => notes.setInside(true)}
         onBlur={(event) => notes.setInside(event.currentTarget.contains(event.relatedTarget))}
         aria-label="Readings"
-        aria-description="Arrows move, typing replaces, F2 edits. Escape, then Tab, leaves the table."
+        aria-description={looking ? "Arrows move. Escape, then Tab, leaves the table." : HOW_TO_TYPE}
         aria-rowcount={grid.rows + 1}
         aria-colcount={columns.length + 2}
         aria-multiselectable="true"
+        aria-readonly={looking || undefined}
         className="numerals min-h-0 grow overflow-auto border border-rule bg-sheet text-plain"
       >
         <Head template={template} columns={columns} />

@@ -1,7 +1,7 @@
 import { ContextMenu } from "radix-ui";
 import type { ReactNode } from "react";
 
-import { useChange, useStudy } from "../study/context";
+import { useChange, useLooking, useStudy } from "../study/context";
 import { isLit, litColumns, litRows } from "../study/view";
 import { notify } from "../ui/Notices";
 import { useMain } from "../ui/useMain";
@@ -13,6 +13,7 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
   const study = useStudy();
   const change = useChange();
   const main = useMain();
+  const looking = useLooking();
   const column = study.columns[grid.active.col];
   const lit = litRows(grid.selection) ?? [grid.active.row, grid.active.row];
   const rows = lit[1] > lit[0] ? `rows ${lit[0] + 1} to ${lit[1] + 1}` : `row ${lit[0] + 1}`;
@@ -39,6 +40,7 @@ export function GridMenu({ grid, children }: { grid: GridControl; children: Reac
     }
   }
 
+  if (looking) return children;
   return (
     <ContextMenu.Root modal={false}>
       <ContextMenu.Trigger asChild onContextMenu={aim}>

@@ -2,9 +2,11 @@ import { ClipboardPaste } from "lucide-react";
 import { useState } from "react";
 
 import { useAnalysisPart, useNaming, useStudy } from "../study/context";
+import { Own } from "../study/Own";
 import { useView } from "../study/view";
 import { notify } from "../ui/Notices";
 import { NumberStrip } from "../ui/NumberStrip";
+import { RowComments } from "../comments/RowComments";
 import { FindBar } from "./FindBar";
 import { Grid } from "./Grid";
 import { Problems } from "./Problems";
@@ -49,28 +51,33 @@ export function Readings() {
       </div>
       {finding && <FindBar onClose={() => setFinding(false)} />}
       <Grid grid={grid} />
-      <NumberStrip
-        clock={naming.x_clock !== "" || naming.y_clock !== ""}
-        onSign={grid.write}
-        more={[
-          { word: "→", said: "next cell", press: grid.nextCell },
-          { word: "↵", said: "next row", press: grid.nextRow },
-        ]}
-      />
-      <RowActions grid={grid} />
-      <InstrumentPanel />
-      <Problems />
-      <div className="flex flex-wrap gap-1 [&_.button]:gap-1 [&_.button]:px-1.5">
-        <button className="button" onClick={() => void paste()}>
-          <ClipboardPaste size={14} /> Paste
-        </button>
-        <TableMenu
-          onBegin={grid.begin}
-          onFind={() => setFinding(true)}
-          onGenerate={() => setGenerating(true)}
-          onCalculate={() => setCalculating(true)}
+      <Own>
+        <NumberStrip
+          clock={naming.x_clock !== "" || naming.y_clock !== ""}
+          onSign={grid.write}
+          more={[
+            { word: "→", said: "next cell", press: grid.nextCell },
+            { word: "↵", said: "next row", press: grid.nextRow },
+          ]}
         />
-      </div>
+        <RowActions grid={grid} />
+        <InstrumentPanel />
+      </Own>
+      <Problems />
+      <RowComments />
+      <Own>
+        <div className="flex flex-wrap gap-1 [&_.button]:gap-1 [&_.button]:px-1.5">
+          <button className="button" onClick={() => void paste()}>
+            <ClipboardPaste size={14} /> Paste
+          </button>
+          <TableMenu
+            onBegin={grid.begin}
+            onFind={() => setFinding(true)}
+            onGenerate={() => setGenerating(true)}
+            onCalculate={() => setCalculating(true)}
+          />
+        </div>
+      </Own>
       {calculating && <CalculatedDialog onClose={() => setCalculating(false)} />}
       {generating && <GenerateDialog onClose={() => setGenerating(false)} />}
     </section>

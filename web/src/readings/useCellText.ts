@@ -30,10 +30,12 @@ export function useCellText({ row, col }: Place) {
     draft,
     setMode,
     type: (text: string) => {
+      if (queue.looking) return;
       if (mode === "ready") setMode("replace");
       setDraft(text);
     },
     edit: () => {
+      if (queue.looking) return;
       setDraft(held);
       setMode("edit");
     },

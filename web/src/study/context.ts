@@ -18,6 +18,8 @@ export function useSnapshot() {
   return useSyncExternalStore(queue.subscribe, queue.read);
 }
 
+/** Whether the study is somebody else's, shown by a link. */
+export const useLooking = (): boolean => useQueue().looking;
 export const useStudy = (): HeldStudy => useSnapshot().study;
 export const useChange = (): ((change: Change) => void) => useQueue().change;
 

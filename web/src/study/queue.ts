@@ -31,6 +31,7 @@ type Answer = { outcome: "done" | "refused" | "later" | "conflict"; message: str
 
 const WAITS = [1000, 2000, 4000, 8000];
 const SERVER_FAILS = "The server fails to save your last change.";
+const ONLY_LOOKING = "You are looking at somebody else's study: nothing can be changed here. Take a copy to work on it.";
 const KEPT = "Your last change is kept here and tried again.";
 
 /**
@@ -48,10 +49,15 @@ export class GestureQueue {
   /** The version that the first gesture was made on, where that is not the one held: after a reload. */
   private madeOn: number | null = null;
 
-  constructor(study: Study) {
+  /** `looking`: the study is somebody else's, shown by a link: nothing is changed. */
+  constructor(
+    study: Study,
+    readonly looking = false,
+  ) {
     setDecimalSign(study.decimal_sign);
     this.confirmed = merge(undefined, study);
     this.snapshot = { study: this.confirmed, saving: "saved", message: "", held: 0 };
+    if (looking) return;
     void takeUp<Gesture>(study.id).then((left) => {
       const gestures = left.flatMap((unsent) => unsent.gestures);
       if (!gestures.length) return;
@@ -117,7 +123,17 @@ export class GestureQueue {
 
   clearMessage = () => this.show(this.snapshot.saving, "");
 
+  /** Say something above the bench. */
+  tell = (message: string) => this.show(this.snapshot.saving, message);
+
+  /** Nothing is changed in somebody else's study. */
+  refuse = () => this.tell(ONLY_LOOKING);
+
   private add(gesture: Gesture) {
+    if (this.looking) {
+      this.refuse();
+      return;
+    }
     this.pending.push(gesture);
     this.store();
     if (this.snapshot.saving === "conflict" || this.snapshot.saving === "waiting") {

@@ -59,6 +59,7 @@ export function useGesture() {
   const preview = useMemo(() => previewing(queue), [queue]);
   const tryOut = useCallback(
     (change: Change) => {
+      if (queue.looking) return;
       pending.current = change;
       const { study, saving } = queue.read();
       if (saving === "saved") preview.ask({ id: study.id, version: study.version, change });

@@ -7,6 +7,7 @@ import type { GestureQueue } from "./queue";
 
 /** Milliseconds after which it is asked whether the study was changed on another computer: seen there within two seconds. */
 const CALM = 1500;
+const NO_MORE = "This link does not hold any more. What you see is as it was last.";
 const CHANNEL = "ridge-studies";
 
 interface News {
@@ -20,14 +21,15 @@ interface News {
  */
 export function useNewer(queue: GestureQueue, { id, version }: HeldStudy) {
   const account = useAccount();
-  const elsewhere = account !== null && (!account.guest || account.shared);
+  const elsewhere = queue.looking || (account !== null && (!account.guest || account.shared));
   const channel = useRef<BroadcastChannel | null>(null);
 
   const ask = useCallback(async () => {
     const params = { path: { study_id: id }, query: { version: queue.read().study.version } };
     try {
-      const { data } = await api.GET("/api/studies/{study_id}/newer", { params });
+      const { data, response } = await api.GET("/api/studies/{study_id}/newer", { params });
       if (data) queue.adopt(data);
+      if (queue.looking && response.status === 404) queue.tell(NO_MORE);
     } catch {
       // Not reached: the next question brings it.
     }

@@ -11,6 +11,8 @@ interface Props {
   longest?: number;
   /** Whether it has the focus at first. */
   focused?: boolean;
+  /** Whether it stands as it is. */
+  fixed?: boolean;
   onCommit: (value: string) => void;
 }
 
@@ -24,6 +26,7 @@ export function EditableText({
   lines,
   longest = lines ? 2000 : 200,
   focused,
+  fixed,
   onCommit,
 }: Props) {
   const [draft, setDraft] = useState<string | null>(null);
@@ -49,6 +52,7 @@ export function EditableText({
     return () => observer.disconnect();
   }, [shown]);
 
+  if (fixed) return value && <p className={`whitespace-pre-line ${className}`}>{value}</p>;
   const commit = () => {
     const next = (draft ?? value).trim();
     setDraft(null);

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { api } from "../../api/client";
 import { must } from "../../api/must";
-import { useAnalysis, useChange, useStudy } from "../../study/context";
+import { useAnalysis, useChange, useLooking, useStudy } from "../../study/context";
 import { isDrawn } from "../../fits/kinds";
 import { LensTabs } from "../LensTabs";
 import { Alike } from "./Alike";
@@ -14,6 +14,7 @@ import { Ladder } from "./Ladder";
 /** The fits side by side: small plots on common axes, the criteria with their meaning, and why R² is no judge. */
 export function CompareLens() {
   const study = useStudy();
+  const looking = useLooking();
   const analysis = useAnalysis();
   const { data, error, refetch } = useQuery({
     queryKey: ["comparison", study.id, study.version],
@@ -34,7 +35,7 @@ export function CompareLens() {
               <FitCard key={fit.letter} fit={fit} analysis={analysis} />
             ))}
           </ul>
-          {drawn.length === 1 && <OneMore />}
+          {drawn.length === 1 && !looking && <OneMore />}
           <NotMade error={error} onAgain={() => void refetch()} />
           {data?.alike.map((pair) => (
             <Alike key={pair.first + pair.second} pair={pair} />

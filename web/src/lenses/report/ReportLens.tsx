@@ -2,6 +2,7 @@ import { REPORT_FRAME } from "../../bench/print";
 import { useEffect, useRef } from "react";
 
 import { useStudy } from "../../study/context";
+import { Own } from "../../study/Own";
 import { LensTabs } from "../LensTabs";
 import { Parts } from "./Parts";
 
@@ -13,7 +14,9 @@ export function ReportLens() {
         <LensTabs />
       </div>
       <div className="flex min-h-0 grow gap-2 max-md:flex-col max-md:overflow-auto">
-        <Parts />
+        <Own>
+          <Parts />
+        </Own>
         <Preview />
       </div>
     </section>

@@ -2,7 +2,8 @@ import { FilePlus2 } from "lucide-react";
 import { useCallback } from "react";
 
 import type { Followable, Working, WorkingStep } from "../../api/client";
-import { useChange, useNaming, useStudy } from "../../study/context";
+import { useChange, useLooking, useNaming, useStudy } from "../../study/context";
+import { Own } from "../../study/Own";
 import { follow, type Following, useView } from "../../study/view";
 import { LensTabs } from "../LensTabs";
 import { Controls } from "./Controls";
@@ -63,6 +64,7 @@ function OneWorking({ working, of, what, following }: { working: Working; of: Fo
   const { covered, uncovered } = following;
   const naming = useNaming();
   const change = useChange();
+  const looking = useLooking();
   const { report } = useStudy();
   const { form, places, x, y } = following;
   const part = { part: "working" as const, of: of.key, what, form, places, x, y };
@@ -84,7 +86,7 @@ function OneWorking({ working, of, what, following }: { working: Working; of: Fo
   const next = useCallback(() => follow({ uncovered: Math.min(useView.getState().following.uncovered + 1, count) }), [count]);
   const after = useCallback(
     (step: WorkingStep) => {
-      if (step.name !== "attempts" || of.kind !== "fit") return undefined;
+      if (step.name !== "attempts" || of.kind !== "fit" || looking) return undefined;
       const again = (row: number) => {
         const values = working.attempts[row];
         if (!values) return <span className="text-note text-mute">now</span>;
@@ -97,7 +99,7 @@ function OneWorking({ working, of, what, following }: { working: Working; of: Fo
       };
       return again;
     },
-    [working, of, change],
+    [working, of, change, looking],
   );
   useNextKey(covered && shown < count, next);
   return (
@@ -105,9 +107,11 @@ function OneWorking({ working, of, what, following }: { working: Working; of: Fo
       <div className="flex items-center justify-between gap-2">
         <h2 className="font-book text-title">{working.title}</h2>
         <span className="flex items-center gap-1">
-          <button className="button" onClick={addToReport} disabled={inReport}>
-            <FilePlus2 size={14} /> {inReport ? "In the report" : "Add to the report"}
-          </button>
+          <Own>
+            <button className="button" onClick={addToReport} disabled={inReport}>
+              <FilePlus2 size={14} /> {inReport ? "In the report" : "Add to the report"}
+            </button>
+          </Own>
           <CopyMenu
             what="Working"
             label="Copy the working"
