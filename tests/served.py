@@ -37,6 +37,7 @@ class Served:
             "RIDGE_DATA": folder,
             "RIDGE_HOSTS": "127.0.0.1",
             "RIDGE_GUESTS_A_MINUTE": "100000",  # all visitors of a test come from one address
+            "RIDGE_LANE_EARLY": os.environ.get("RIDGE_LANE_EARLY", "0"),
             **environment,
         }
         self._arguments = [
