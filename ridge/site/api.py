@@ -18,6 +18,8 @@ from ninja.utils import check_csrf
 from ridge.accounts.address import address_of
 from ridge.accounts.rates import Rate, TooOften
 from ridge.accounts.sign_of_user import sign_for
+from ridge.classes.student_routes import router as tasks
+from ridge.classes.teacher_routes import router as worksheets
 from ridge.exchange.nul import without_nul
 from ridge.site.contract import Declared
 from ridge.site.lane.lane import carry_out, is_inside
@@ -110,6 +112,8 @@ api.add_router("", instruments)
 api.add_router("", accounts)
 api.add_router("", links)
 api.add_router("", comments)
+api.add_router("", worksheets)
+api.add_router("", tasks)
 api.add_router("", waiting)
 
 

@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "csp",
     "ridge.accounts",
     "ridge.studies",
+    "ridge.classes",
 ]
 MIDDLEWARE = [
     "ridge.site.for_the_host.ForTheHost",

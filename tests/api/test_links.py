@@ -22,7 +22,7 @@ SHOWN: set[Asked] = {
     ("GET", "/resampling"), ("GET", "/without/{letter}/{row}"), ("GET", "/workings"), ("GET", "/working"), ("GET", "/next_place"),
     ("GET", "/figure.{kind}"), ("GET", "/fits/{letter}/equation.{kind}"), ("GET", "/report.{kind}"), ("GET", "/study.json"),
     ("GET", "/script.py"), ("GET", "/readings.{kind}"), ("GET", "/pictures/{digest}"),
-    ("GET", "/comments"), ("POST", "/comments"), ("DELETE", "/comments/{comment_id}"),
+    ("GET", "/task"), ("GET", "/comments"), ("POST", "/comments"), ("DELETE", "/comments/{comment_id}"),
 }  # fmt: skip
 """Methods and addresses below a study's that a link opens; all others are its owner's."""
 IN_ADDRESSES = {

@@ -12,7 +12,7 @@ from unittest import TestCase
 
 RIDGE = Path(__file__).parent.parent.parent / "ridge"
 # Lowest first; a part may import itself and what stands before it.
-LAYERS = ["core", "pictures", "instruments", "exchange", "accounts", "studies", "site"]
+LAYERS = ["core", "pictures", "instruments", "exchange", "accounts", "studies", "classes", "site"]
 # Within the core, the same: plain values, formulas, families, results, solving, prediction, judgement, words, the public face.
 CORE_LAYERS = [
     "errors", "readings", "numerals", "formula", "models", "results", "fitting", "predicting", "interpolation", "catalogue", "judging",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Callable
 
 from django.http import HttpRequest
 
@@ -13,6 +14,15 @@ from ridge.studies.models import Link, Study
 
 class NotYours(Exception):
     """No such study, or not this user's: the answer is the same."""
+
+
+_ways: list[Callable[[HttpRequest, Study], object | None]] = [looks_at]
+"""In which somebody who is not the owner may look at a study: each tells by what, or None."""
+
+
+def also_by(way: Callable[[HttpRequest, Study], object | None]) -> None:
+    """One way more."""
+    _ways.append(way)
 
 
 def admit(request: HttpRequest) -> None:
@@ -33,20 +43,27 @@ def admit(request: HttpRequest) -> None:
     request.study = study  # type: ignore[attr-defined]
     if user is not None and study.owner_id == user.pk:
         return
-    request.link = looks_at(request, study)  # type: ignore[attr-defined]
-    if link_used(request) is None:
+    by = next((found for way in _ways if (found := way(request, study)) is not None), None)
+    if by is None:
         raise NotYours
+    request.looks_by = by  # type: ignore[attr-defined]
+
+
+def only_looks(request: HttpRequest) -> bool:
+    """Whether an admitted request is of somebody who is shown the study, not of its owner."""
+    return getattr(request, "looks_by", None) is not None
 
 
 def link_used(request: HttpRequest) -> Link | None:
-    """By which link an admitted request looks; None for the study's owner."""
-    return getattr(request, "link", None)
+    """By which link an admitted request looks; None for the study's owner, and for who looks in another way."""
+    by = getattr(request, "looks_by", None)
+    return by if isinstance(by, Link) else None
 
 
 def own_study(request: HttpRequest, *, binned: bool = False) -> Study:
     """The study that an admitted request of its owner is about: whoever looks by a link is refused. Raises NotYours, also for one in the bin,
     unless ``binned``."""
-    if link_used(request) is not None:
+    if only_looks(request):
         raise NotYours
     return _study(request, binned)
 

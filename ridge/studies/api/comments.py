@@ -10,7 +10,7 @@ from django.db.models import QuerySet
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from ridge.studies.api.admission import link_used, own_study, seen_study
+from ridge.studies.api.admission import link_used, only_looks, own_study, seen_study
 from ridge.studies.content import fields
 from ridge.studies.models import Comment
 from ridge.studies.words.schemas import Message
@@ -48,9 +48,9 @@ class CommentAnswerIn(Schema):
 
 
 def comments_of(request: HttpRequest) -> QuerySet[Comment]:
-    """Those that whoever asks may see: of the owner all, of others those of their own link."""
-    study, link = seen_study(request), link_used(request)
-    return study.comments.all() if link is None else study.comments.filter(link=link)
+    """Those that whoever asks may see: of the owner all, of others those of their own link, or those made without one."""
+    study = seen_study(request)
+    return study.comments.filter(link=link_used(request)) if only_looks(request) else study.comments.all()
 
 
 @router.get("/studies/{study_id}/comments", response={200: list[CommentOut], 404: Message})

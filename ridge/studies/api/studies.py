@@ -24,7 +24,7 @@ from ridge.pictures import PictureRefused
 from ridge.studies.analysis.calculated import calculate
 from ridge.studies.analysis.curves import StretchOut
 from ridge.studies.analysis.fits import fit_all, fit_one
-from ridge.studies.api.admission import link_used, own_study, seen_study
+from ridge.studies.api.admission import only_looks, own_study, seen_study
 from ridge.studies.api.shelf import card
 from ridge.studies.content.begin import begin_with_table
 from ridge.studies.content.changes import AnyChange, ChangeRefused
@@ -87,7 +87,7 @@ CONFLICT = "This study was changed in another window. Here is the newer state; y
 
 def study_out(request: HttpRequest, study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
     """``known`` is the state that the client already has: columns of unchanged cells are left out."""
-    undo, redo = step_labels(study) if link_used(request) is None else (None, None)
+    undo, redo = step_labels(study) if not only_looks(request) else (None, None)
     held = {column.key: column.cells for column in known.columns} if known else {}
     return StudyOut(
         id=study.pk,
@@ -428,7 +428,7 @@ def duplicate(request: HttpRequest, study_id: uuid.UUID, body: CopyIn) -> tuple[
     study = seen_study(request)
     state = read_state(study)
     picture = None
-    if link_used(request) is None:
+    if not only_looks(request):
         owner, title = study.owner, f"{state.title[:190]} (copy)"
     else:
         owner, title = user_or_new_guest(request), state.title

@@ -330,6 +330,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Class
+         * @description A copy of one's own, or that which one has already.
+         */
+        post: operations["ridge_classes_student_routes_join_class"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Invitation */
+        get: operations["ridge_classes_student_routes_invitation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/look": {
         parameters: {
             query?: never;
@@ -1320,6 +1357,51 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/task": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Task
+         * @description The worksheet that a study is a copy of, with what is done of it; null where it is none, and for who looks by a link: a student's
+         *     name is for the teacher alone.
+         */
+        get: operations["ridge_classes_student_routes_task"];
+        /**
+         * Write
+         * @description One's own words to a step, or its tick.
+         */
+        put: operations["ridge_classes_student_routes_write"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/task/hand_in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand In Copy
+         * @description Freeze the copy as it is now, with its time.
+         */
+        post: operations["ridge_classes_student_routes_hand_in_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/undo": {
         parameters: {
             query?: never;
@@ -1391,6 +1473,26 @@ export interface paths {
         get: operations["ridge_studies_api_fits_workings"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/worksheet_of_it": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make
+         * @description A worksheet whose copies begin with this study as it is now.
+         */
+        post: operations["ridge_classes_teacher_routes_make"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1476,6 +1578,108 @@ export interface paths {
          * @description It is no longer wanted, should it still wait.
          */
         delete: operations["ridge_site_lane_progress_stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worksheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Worksheets
+         * @description Those that whoever asks has made, the newest first.
+         */
+        get: operations["ridge_classes_teacher_routes_worksheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worksheets/{worksheet_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Worksheet */
+        get: operations["ridge_classes_teacher_routes_worksheet"];
+        /**
+         * Mend
+         * @description Copies that are there already have the new text at once; what was written to a step stays with it.
+         */
+        put: operations["ridge_classes_teacher_routes_mend"];
+        post?: never;
+        /**
+         * Delete
+         * @description Nobody can join any more; the copies stay with the students.
+         */
+        delete: operations["ridge_classes_teacher_routes_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worksheets/{worksheet_id}/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At A Glance
+         * @description Every copy in one row.
+         */
+        get: operations["ridge_classes_teacher_routes_at_a_glance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worksheets/{worksheet_id}/class.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** As Table */
+        get: operations["ridge_classes_teacher_routes_as_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worksheets/{worksheet_id}/pool": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pool
+         * @description All readings of the class as a new study on one's own shelf.
+         */
+        post: operations["ridge_classes_teacher_routes_pool"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2216,6 +2420,12 @@ export interface components {
             /** Word */
             word: string;
         };
+        /** ClassOut */
+        ClassOut: {
+            /** Copies */
+            copies: components["schemas"]["CopyOut"][];
+            worksheet: components["schemas"]["WorksheetOut"];
+        };
         /**
          * CodesOut
          * @description Recovery codes, told this once.
@@ -2547,6 +2757,51 @@ export interface components {
              * @default
              */
             request_key?: string;
+        };
+        /**
+         * CopyOut
+         * @description ``model``, ``parameters``, ``r_squared``, ``typical_miss``: of the leading fit; ``steps``: of each whether it is done; ``number``: how
+         *     often it was handed in, ``handed_in``: when for the last time.
+         */
+        CopyOut: {
+            /** Answers */
+            answers: string[];
+            /** Handed In */
+            handed_in: string | null;
+            /** Id */
+            id: number;
+            /**
+             * Joined
+             * Format: date-time
+             */
+            joined: string;
+            /** Model */
+            model: string;
+            /** Number */
+            number: number;
+            /** Parameters */
+            parameters: string[];
+            /** R Squared */
+            r_squared: string;
+            /** Reached */
+            reached: number;
+            /** Readings */
+            readings: number;
+            /** Steps */
+            steps: boolean[];
+            /** Student */
+            student: string;
+            /**
+             * Study
+             * Format: uuid
+             */
+            study: string;
+            /** Texts */
+            texts: {
+                [key: string]: string;
+            };
+            /** Typical Miss */
+            typical_miss: string;
         };
         /** CriterionOut */
         CriterionOut: {
@@ -3686,6 +3941,33 @@ export interface components {
             x_range: components["schemas"]["StretchOut"] | null;
         };
         /**
+         * InvitationOut
+         * @description What a code opens, before one joins.
+         */
+        InvitationOut: {
+            /** Closed */
+            closed: boolean;
+            /** Steps */
+            steps: number;
+            /** Title */
+            title: string;
+        };
+        /** JoinIn */
+        JoinIn: {
+            /** Code */
+            code: string;
+            /** Student */
+            student: string;
+        };
+        /** JoinedOut */
+        JoinedOut: {
+            /**
+             * Study
+             * Format: uuid
+             */
+            study: string;
+        };
+        /**
          * KeepAnswer
          * @description Keep a question on the page. ``given`` is as typed: a number or several, the repeated readings of one unknown, the
          *     ends of an area, the letter of another fit. ``fit``: the letter of the one that is asked, empty for the leading one,
@@ -4226,6 +4508,39 @@ export interface components {
             /** Y Unit */
             y_unit: string;
         };
+        /**
+         * Needs
+         * @description What must be there for a step to be done: nothing but the student's tick, so many readings in use, a fit (of a family, or of any), an
+         *     answer within a tolerance of a value, or a text of so many words.
+         */
+        Needs: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Family
+             * @default
+             */
+            family?: string;
+            /**
+             * Kind
+             * @default tick
+             * @enum {string}
+             */
+            kind?: "tick" | "readings" | "fit" | "answer" | "text";
+            /**
+             * Tolerance
+             * @default 0
+             */
+            tolerance?: number;
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
+        };
         /** NestedOut */
         NestedOut: {
             /** Larger */
@@ -4524,6 +4839,18 @@ export interface components {
              * @default
              */
             unit?: string;
+        };
+        /**
+         * OwnTextIn
+         * @description What a student writes to a step, or that it is done.
+         */
+        OwnTextIn: {
+            /** Done */
+            done?: boolean | null;
+            /** Step */
+            step: string;
+            /** Text */
+            text?: string | null;
         };
         /**
          * ParameterOut
@@ -4866,6 +5193,15 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PooledOut
+         * @description The new study, and what was left out.
+         */
+        PooledOut: {
+            /** Said */
+            said: string;
+            study: components["schemas"]["CardOut"];
         };
         /** PostIn */
         PostIn: {
@@ -5866,6 +6202,29 @@ export interface components {
             /** Value */
             value: string;
         };
+        /**
+         * Step
+         * @description ``key`` is empty for a new one.
+         */
+        Step: {
+            /**
+             * Key
+             * @default
+             */
+            key?: string | "";
+            /**
+             * @default {
+             *       "count": 1,
+             *       "family": "",
+             *       "kind": "tick",
+             *       "tolerance": 0,
+             *       "value": 0
+             *     }
+             */
+            needs?: components["schemas"]["Needs"];
+            /** Text */
+            text: string;
+        };
         /** StepIn */
         StepIn: {
             /**
@@ -6095,6 +6454,50 @@ export interface components {
             symbol: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * TaskOut
+         * @description ``gone``: why nothing can be handed in any more, if so; ``number``: how often it was, ``handed_in`` when for the last time.
+         */
+        TaskOut: {
+            /** Closed */
+            closed: boolean;
+            /** Gone */
+            gone: string;
+            /** Handed In */
+            handed_in: string | null;
+            /** Number */
+            number: number;
+            /** Reached */
+            reached: number;
+            /** Steps */
+            steps: components["schemas"]["TaskStepOut"][];
+            /** Student */
+            student: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * TaskStepOut
+         * @description A step as the student sees it; ``open``: whether those before it are done; ``words``: how many there are of those that are needed.
+         */
+        TaskStepOut: {
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Needs */
+            needs: string;
+            /** Open */
+            open: boolean;
+            /** Own */
+            own: string;
+            /** Text */
+            text: string;
+            /** Words */
+            words: number;
         };
         /** ThumbnailCurveOut */
         ThumbnailCurveOut: {
@@ -6406,6 +6809,46 @@ export interface components {
             origins: components["schemas"]["OriginOut"][];
             /** Sentence */
             sentence: string;
+        };
+        /** WorksheetIn */
+        WorksheetIn: {
+            /**
+             * Closed
+             * @default false
+             */
+            closed?: boolean;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * WorksheetOut
+         * @description ``copies``: how many have joined, ``handed_in``: how many of them handed in.
+         */
+        WorksheetOut: {
+            /** Closed */
+            closed: boolean;
+            /** Code */
+            code: string;
+            /** Copies */
+            copies: number;
+            /** Handed In */
+            handed_in: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Title */
+            title: string;
         };
         /**
          * WriteCells
@@ -7087,6 +7530,90 @@ export interface operations {
                 };
             };
             403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_student_routes_join_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_student_routes_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
             409: components["responses"]["Refused409"];
             422: components["responses"]["Refused422"];
             429: components["responses"]["Refused429"];
@@ -9512,6 +10039,129 @@ export interface operations {
             503: components["responses"]["Refused503"];
         };
     };
+    ridge_classes_student_routes_task: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskOut"] | null;
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_student_routes_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnTextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_student_routes_hand_in_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
     ridge_studies_api_studies_undo: {
         parameters: {
             query?: never;
@@ -9669,6 +10319,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FollowableOut"][];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksheetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
                 };
             };
             403: components["responses"]["Refused403"];
@@ -9866,6 +10561,262 @@ export interface operations {
                 content?: never;
             };
             403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_worksheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksheetOut"][];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_worksheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksheetOut"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_mend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorksheetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksheetOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_at_a_glance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_as_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+                kind: "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "text/csv": string;
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_pool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PooledOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
             409: components["responses"]["Refused409"];
             422: components["responses"]["Refused422"];
             429: components["responses"]["Refused429"];

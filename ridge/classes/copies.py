@@ -1,0 +1,84 @@
+"""Copies of a worksheet: made when a student joins, looked through by the teacher, handed in."""
+
+from __future__ import annotations
+
+import re
+import secrets
+from dataclasses import replace
+
+from django.db import transaction
+from django.db.models import Max
+
+from ridge.accounts.models import User
+from ridge.classes.models import Copy, HandIn, Worksheet
+from ridge.classes.task_steps import Step
+from ridge.studies.content.kept_pictures import kept
+from ridge.studies.content.state import StudyState
+from ridge.studies.content.store import create_study, read_state
+from ridge.studies.models import Study
+from ridge.studies.out.study_file import read_study, write_study
+
+_ALPHABET = "23456789ABCDEFGHJKLMNPQRSTUVWXYZ"
+CODE = 8
+MOST_COPIES = 500
+MOST_HAND_INS = 50
+CLOSED = "This worksheet is closed: nothing is taken in any more. Ask your teacher."
+
+
+class NotTaken(Exception):
+    """The message says why, and what to do."""
+
+
+def new_code() -> str:
+    """Eight letters and digits that are not taken for one another, 40 random bits: tries are counted, and it only lets join."""
+    while Worksheet.objects.filter(code=(code := "".join(secrets.choice(_ALPHABET) for _ in range(CODE)))).exists():
+        pass
+    return code
+
+
+def worksheet_of(code: str) -> Worksheet | None:
+    """By its code as it was typed: small letters, spaces and dashes do not matter."""
+    return Worksheet.objects.filter(code=re.sub(r"[\s-]", "", code).upper()).first()
+
+
+def file_of(study: Study, state: StudyState) -> str:
+    """A study as its file, with the picture under its plot."""
+    picture = kept(study.owner, state.picture.digest) if state.picture else None
+    return write_study(state, picture.data if picture else None).decode()
+
+
+def steps_of(worksheet: Worksheet) -> list[Step]:
+    return [Step.model_validate(one) for one in worksheet.steps]
+
+
+@transaction.atomic
+def join(worksheet: Worksheet, user: User, student: str) -> Copy:
+    """The student's copy, a new one or that which is there. Raises NotTaken, and what ``create_study`` raises."""
+    Worksheet.objects.select_for_update().get(pk=worksheet.pk)
+    if known := Copy.objects.filter(worksheet=worksheet, study__owner=user).first():
+        return known
+    if worksheet.closed:
+        raise NotTaken(CLOSED)
+    if worksheet.copies.count() >= MOST_COPIES:
+        raise NotTaken(f"{MOST_COPIES} have joined already, as many as can. Ask your teacher.")
+    if worksheet.copies.filter(student__iexact=student).exists():
+        raise NotTaken(f"There is a {student} in this class already. Add a letter of your family name.")
+    found = read_study(worksheet.study_file)
+    study = create_study(user, replace(found.state, title=worksheet.title), picture=found.picture)
+    return Copy.objects.create(worksheet=worksheet, study=study, student=student)
+
+
+@transaction.atomic
+def hand_in(copy: Copy) -> HandIn:
+    """Freeze the copy as it is. Raises NotTaken."""
+    copy = Copy.objects.select_for_update().select_related("worksheet", "study").get(pk=copy.pk)
+    if copy.worksheet is None:
+        raise NotTaken("The worksheet was deleted by your teacher. Your copy stays with you.")
+    if copy.worksheet.closed:
+        raise NotTaken(CLOSED)
+    number = (copy.handed_in.aggregate(last=Max("number"))["last"] or 0) + 1
+    if number > MOST_HAND_INS:
+        raise NotTaken(f"You have handed in {MOST_HAND_INS} times, as often as one can.")
+    return copy.handed_in.create(
+        number=number, study_file=file_of(copy.study, read_state(copy.study)), texts=copy.texts
+    )

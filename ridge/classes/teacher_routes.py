@@ -1,0 +1,151 @@
+"""The API of worksheets for those who make them."""
+
+from __future__ import annotations
+
+import uuid
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+from pydantic import StringConstraints
+
+from ridge.accounts.guests import current_user
+from ridge.accounts.sign_of_user import sign_for
+from ridge.classes.class_table import CopyOut, class_sheet, copies_of
+from ridge.classes.copies import file_of, new_code, steps_of
+from ridge.classes.models import Worksheet
+from ridge.classes.pooling import NothingToPool, pooled
+from ridge.classes.task_steps import Needs, Step, Steps, with_keys
+from ridge.exchange.data_files import write_csv, write_xlsx
+from ridge.studies.api.admission import NotYours, own_study
+from ridge.studies.api.sent_files import as_file, gives_file
+from ridge.studies.api.shelf import card
+from ridge.studies.content.fields import Title
+from ridge.studies.content.store import create_study, read_state
+from ridge.studies.words.schemas import CardOut, Message
+
+router = Router(tags=["worksheets"])
+MOST = 200
+CSV, XLSX = "text/csv; charset=utf-8", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+BEGINNING = "Look at the readings and at the question. What do you expect, and why? Write it down."
+
+
+class WorksheetOut(Schema):
+    """``copies``: how many have joined, ``handed_in``: how many of them handed in."""
+
+    id: uuid.UUID
+    title: str
+    steps: list[Step]
+    code: str
+    closed: bool
+    made: datetime
+    copies: int
+    handed_in: int
+
+
+class WorksheetIn(Schema):
+    title: Title
+    steps: Steps
+    closed: bool = False
+
+
+class ClassOut(Schema):
+    worksheet: WorksheetOut
+    copies: list[CopyOut]
+
+
+class PooledOut(Schema):
+    """The new study, and what was left out."""
+
+    study: CardOut
+    said: Annotated[str, StringConstraints(max_length=40_000)]
+
+
+def _own(request: HttpRequest, worksheet_id: uuid.UUID) -> Worksheet:
+    """The asker's own. Raises NotYours."""
+    user = current_user(request)
+    found = Worksheet.objects.filter(pk=worksheet_id, owner=user).first() if user else None
+    if found is None:
+        raise NotYours
+    return found
+
+
+def _told(worksheet: Worksheet) -> WorksheetOut:
+    return WorksheetOut(
+        id=worksheet.pk, title=worksheet.title, steps=steps_of(worksheet), code=worksheet.code, closed=worksheet.closed,
+        made=worksheet.made, copies=worksheet.copies.count(),
+        handed_in=worksheet.copies.filter(handed_in__isnull=False).distinct().count(),
+    )  # fmt: skip
+
+
+@router.get("/worksheets", response=list[WorksheetOut])
+def worksheets(request: HttpRequest) -> Any:
+    """Those that whoever asks has made, the newest first."""
+    user = current_user(request)
+    return [_told(one) for one in Worksheet.objects.filter(owner=user)] if user else []
+
+
+@router.post("/studies/{study_id}/worksheet_of_it", response={201: WorksheetOut, 400: Message, 404: Message})
+def make(request: HttpRequest, study_id: uuid.UUID) -> Any:
+    """A worksheet whose copies begin with this study as it is now."""
+    study = own_study(request)
+    if Worksheet.objects.filter(owner=study.owner).count() >= MOST:
+        return 400, Message(message=f"You have {MOST} worksheets already. Delete one that is not needed any more.")
+    state = read_state(study)
+    steps = with_keys([Step(text=BEGINNING, needs=Needs(kind="text", count=10))])
+    made = Worksheet.objects.create(
+        owner=study.owner, title=state.title, study_file=file_of(study, state), code=new_code(),
+        steps=[step.model_dump() for step in steps],
+    )  # fmt: skip
+    return 201, _told(made)
+
+
+@router.get("/worksheets/{worksheet_id}", response={200: WorksheetOut, 404: Message})
+def worksheet(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
+    return _told(_own(request, worksheet_id))
+
+
+@router.put("/worksheets/{worksheet_id}", response={200: WorksheetOut, 404: Message})
+def mend(request: HttpRequest, worksheet_id: uuid.UUID, body: WorksheetIn) -> Any:
+    """Copies that are there already have the new text at once; what was written to a step stays with it."""
+    found = _own(request, worksheet_id)
+    found.title, found.closed = body.title, body.closed
+    found.steps = [step.model_dump() for step in with_keys(body.steps)]
+    found.save(update_fields=["title", "closed", "steps"])
+    return _told(found)
+
+
+@router.delete("/worksheets/{worksheet_id}", response={204: None, 404: Message})
+def delete(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
+    """Nobody can join any more; the copies stay with the students."""
+    _own(request, worksheet_id).delete()
+    return 204, None
+
+
+@router.get("/worksheets/{worksheet_id}/class", response={200: ClassOut, 404: Message})
+def at_a_glance(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
+    """Every copy in one row."""
+    found = _own(request, worksheet_id)
+    return ClassOut(worksheet=_told(found), copies=copies_of(found))
+
+
+@router.get("/worksheets/{worksheet_id}/class.{kind}", response={404: Message}, openapi_extra=gives_file(CSV, XLSX))
+def as_table(request: HttpRequest, worksheet_id: uuid.UUID, kind: Literal["csv", "xlsx"]) -> Any:
+    found = _own(request, worksheet_id)
+    sheet = class_sheet(found, copies_of(found))
+    title = f"{found.title} class"
+    if kind == "csv":
+        return as_file(write_csv(sheet, sign_for(request) == "comma"), CSV, title, kind)
+    return as_file(write_xlsx([sheet]), XLSX, title, kind)
+
+
+@router.post("/worksheets/{worksheet_id}/pool", response={201: PooledOut, 400: Message, 404: Message})
+def pool(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
+    """All readings of the class as a new study on one's own shelf."""
+    found = _own(request, worksheet_id)
+    try:
+        state, said = pooled(found)
+    except NothingToPool as why:
+        return 400, Message(message=str(why))
+    return 201, PooledOut(study=card(create_study(found.owner, state)), said=said)

@@ -1,0 +1,271 @@
+"""Worksheets: made from a study, joined by students, solved, handed in, and a class at a glance."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from typing import Any
+from unittest.mock import patch
+
+import orjson
+from django.test import Client, TestCase
+
+from ridge.accounts.rates import Rate
+from ridge.classes import student_routes
+from ridge.classes.models import Copy, HandIn, Worksheet
+from ridge.site.api import api
+from ridge.studies.content.store import read_state
+from ridge.studies.models import Study
+from ridge.studies.out.study_file import read_study
+
+NOT_YOURS = "There is no such study on your shelf."
+
+
+class Person(Client):
+    def send(self, method: str, path: str, body: Any = None, status: int = 200) -> Any:
+        answer = self.generic(method, f"/api{path}", orjson.dumps(body or {}), content_type="application/json")
+        assert answer.status_code == status, (method, path, answer.status_code, answer.content)
+        return answer.json() if answer.content else None
+
+
+class Class(TestCase):
+    def setUp(self) -> None:
+        rate = patch.object(student_routes, "_tried", Rate(90))
+        rate.start()
+        self.addCleanup(rate.stop)
+        self.teacher, self.ann, self.ben = Person(), Person(), Person()
+        study = self.teacher.send("POST", "/studies", {"sample": "salinity-probe"}, 201)["id"]
+        self.sheet = self.teacher.send("POST", f"/studies/{study}/worksheet_of_it", status=201)
+        self.at = f"/worksheets/{self.sheet['id']}"
+
+    def mend(self, *steps: dict[str, Any], closed: bool = False, title: str = "Salinity") -> Any:
+        self.sheet = self.teacher.send("PUT", self.at, {"title": title, "steps": steps, "closed": closed})
+        return self.sheet
+
+    def join(self, who: Person, name: str, status: int = 201) -> Any:
+        found = who.send("POST", "/join", {"code": self.sheet["code"], "student": name}, status)
+        return found["study"] if status == 201 else found["message"]
+
+    def change(self, who: Person, study: str, change: dict[str, Any]) -> Any:
+        version = who.send("GET", f"/studies/{study}")["version"]
+        return who.send("POST", f"/studies/{study}/changes", {"version": version, "change": change})
+
+    def task(self, who: Person, study: str) -> Any:
+        return who.send("GET", f"/studies/{study}/task")
+
+    def rows(self) -> Any:
+        return self.teacher.send("GET", f"{self.at}/class")["copies"]
+
+
+class Solving(Class):
+    def test_from_the_first_step_to_handing_in(self) -> None:
+        self.mend(
+            {"text": "What do you expect? $U = m S + c$", "needs": {"kind": "text", "count": 3}},
+            {"text": "Look at the residuals"},
+            {"text": "Fit a parabola", "needs": {"kind": "fit", "family": "polynomial"}},
+            {"text": "How salty is the quay?", "needs": {"kind": "answer", "value": 27.08, "tolerance": 0.1}},
+            {"text": "Measure more", "needs": {"kind": "readings", "count": 17}},
+        )
+        study = self.join(self.ann, "Ann")
+        task = self.task(self.ann, study)
+        self.assertEqual([(one["done"], one["open"]) for one in task["steps"]],
+            [(False, True), (False, False), (False, False), (True, False), (False, False)])  # fmt: skip
+        self.assertEqual([one["text"] for one in task["steps"]][1:], [""] * 4, "what is not open yet is not told")
+        self.assertNotIn("27.08", str(task))
+        first, second, *_ = (one["key"] for one in task["steps"])
+        at = f"/studies/{study}/task"
+        self.assertEqual(self.ann.send("PUT", at, {"step": first, "text": "It rises"})["reached"], 0)
+        self.assertEqual(self.ann.send("PUT", at, {"step": first, "text": "It rises évenly"})["reached"], 1)
+        self.assertEqual(self.ann.send("PUT", at, {"step": second, "done": True})["reached"], 2)
+        self.assertEqual(self.ann.send("PUT", at, {"step": second, "done": False})["reached"], 1)
+        self.ann.send("PUT", at, {"step": second, "done": True})
+        self.change(self.ann, study, {"kind": "add_fit", "family": "polynomial", "options": {"degree": 2}})
+        self.assertEqual(self.task(self.ann, study)["reached"], 4)
+        self.change(self.ann, study, {"kind": "set_cells", "row": 30, "column": 1, "block": [["12", "276"]]})
+        task = self.task(self.ann, study)
+        self.assertEqual((task["reached"], task["number"]), (5, 0))
+        handed = self.ann.send("POST", f"{at}/hand_in")
+        self.assertEqual(handed["number"], 1)
+        self.change(self.ann, study, {"kind": "edit_study", "title": "Changed after it"})
+        frozen = HandIn.objects.get()
+        self.assertEqual(read_study(frozen.study_file).state.title, "Salinity")
+        self.assertEqual(frozen.texts[first], "It rises évenly")
+        self.assertEqual(self.ann.send("POST", f"{at}/hand_in")["number"], 2)
+
+    def test_the_copy_is_the_students_own_and_the_teacher_only_looks(self) -> None:
+        study = self.join(self.ann, "Ann")
+        mine = self.ann.send("GET", f"/studies/{study}")
+        theirs = self.teacher.send("GET", f"/studies/{study}")
+        self.assertEqual(mine["analysis"], theirs["analysis"])
+        self.assertIsNotNone(self.task(self.teacher, study))
+        change = {"version": mine["version"], "change": {"kind": "edit_study", "title": "Mine"}}
+        self.teacher.send("POST", f"/studies/{study}/changes", change, 404)
+        self.teacher.send("PUT", f"/studies/{study}/task", {"step": "ab", "text": "x"}, 404)
+        self.teacher.send("POST", f"/studies/{study}/task/hand_in", status=404)
+        for path in ("", "/task", "/comments", "/report.html"):
+            self.assertEqual(self.ben.get(f"/api/studies/{study}{path}").status_code, 404, path)
+        self.teacher.send("POST", f"/studies/{study}/comments", {"text": "Good", "author": "Ms Tarn"}, 201)
+        self.assertEqual([one["text"] for one in self.ann.send("GET", f"/studies/{study}/comments")], ["Good"])
+
+    def test_joining_twice_gives_the_same_copy_and_names_are_told_apart(self) -> None:
+        study = self.join(self.ann, "Ann")
+        self.assertEqual(self.join(self.ann, "Anne"), study)
+        self.assertIn("already", self.join(self.ben, "ann", 400))
+        self.assertNotEqual(self.join(self.ben, "Ann B."), study)
+        for name in ("😀 שלום", "Ω" * 60):
+            self.join(Person(), name)
+        for wrong in ("", "   ", "a" * 61, "a" * 300):
+            Person().send("POST", "/join", {"code": self.sheet["code"], "student": wrong}, 422)
+
+    def test_codes(self) -> None:
+        code = self.sheet["code"]
+        self.assertRegex(code, "^[2-9A-HJ-NP-Z]{8}$")
+        spoken = f"{code[:4].lower()} - {code[4:]}"
+        self.assertEqual(self.ben.send("GET", f"/join/{spoken}")["title"], self.sheet["title"])
+        for wrong in ("AAAAAAAA", "x", "é"):
+            self.assertIn("eight letters", self.ben.send("GET", f"/join/{wrong}", status=404)["message"])
+        with patch.object(student_routes, "_tried", Rate(20)):
+            statuses = [self.ben.get("/api/join/WRONGONE").status_code for _ in range(25)]
+        self.assertEqual(statuses, [404] * 20 + [429] * 5)
+
+    def test_closed_and_opened_again(self) -> None:
+        study = self.join(self.ann, "Ann")
+        self.mend({"text": "One"}, closed=True)
+        self.assertIn("closed", self.join(self.ben, "Ben", 400))
+        self.assertEqual(self.join(self.ann, "Ann"), study, "whoever has joined still finds the copy")
+        self.assertIn("closed", self.ann.send("POST", f"/studies/{study}/task/hand_in", status=400)["message"])
+        self.assertTrue(self.task(self.ann, study)["closed"])
+        self.mend({"text": "One"})
+        self.ann.send("POST", f"/studies/{study}/task/hand_in")
+        self.join(self.ben, "Ben")
+
+    def test_mending_reaches_copies_and_touches_no_work(self) -> None:
+        self.mend({"text": "Old", "needs": {"kind": "text"}}, {"text": "Last"})
+        study = self.join(self.ann, "Ann")
+        key = self.sheet["steps"][0]["key"]
+        self.ann.send("PUT", f"/studies/{study}/task", {"step": key, "text": "mine"})
+        self.mend({"text": "Put before"}, {"key": key, "text": "New <script>x</script>", "needs": {"kind": "text"}})
+        found = {one["key"]: one for one in self.task(self.ann, study)["steps"]}
+        self.assertEqual(found[key]["own"], "mine")
+        self.assertEqual([one["text"] for one in self.task(self.ann, study)["steps"]], ["Put before", ""])
+        self.ann.send("PUT", f"/studies/{study}/task", {"step": "abcdef", "text": "x"}, 404)
+
+    def test_deleted_while_students_work(self) -> None:
+        study = self.join(self.ann, "Ann")
+        self.teacher.send("DELETE", self.at, status=204)
+        self.assertIn("stays with you", self.task(self.ann, study)["gone"])
+        self.assertIn("stays", self.ann.send("POST", f"/studies/{study}/task/hand_in", status=400)["message"])
+        self.assertEqual(self.teacher.get(f"/api/studies/{study}").status_code, 404)
+        self.change(self.ann, study, {"kind": "edit_study", "title": "Still mine"})
+        self.ben.send("POST", "/join", {"code": self.sheet["code"], "student": "Ben"}, 404)
+
+    def test_a_study_that_is_no_copy(self) -> None:
+        study = self.ann.send("POST", "/studies", {}, 201)["id"]
+        self.assertIsNone(self.task(self.ann, study))
+        self.ann.send("POST", f"/studies/{study}/task/hand_in", status=404)
+        self.ann.send("PUT", f"/studies/{study}/task", {"step": "ab", "done": True}, 404)
+
+    def test_with_the_picture_of_the_study(self) -> None:
+        study = self.teacher.send("POST", "/studies", {"sample": "sheer-line"}, 201)["id"]
+        self.sheet = self.teacher.send("POST", f"/studies/{study}/worksheet_of_it", status=201)
+        copy = self.join(self.ann, "Ann")
+        digest = self.ann.send("GET", f"/studies/{copy}")["picture"]["laid"]["digest"]
+        self.assertEqual(self.ann.get(f"/api/studies/{copy}/pictures/{digest}").status_code, 200)
+
+    def test_bad_steps_are_refused(self) -> None:
+        for steps in (
+            [{"text": ""}], [{"text": "a" * 4001}], [{"text": "a", "needs": {"kind": "magic"}}], [{"text": "a"}] * 41,
+            [{"text": "a", "needs": {"kind": "text", "count": 0}}], [{"text": "a", "needs": {"kind": "answer", "tolerance": -1}}],
+            [{"key": "../x", "text": "a"}],
+        ):  # fmt: skip
+            self.teacher.send("PUT", self.at, {"title": "T", "steps": steps}, 422)
+        same = self.mend({"key": "ab", "text": "One"}, {"key": "ab", "text": "Two"})
+        self.assertEqual(len({one["key"] for one in same["steps"]}), 2)
+
+
+class AtAGlance(Class):
+    def test_one_row_each(self) -> None:
+        self.mend({"text": "Say", "needs": {"kind": "text", "count": 2}}, {"text": "Then"})
+        mine = self.join(self.ben, "Ben")
+        self.join(self.ann, "ann")
+        key = self.sheet["steps"][0]["key"]
+        self.ben.send("PUT", f"/studies/{mine}/task", {"step": key, "text": "=1+1 is two"})
+        self.ben.send("POST", f"/studies/{mine}/task/hand_in")
+        ann, ben = self.rows()
+        self.assertEqual((ann["student"], ben["student"]), ("ann", "Ben"))
+        self.assertEqual((ann["steps"], ben["steps"], ben["reached"]), ([False, False], [True, False], 1))
+        self.assertEqual((ann["number"], ann["handed_in"], ben["number"]), (0, None, 1))
+        self.assertEqual((ben["readings"], ben["model"], ben["r_squared"]), (16, "line", "0.9998"))
+        self.assertIn("m = 21.60 ± 0.09 mV/(g/kg)", ben["parameters"][0].replace("\u202f", " "))
+        self.assertEqual(len(ben["answers"]), 3)
+        told = self.teacher.send("GET", self.at)
+        self.assertEqual((told["copies"], told["handed_in"]), (2, 1))
+        listed = list(csv.reader(io.StringIO(self.teacher.get(f"/api{self.at}/class.csv").content.decode("utf-8-sig"))))
+        self.assertEqual(listed[0][0], "student")
+        self.assertEqual([row[0] for row in listed[1:]], ["ann", "Ben"])
+        self.assertIn("is two", listed[2][8])
+        self.assertEqual(self.teacher.get(f"/api{self.at}/class.xlsx").status_code, 200)
+
+    def test_all_readings_in_one_study(self) -> None:
+        self.assertIn("readings", self.teacher.send("POST", f"{self.at}/pool", status=400)["message"])
+        ann, ben, odd = self.join(self.ann, "Ann"), self.join(self.ben, "Ben"), Person()
+        other = self.join(odd, "Odd")
+        columns = odd.send("GET", f"/studies/{other}")["columns"]
+        y = next(one["key"] for one in columns if one["role"] == "y")
+        self.change(odd, other, {"kind": "edit_column", "key": y, "unit": "V"})
+        self.change(self.ben, ben, {"kind": "mark_rows", "marks": [{"row": 0, "reason": "spilt"}]})
+        found = self.teacher.send("POST", f"{self.at}/pool", status=201)
+        self.assertEqual(found["said"], "31 readings of 2 students. Left out: Odd (measured in g/kg and V).")
+        state = read_state(Study.objects.get(pk=found["study"]["id"]))
+        series, x, y_column = state.columns
+        self.assertEqual((series.role, x.unit, y_column.unit), ("series", "g/kg", "mV"))
+        self.assertEqual((series.cells.count("Ann"), series.cells.count("Ben")), (16, 15))
+        self.assertEqual((x.cells[0], y_column.cells[0]), ("0", "14"))
+        self.assertTrue(ann)
+
+
+class Trust(Class):
+    def test_nobody_elses_worksheets(self) -> None:
+        """Every address of a worksheet's, asked by a stranger and by a student of the class."""
+        self.join(self.ann, "Ann")
+        asked = 0
+        for path, methods in api.get_openapi_schema()["paths"].items():
+            if "/worksheets/{worksheet_id}" not in path:
+                continue
+            filled = path.replace("{worksheet_id}", self.sheet["id"]).replace("{kind}", "csv")
+            for method in methods:
+                for client in (self.ann, self.ben, Person()):
+                    answer = client.generic(
+                        method.upper(),
+                        filled,
+                        orjson.dumps({"title": "T", "steps": []}),
+                        content_type="application/json",
+                    )
+                    self.assertEqual((answer.status_code, answer.json()["message"]), (404, NOT_YOURS), (method, path))
+                    asked += 1
+        self.assertEqual(asked, 3 * 6)
+        self.assertEqual(self.ann.send("GET", "/worksheets"), [])
+        self.assertEqual(len(self.teacher.send("GET", "/worksheets")), 1)
+        self.assertEqual(Worksheet.objects.get().title, self.sheet["title"])
+
+    def test_students_do_not_see_each_other(self) -> None:
+        ann = self.join(self.ann, "Ann")
+        ben = self.join(self.ben, "Ben")
+        for who, study in ((self.ann, ben), (self.ben, ann)):
+            for path in ("", "/task", "/study.json"):
+                self.assertEqual(who.get(f"/api/studies/{study}{path}").status_code, 404)
+        self.assertNotIn("Ben", str(self.task(self.ann, ann)))
+
+    def test_only_ones_own_study_becomes_a_worksheet(self) -> None:
+        study = self.join(self.ann, "Ann")
+        self.teacher.send("POST", f"/studies/{study}/worksheet_of_it", status=404)
+
+    def test_deleting_deletes(self) -> None:
+        study = self.join(self.ann, "Ann")
+        self.ann.send("POST", f"/studies/{study}/task/hand_in")
+        self.ann.send("DELETE", f"/studies/{study}")
+        self.ann.send("DELETE", "/bin", status=204)
+        self.assertEqual((Copy.objects.count(), HandIn.objects.count()), (0, 0))
+        self.assertEqual(self.rows(), [])
+        self.assertTrue(re.fullmatch(r"\w{8}", Worksheet.objects.get().code))
