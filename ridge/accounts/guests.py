@@ -72,10 +72,11 @@ def sign_in(request: HttpRequest, user: User) -> None:
 
 @transaction.atomic
 def take_over(guest: User, account: User) -> int:
-    """Hand a guest's studies to an account and forget the guest. Returns how many studies moved."""
+    """Hand a guest's studies and worksheets to an account and forget the guest. Returns how many studies moved."""
     if not guest.is_guest or account.is_guest:
         raise ValueError("Only an account can take over, and only from a guest.")
     moved: int = guest.studies.update(owner=account)
+    guest.worksheets.update(owner=account)
     guest.answered.update(owner=account)
     guest.pictures.exclude(digest__in=account.pictures.values("digest")).update(owner=account)
     guest.delete()

@@ -18,6 +18,10 @@ class Worksheet(models.Model):
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="worksheets")
     title = models.CharField(max_length=200)
     study_file = models.TextField()
+    begin = models.CharField(
+        max_length=8, default="readings", choices=[(one, one) for one in ("all", "readings", "columns")]
+    )
+    """What of it: all, its readings without fits and answers, or its columns without readings."""
     steps = models.JSONField(default=list)
     code = models.CharField(max_length=12, unique=True)
     closed = models.BooleanField(default=False)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import uuid
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, cast
 
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -31,11 +31,16 @@ CSV, XLSX = "text/csv; charset=utf-8", "application/vnd.openxmlformats-officedoc
 BEGINNING = "Look at the readings and at the question. What do you expect, and why? Write it down."
 
 
+Begin = Literal["all", "readings", "columns"]
+"""What a copy begins with: all of the study, its readings without fits and answers, or its columns without readings."""
+
+
 class WorksheetOut(Schema):
     """``copies``: how many have joined, ``handed_in``: how many of them handed in."""
 
     id: uuid.UUID
     title: str
+    begin: Begin
     steps: list[Step]
     code: str
     closed: bool
@@ -47,6 +52,7 @@ class WorksheetOut(Schema):
 class WorksheetIn(Schema):
     title: Title
     steps: Steps
+    begin: Begin = "readings"
     closed: bool = False
 
 
@@ -73,7 +79,7 @@ def _own(request: HttpRequest, worksheet_id: uuid.UUID) -> Worksheet:
 
 def _told(worksheet: Worksheet) -> WorksheetOut:
     return WorksheetOut(
-        id=worksheet.pk, title=worksheet.title, steps=steps_of(worksheet), code=worksheet.code, closed=worksheet.closed,
+        id=worksheet.pk, title=worksheet.title, begin=cast(Begin, worksheet.begin), steps=steps_of(worksheet), code=worksheet.code, closed=worksheet.closed,
         made=worksheet.made, copies=worksheet.copies.count(),
         handed_in=worksheet.copies.filter(handed_in__isnull=False).distinct().count(),
     )  # fmt: skip
@@ -110,9 +116,9 @@ def worksheet(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
 def mend(request: HttpRequest, worksheet_id: uuid.UUID, body: WorksheetIn) -> Any:
     """Copies that are there already have the new text at once; what was written to a step stays with it."""
     found = _own(request, worksheet_id)
-    found.title, found.closed = body.title, body.closed
+    found.title, found.begin, found.closed = body.title, body.begin, body.closed
     found.steps = [step.model_dump() for step in with_keys(body.steps)]
-    found.save(update_fields=["title", "closed", "steps"])
+    found.save(update_fields=["title", "begin", "closed", "steps"])
     return _told(found)
 
 

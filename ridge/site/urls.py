@@ -12,6 +12,7 @@ urlpatterns = [
     path("", app, name="shelf"),
     path("account", app, name="account"),
     path("outbox", app, name="outbox"),
+    path("copy/<uuid:study_id>", lambda request, study_id: app(request), name="copy"),
     path("worksheet/<uuid:worksheet_id>", lambda request, worksheet_id: app(request), name="worksheet"),
     path("join", app, name="join"),
     path("join/<str:code>", lambda request, code: app(request), name="join-by-code"),

@@ -9,8 +9,9 @@ from typing import Any
 from unittest.mock import patch
 
 import orjson
-from django.test import Client, TestCase
+from django.test import Client, TestCase, override_settings
 
+from ridge.accounts.models import User
 from ridge.accounts.rates import Rate
 from ridge.classes import student_routes
 from ridge.classes.models import Copy, HandIn, Worksheet
@@ -38,9 +39,11 @@ class Class(TestCase):
         study = self.teacher.send("POST", "/studies", {"sample": "salinity-probe"}, 201)["id"]
         self.sheet = self.teacher.send("POST", f"/studies/{study}/worksheet_of_it", status=201)
         self.at = f"/worksheets/{self.sheet['id']}"
+        self.mend({"text": "Look"})
 
-    def mend(self, *steps: dict[str, Any], closed: bool = False, title: str = "Salinity") -> Any:
-        self.sheet = self.teacher.send("PUT", self.at, {"title": title, "steps": steps, "closed": closed})
+    def mend(self, *steps: dict[str, Any], closed: bool = False, begin: str = "all") -> Any:
+        wanted = {"title": "Salinity", "steps": steps, "closed": closed, "begin": begin}
+        self.sheet = self.teacher.send("PUT", self.at, wanted)
         return self.sheet
 
     def join(self, who: Person, name: str, status: int = 201) -> Any:
@@ -182,6 +185,38 @@ class Solving(Class):
             self.teacher.send("PUT", self.at, {"title": "T", "steps": steps}, 422)
         same = self.mend({"key": "ab", "text": "One"}, {"key": "ab", "text": "Two"})
         self.assertEqual(len({one["key"] for one in same["steps"]}), 2)
+
+    def test_what_copies_begin_with(self) -> None:
+        begun = {}
+        for begin in ("all", "readings", "columns"):
+            self.mend({"text": "One"}, begin=begin)
+            who = Person()
+            study = self.join(who, f"Student {begin}")
+            found = who.send("GET", f"/studies/{study}")
+            begun[begin] = (
+                found["row_count"],
+                len(found["analysis"]["fits"]),
+                [one["name"] for one in found["columns"]],
+            )
+        names = ["sample", "salinity", "signal"]
+        self.assertEqual(begun, {"all": (26, 1, names), "readings": (26, 0, names), "columns": (0, 0, names)})
+        self.teacher.send("PUT", self.at, {"title": "T", "steps": [], "begin": "nothing"}, 422)
+
+
+class Taken(Class):
+    def test_a_guests_worksheets_go_along_into_an_account(self) -> None:
+        other = Person()
+        other.send("POST", "/account", {"name": "Tarn", "password": "a long walk on the pier"}, 201)
+        self.teacher.send("POST", "/account/sign_in", {"name": "Tarn", "password": "a long walk on the pier"})
+        self.assertEqual(len(self.teacher.send("GET", "/worksheets")), 1)
+
+    @override_settings(MODE="demo")
+    def test_in_the_demo_where_all_are_one_the_name_tells_them_apart(self) -> None:
+        User.objects.create_user("field-week")
+        one, other = Person(), Person()
+        study = self.join(one, "Ann")
+        self.assertNotEqual(self.join(other, "Ben"), study)
+        self.assertEqual(self.join(other, "ann"), study)
 
 
 class AtAGlance(Class):

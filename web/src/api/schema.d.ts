@@ -6813,6 +6813,12 @@ export interface components {
         /** WorksheetIn */
         WorksheetIn: {
             /**
+             * Begin
+             * @default readings
+             * @enum {string}
+             */
+            begin?: "all" | "readings" | "columns";
+            /**
              * Closed
              * @default false
              */
@@ -6827,6 +6833,11 @@ export interface components {
          * @description ``copies``: how many have joined, ``handed_in``: how many of them handed in.
          */
         WorksheetOut: {
+            /**
+             * Begin
+             * @enum {string}
+             */
+            begin: "all" | "readings" | "columns";
             /** Closed */
             closed: boolean;
             /** Code */

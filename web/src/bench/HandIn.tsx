@@ -7,6 +7,7 @@ import { Own } from "../study/Own";
 import { setView, useView } from "../study/view";
 import { SaveLink } from "../ui/SaveLink";
 import { FigureForm } from "./FigureForm";
+import { MakeWorksheet } from "../classes/MakeWorksheet";
 import { Links } from "./Links";
 import { printReport } from "./print";
 
@@ -43,6 +44,9 @@ export function HandIn() {
           <Own>
             <Part title="A link to look">
               <Links id={id} />
+            </Part>
+            <Part title="For a class">
+              <MakeWorksheet id={id} />
             </Part>
           </Own>
           <Part title="Figure as shown">

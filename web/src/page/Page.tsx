@@ -1,4 +1,5 @@
 import { AddModel } from "../fits/AddModel";
+import { TaskPanel } from "../classes/TaskPanel";
 import { OtherComments } from "../comments/OtherComments";
 import { useCalmAnalysis, useChange, useLooking, useStudy } from "../study/context";
 import { Own } from "../study/Own";
@@ -36,6 +37,7 @@ export function Page() {
           onCommit={(question) => change({ kind: "edit_study", question })}
         />
       </header>
+      <TaskPanel />
       <div className="paper-rest">
         <div className="no-print mt-3 -mb-2 flex items-center justify-between gap-2">
           <span className="text-note text-mute">{countOf(analysis.fits.length)}</span>

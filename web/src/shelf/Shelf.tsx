@@ -1,8 +1,9 @@
-import { ArrowUpRight, Plus, Search, UserRound } from "lucide-react";
+import { ArrowUpRight, Plus, Search, UserRound, Users } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
 
 import { useAccount } from "../account/useAccount";
 import type { Sample } from "../api/client";
+import { Worksheets } from "../classes/Worksheets";
 import { navigate } from "../route";
 import { beginWithPicture } from "../picture/beginWithPicture";
 import { FileButton } from "../readings/FileButton";
@@ -45,6 +46,9 @@ export function Shelf() {
         <Mark />
         <span className="flex items-center gap-2">
           <AccountButton />
+          <button className="bar-button" aria-label="Join a class" onClick={() => navigate("/join")}>
+            <Users size={15} /> <span className="max-md:sr-only">Join a class</span>
+          </button>
           <FileButton word="Open file" className="bar-button" onTable={setIncoming} onPicture={beginWithPicture} />
           <button className="button-main" onClick={start} disabled={create.isPending}>
             <Plus size={15} /> New study
@@ -83,6 +87,7 @@ export function Shelf() {
             ))}
           </ul>
         )}
+        <Worksheets />
         {data && <Samples samples={data.samples} onOpen={(sample) => create.mutate({ sample })} />}
         {data && <Sign sign={data.decimal_sign} onChosen={() => void shelf.refetch()} />}
         {data && data.bin.length > 0 && (

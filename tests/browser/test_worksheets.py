@@ -1,0 +1,134 @@
+"""A worksheet: made from a study, solved by two students, handed in, looked at, and all readings in one study."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_access import Screens
+
+TITLE = "Salinity probe, calibration"
+
+
+class OfAClass(Screens):
+    def make(self) -> str:
+        """A worksheet of three steps; its code."""
+        self.open_sample(TITLE)
+        self.page.get_by_role("button", name="Hand in").click()
+        self.page.get_by_role("button", name="Make a worksheet of it").click()
+        expect(self.page.get_by_role("heading", name=TITLE)).to_be_visible()
+        page = self.page
+        page.get_by_label("How many words for step 1").fill("3")
+        page.get_by_role("button", name="Add a step").click()
+        page.get_by_label("Text of step 2").fill("Fit a line $U = m S + c$ <script>alert(1)</script>")
+        page.get_by_label("What step 2 needs").select_option(label="a fit")
+        page.get_by_label("Which fit for step 2").select_option(label="line")
+        page.get_by_role("button", name="Add a step").click()
+        page.get_by_label("Text of step 3").fill("How salty is it at the quay?")
+        page.get_by_label("What step 3 needs").select_option(label="an answer")
+        page.get_by_label("Value for step 3").fill("27.08")
+        page.get_by_label("Tolerance for step 3").fill("0.3")
+        page.get_by_role("button", name="Save the worksheet").click()
+        expect(page.get_by_text("The worksheet is saved")).to_be_visible()
+        return page.get_by_test_id("code").inner_text()
+
+    def join(self, page: Page, code: str, name: str) -> None:
+        page.goto("/")
+        page.get_by_role("button", name="Join a class").click()
+        page.get_by_label("The code that your teacher gave you").fill(code.lower())
+        page.keyboard.press("Enter")
+        page.get_by_label("Your name").fill(name)
+        page.get_by_role("button", name="Begin").click()
+        expect(page.get_by_role("region", name="Worksheet")).to_be_visible()
+
+    def test_made_solved_by_two_and_seen(self) -> None:
+        self.expected_problem = "404"
+        code = self.make()
+        self.check("a worksheet")
+        teacher = self.page
+
+        ann = self.new_page(self.new_context())
+        self.join(ann, code, "Ann")
+        task = ann.get_by_role("region", name="Worksheet")
+        expect(task.get_by_text("Step 2 is told when the one before it is done.")).to_be_visible()
+        task.get_by_label("Your words to step 1").fill("It rises evenly.")
+        expect(task.get_by_text("Fit a line")).to_be_visible()
+        expect(task.locator(".katex").first).to_be_visible()
+        expect(task.get_by_text("<script>alert(1)</script>")).to_be_visible()
+        self.page = ann
+        self.check("a copy")
+        self.add_model("line")
+        expect(task.get_by_text("3 of 3 steps done")).to_be_visible()
+        task.get_by_label("Your words to step 3").fill("27 g/kg, nearly as in the sea")
+        expect(task.get_by_test_id("words-3")).to_have_text("Kept")
+        task.get_by_role("button", name="Hand in to your teacher").click()
+        expect(task.get_by_text(re.compile("^Handed in on"))).to_be_visible()
+        ann.reload()
+        expect(task.get_by_label("Your words to step 3")).to_have_value("27 g/kg, nearly as in the sea")
+        expect(task.get_by_role("button", name="Hand in again")).to_be_visible()
+
+        ben = self.new_page(self.new_context())
+        ben.goto("/account")
+        held = ben.get_by_role("form", name="Keep my studies")
+        held.get_by_label("Name").fill("Holm")
+        held.get_by_label("Password").fill("a long walk on the pier")
+        held.get_by_role("button").click()
+        expect(ben.get_by_text("Signed in as Holm")).to_be_visible()
+        self.join(ben, code, "Ben")
+
+        self.page = teacher
+        table = teacher.get_by_role("table", name="Copies of the class")
+        expect(table.get_by_role("row")).to_have_count(3)
+        row = table.get_by_role("row").filter(has_text="Ann")
+        expect(row).to_contain_text("3 of 3")
+        expect(row).to_contain_text("0.9998")
+        self.check("a class")
+        table.get_by_role("button", name="Steps").click()
+        expect(table.get_by_role("row").nth(1)).to_contain_text("Ben")
+        with teacher.expect_download() as saved:
+            teacher.get_by_role("link", name="Table as CSV").click()
+        self.assertTrue(saved.value.suggested_filename.endswith(".csv"))
+        table.get_by_role("link", name="Ann").click()
+        shown = teacher.get_by_role("region", name="Worksheet")
+        expect(shown.get_by_text("27 g/kg, nearly as in the sea")).to_be_visible()
+        expect(shown.get_by_role("textbox")).to_have_count(0)
+        expect(teacher.get_by_role("button", name="Undo")).to_have_count(0)
+        teacher.go_back()
+        teacher.get_by_role("button", name="All readings in one new study").click()
+        expect(teacher.get_by_text("32 readings of 2 students.").first).to_be_visible()
+        expect(self.grid()).to_contain_text("Ann")
+        teacher.go_back()
+        teacher.get_by_role("button", name=re.compile("^Close it")).click()
+        expect(teacher.get_by_text("The worksheet is closed.")).to_be_visible()
+        ann.reload()
+        expect(task.get_by_text("The worksheet is closed.")).to_be_visible()
+        teacher.get_by_role("button", name="Delete the worksheet").click()
+        teacher.get_by_role("button", name="Delete it for good").click()
+        expect(teacher.get_by_role("heading", name="Shelf")).to_be_visible()
+        ann.reload()
+        expect(task.get_by_text("Your copy stays with you.")).to_be_visible()
+        ann.goto(f"/join/{code}")
+        expect(ann.get_by_role("alert")).to_contain_text("There is no worksheet of this code")
+        for one in (ann, ben):
+            one.context.close()
+
+
+class OfAClassOnAPhone(OfAClass):
+    width, height = 390, 844
+
+    def test_made_solved_by_two_and_seen(self) -> None:
+        code = self.make()
+        self.check("a worksheet on a phone")
+        self.page.goto("/join")
+        self.check("joining on a phone")
+        self.join_on_a_phone(code)
+        self.check("a copy on a phone")
+
+    def join_on_a_phone(self, code: str) -> None:
+        self.page.goto(f"/join/{code}")
+        self.page.get_by_label("Your name").fill("Ann")
+        self.page.get_by_role("button", name="Begin").click()
+        expect(self.page.get_by_test_id("saving")).to_be_attached()
+        self.panel("Page")
+        expect(self.page.get_by_role("region", name="Worksheet")).to_be_visible()
