@@ -69,12 +69,18 @@ def join(worksheet: Worksheet, user: User, student: str) -> Copy:
         raise NotTaken(f"There is a {student} in this class already. Add a letter of your family name.")
     found = read_study(worksheet.study_file)
     study = create_study(user, _first_state(worksheet, found.state), picture=found.picture)
+    study.is_copy = True
+    study.save(update_fields=["is_copy"])
     return Copy.objects.create(worksheet=worksheet, study=study, student=student)
 
 
 def _first_state(worksheet: Worksheet, state: StudyState) -> StudyState:
     """What a copy begins with."""
     state = replace(state, title=worksheet.title)
+    if "fit" in worksheet.withheld:
+        state = replace(state, fits=tuple(fit for fit in state.fits if fit.by_hand))
+    if "answers" in worksheet.withheld:
+        state = replace(state, answers=())
     if worksheet.begin == "all":
         return state
     state = replace(state, fits=(), answers=(), report=WHOLE_REPORT)

@@ -23,6 +23,8 @@ class Worksheet(models.Model):
     )
     """What of it: all, its readings without fits and answers, or its columns without readings."""
     steps = models.JSONField(default=list)
+    withheld = models.JSONField(default=dict)
+    """What is kept back from students, with the number of the step that must be done before it is told."""
     code = models.CharField(max_length=12, unique=True)
     closed = models.BooleanField(default=False)
     made = models.DateTimeField(auto_now_add=True)

@@ -14,10 +14,12 @@ from ridge.accounts.address import address_of
 from ridge.accounts.guests import user_or_new_guest
 from ridge.accounts.rates import Rate, TooOften
 from ridge.classes.copies import NotTaken, hand_in, join, steps_of, worksheet_of
+from ridge.classes.keeping_back import still
 from ridge.classes.models import Copy, Worksheet
 from ridge.classes.task_steps import OwnText, Step, StepKey, done, reached, words
 from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import link_used, own_study, seen_study
+from ridge.studies.api.withheld import WORDS, What
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Study
 from ridge.studies.words.analyse import analysis_of
@@ -64,6 +66,14 @@ class TaskStepOut(Schema):
     words: int
 
 
+class WithheldOut(Schema):
+    """Something that is told when the step of this number is done."""
+
+    part: What
+    what: str
+    until: int
+
+
 class TaskOut(Schema):
     """``gone``: why nothing can be handed in any more, if so; ``number``: how often it was, ``handed_in`` when for the last time."""
 
@@ -71,6 +81,7 @@ class TaskOut(Schema):
     title: str
     steps: list[TaskStepOut]
     reached: int
+    withheld: list[WithheldOut]
     gone: str
     closed: bool
     number: int
@@ -158,8 +169,9 @@ def _told(copy: Copy, study: Study) -> TaskOut:
     dones = done(steps, state, analysis_of(state), copy.texts, copy.ticked)
     so_far = reached(dones)
     last = copy.handed_in.last()
+    kept_back = still(sheet, so_far) if sheet else {}
     return TaskOut(
-        student=copy.student, title=sheet.title if sheet else study.title, reached=so_far, gone="" if sheet else GONE,
+        student=copy.student, title=sheet.title if sheet else study.title, reached=so_far, withheld=[WithheldOut(part=what, what=WORDS[what], until=step) for what, step in kept_back.items()], gone="" if sheet else GONE,
         steps=[
             _step(step, copy, is_done, place <= so_far)
             for place, (step, is_done) in enumerate(zip(steps, dones, strict=True))

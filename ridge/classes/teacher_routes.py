@@ -8,25 +8,28 @@ from typing import Annotated, Any, Literal, cast
 
 from django.http import HttpRequest
 from ninja import Router, Schema
-from pydantic import StringConstraints
+from pydantic import Field, StringConstraints
 
-from ridge.accounts.guests import current_user
+from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.accounts.sign_of_user import sign_for
 from ridge.classes.class_table import CopyOut, class_sheet, copies_of
 from ridge.classes.copies import file_of, new_code, steps_of
 from ridge.classes.models import Worksheet
 from ridge.classes.pooling import NothingToPool, pooled
+from ridge.classes.shipped import SHIPPED, make_shipped
 from ridge.classes.task_steps import Needs, Step, Steps, with_keys
 from ridge.exchange.data_files import write_csv, write_xlsx
 from ridge.studies.api.admission import NotYours, own_study
 from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.api.shelf import card
+from ridge.studies.api.withheld import What
 from ridge.studies.content.fields import Title
 from ridge.studies.content.store import create_study, read_state
 from ridge.studies.words.schemas import CardOut, Message
 
 router = Router(tags=["worksheets"])
 MOST = 200
+FULL = f"You have {MOST} worksheets already. Delete one that is not needed any more."
 CSV, XLSX = "text/csv; charset=utf-8", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 BEGINNING = "Look at the readings and at the question. What do you expect, and why? Write it down."
 
@@ -35,12 +38,17 @@ Begin = Literal["all", "readings", "columns"]
 """What a copy begins with: all of the study, its readings without fits and answers, or its columns without readings."""
 
 
+WithheldIn = dict[What, Annotated[int, Field(ge=1, le=40)]]
+"""What is kept back, with the number of the step that must be done before it is told."""
+
+
 class WorksheetOut(Schema):
     """``copies``: how many have joined, ``handed_in``: how many of them handed in."""
 
     id: uuid.UUID
     title: str
     begin: Begin
+    withheld: dict[str, int]
     steps: list[Step]
     code: str
     closed: bool
@@ -49,10 +57,20 @@ class WorksheetOut(Schema):
     handed_in: int
 
 
+class ShippedOut(Schema):
+    """A worksheet that comes with Ridge; ``steps``: how many."""
+
+    name: str
+    title: str
+    about: str
+    steps: int
+
+
 class WorksheetIn(Schema):
     title: Title
     steps: Steps
     begin: Begin = "readings"
+    withheld: WithheldIn = {}
     closed: bool = False
 
 
@@ -77,9 +95,13 @@ def _own(request: HttpRequest, worksheet_id: uuid.UUID) -> Worksheet:
     return found
 
 
+def _has_most(owner_id: int) -> bool:
+    return Worksheet.objects.filter(owner=owner_id).count() >= MOST
+
+
 def _told(worksheet: Worksheet) -> WorksheetOut:
     return WorksheetOut(
-        id=worksheet.pk, title=worksheet.title, begin=cast(Begin, worksheet.begin), steps=steps_of(worksheet), code=worksheet.code, closed=worksheet.closed,
+        id=worksheet.pk, title=worksheet.title, begin=cast(Begin, worksheet.begin), withheld=worksheet.withheld, steps=steps_of(worksheet), code=worksheet.code, closed=worksheet.closed,
         made=worksheet.made, copies=worksheet.copies.count(),
         handed_in=worksheet.copies.filter(handed_in__isnull=False).distinct().count(),
     )  # fmt: skip
@@ -96,8 +118,8 @@ def worksheets(request: HttpRequest) -> Any:
 def make(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """A worksheet whose copies begin with this study as it is now."""
     study = own_study(request)
-    if Worksheet.objects.filter(owner=study.owner).count() >= MOST:
-        return 400, Message(message=f"You have {MOST} worksheets already. Delete one that is not needed any more.")
+    if _has_most(study.owner_id):
+        return 400, Message(message=FULL)
     state = read_state(study)
     steps = with_keys([Step(text=BEGINNING, needs=Needs(kind="text", count=10))])
     made = Worksheet.objects.create(
@@ -105,6 +127,24 @@ def make(request: HttpRequest, study_id: uuid.UUID) -> Any:
         steps=[step.model_dump() for step in steps],
     )  # fmt: skip
     return 201, _told(made)
+
+
+@router.get("/shipped_worksheets", response=list[ShippedOut])
+def shipped_worksheets(request: HttpRequest) -> Any:
+    """Those that come with Ridge."""
+    return [ShippedOut(name=one.name, title=one.title, about=one.about, steps=len(one.steps)) for one in SHIPPED]
+
+
+@router.post("/shipped_worksheets/{name}", response={201: WorksheetOut, 400: Message, 404: Message})
+def use_shipped(request: HttpRequest, name: str) -> Any:
+    """One of them as one's own."""
+    found = next((one for one in SHIPPED if one.name == name), None)
+    if found is None:
+        return 404, Message(message="There is no such worksheet.")
+    user = user_or_new_guest(request)
+    if _has_most(user.pk):
+        return 400, Message(message=FULL)
+    return 201, _told(make_shipped(user.pk, found))
 
 
 @router.get("/worksheets/{worksheet_id}", response={200: WorksheetOut, 404: Message})
@@ -117,8 +157,9 @@ def mend(request: HttpRequest, worksheet_id: uuid.UUID, body: WorksheetIn) -> An
     """Copies that are there already have the new text at once; what was written to a step stays with it."""
     found = _own(request, worksheet_id)
     found.title, found.begin, found.closed = body.title, body.begin, body.closed
+    found.withheld = body.withheld
     found.steps = [step.model_dump() for step in with_keys(body.steps)]
-    found.save(update_fields=["title", "begin", "closed", "steps"])
+    found.save(update_fields=["title", "begin", "withheld", "closed", "steps"])
     return _told(found)
 
 

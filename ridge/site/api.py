@@ -38,6 +38,7 @@ from ridge.studies.api.out import router as out
 from ridge.studies.api.pictures import router as pictures
 from ridge.studies.api.studies import router as studies
 from ridge.studies.api.tables import router as tables
+from ridge.studies.api.withheld import KeptBack, without_withheld
 from ridge.studies.content.room import NoRoom
 from ridge.studies.content.store import read_state
 from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
@@ -57,6 +58,7 @@ class StrictJSON(BaseRenderer):
     media_type = "application/json"
 
     def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
+        data = without_withheld(request, data)
         if sign_for(request) == "comma" and not request.path.startswith(AS_TYPED):
             study = getattr(request, "study", None)
             data = data_in_comma(data, typed_in(read_state(study)) if study else None)
@@ -132,6 +134,11 @@ def too_often(request: HttpRequest, exception: TooOften) -> HttpResponse:
     response = api.create_response(request, {"message": str(exception)}, status=429)
     response["Retry-After"] = "60"
     return response
+
+
+@api.exception_handler(KeptBack)
+def kept_back(request: HttpRequest, exception: KeptBack) -> HttpResponse:
+    return api.create_response(request, {"message": str(exception)}, status=403)
 
 
 @api.exception_handler(NoRoom)

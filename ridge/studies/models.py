@@ -41,6 +41,8 @@ class Study(models.Model):
     """Bytes of the readings that it began with and of all changes since; see ``ridge.studies.content.room``."""
     attached = models.BooleanField(default=False)
     """Whether an instrument was ever read, or a key made: of most studies there is nothing to be looked up."""
+    is_copy = models.BooleanField(default=False)
+    """Whether it was made from a worksheet: of most studies there is nothing to be looked up."""
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True, db_index=True)
     deleted = models.DateTimeField(null=True, blank=True)

@@ -304,3 +304,170 @@ class Trust(Class):
         self.assertEqual((Copy.objects.count(), HandIn.objects.count()), (0, 0))
         self.assertEqual(self.rows(), [])
         self.assertTrue(re.fullmatch(r"\w{8}", Worksheet.objects.get().code))
+
+
+LEAST_SQUARES = ("21.60 ± 0.09", "16.7 ± 1.8", "27.08 ± 0.27")
+"""Slope, offset and an answer of the salinity probe."""
+
+
+class Withheld(Class):
+    """What is kept back cannot be had through the API either."""
+
+    def begin(self, withheld: dict[str, int], begin: str = "all") -> str:
+        steps = [{"text": "First", "needs": {"kind": "text"}}, {"text": "Then"}]
+        wanted = {"title": "Salinity", "steps": steps, "begin": begin, "withheld": withheld}
+        self.sheet = self.teacher.send("PUT", self.at, wanted)
+        return str(self.join(self.ann, "Ann"))
+
+    def everything(self, who: Person, study: str) -> dict[str, str]:
+        """All that the API tells of a study, by address, with every number that it contains as text."""
+        told = {}
+        version = who.send("GET", f"/studies/{study}")["version"]
+        change = {"kind": "edit_study", "question": "?"}
+        asked: list[tuple[str, str, Any]] = [
+            ("GET", path, None)
+            for path in (
+                "", "/refined?version=0", "/curves?low=0&high=35", "/results", "/residuals/A", "/candidates/line", "/ranking", "/comparison",
+                "/resampling", "/without/A/1", "/better/A", "/workings", "/working?of=A&what=goodness-of-fit", "/working?of=A&what=line-by-sums",
+                "/next_place?of=parameter:A:slope", "/rows/17", "/figure.svg", "/report.html", "/study.json", "/script.py", "/readings.csv",
+                "/task", "/history", "/newer?version=-1",
+            )
+        ]  # fmt: skip
+        asked += [
+            ("POST", "/preview", {"version": version, "change": change}),
+            ("POST", "/moving", {"version": version, "low": 0, "high": 35, "change": {
+                "kind": "set_cells", "row": 30, "column": 1, "block": [["", ""]]}}),
+            ("POST", "/ask", {"direction": "x_at_y", "given": "601.7"}),
+            ("POST", "/changes", {"version": version, "change": change}),
+            ("POST", "/duplicate", {}),
+        ]  # fmt: skip
+        for method, path, body in asked:
+            answer = who.generic(
+                method, f"/api/studies/{study}{path}", orjson.dumps(body or {}), content_type="application/json"
+            )
+            told[path] = f"{answer.status_code} {answer.content.decode()}"
+        return told
+
+    def where(self, told: dict[str, str], text: str) -> list[str]:
+        return [path for path, said in told.items() if text in said]
+
+    def test_how_well_it_fits(self) -> None:
+        study = self.begin({"quality": 1})
+        told = self.everything(self.ann, study)
+        for text in ("0.9998", "99.98", "4.01 mV", "4.0 mV", "R²"):
+            self.assertEqual(self.where(told, text), [], text)
+        self.assertIn("21.60", told[""])
+        self.assertTrue(told["/comparison"].startswith("403"))
+        self.assertIn("when step 1 is done", told["/comparison"])
+        self.assertEqual(
+            self.task(self.ann, study)["withheld"], [{"part": "quality", "what": "How well it fits", "until": 1}]
+        )
+        self.assertIn("0.9998", self.everything(self.teacher, study)[""], "the teacher sees it")
+
+        key = self.task(self.ann, study)["steps"][0]["key"]
+        self.ann.send("PUT", f"/studies/{study}/task", {"step": key, "text": "Done"})
+        self.assertEqual(self.task(self.ann, study)["withheld"], [])
+        released = self.everything(self.ann, study)
+        self.assertTrue(self.where(released, "0.9998"))
+        self.assertEqual(self.where(released, "when step"), [])
+
+    def test_answers(self) -> None:
+        study = self.begin({"answers": 2})
+        told = self.everything(self.ann, study)
+        self.assertEqual(self.where(told, "27.08"), [])
+        self.assertIn("0.9998", told[""])
+        refused = {"kind": "keep_answer", "direction": "x_at_y", "given": "601.7"}
+        version = self.ann.send("GET", f"/studies/{study}")["version"]
+        found = self.ann.send("POST", f"/studies/{study}/changes", {"version": version, "change": refused}, 400)
+        self.assertIn("when step 2 is done", found["message"])
+
+    def test_the_fit_by_least_squares(self) -> None:
+        study = self.begin({"fit": 1})
+        at = f"/studies/{study}"
+        self.assertEqual(self.ann.send("GET", at)["analysis"]["fits"], [])
+        line = {"kind": "add_fit", "family": "line"}
+        for path in ("/changes", "/preview"):
+            found = self.ann.send("POST", f"{at}{path}", {"version": 0, "change": line}, 400)
+            self.assertIn("by hand", found["message"])
+        self.change(self.ann, study, line | {"by_hand": True})
+        told = self.everything(self.ann, study)
+        for text in LEAST_SQUARES:
+            self.assertEqual(self.where(told, text), [], text)
+        (fit,) = self.ann.send("GET", at)["analysis"]["fits"]
+        self.assertEqual((fit["kind"], fit["least_rss"]), ("hand", ""))
+        letter = fit["letter"]
+        version = self.ann.send("GET", at)["version"]
+        free = {"kind": "set_fit", "letter": letter, "by_hand": False}
+        self.ann.send("POST", f"{at}/changes", {"version": version, "change": free}, 400)
+        key = self.task(self.ann, study)["steps"][0]["key"]
+        self.ann.send("PUT", f"{at}/task", {"step": key, "text": "Done"})
+        self.change(self.ann, study, free)
+        self.assertIn("21.60", str(self.ann.send("GET", at)))
+
+    def test_suggestions_and_workings(self) -> None:
+        told = self.everything(self.ann, self.begin({"suggestions": 1, "workings": 1}))
+        for path in ("/ranking", "/candidates/line", "/better/A", "/workings", "/working?of=A&what=line-by-sums"):
+            self.assertTrue(told[path].startswith("403"), path)
+        self.assertIn("0.9998", told[""])
+
+    def test_of_more_steps_than_there_are_all(self) -> None:
+        study = self.begin({"quality": 9})
+        first, second = (step["key"] for step in self.task(self.ann, study)["steps"])
+        self.assertEqual(self.task(self.ann, study)["withheld"][0]["until"], 2)
+        self.ann.send("PUT", f"/studies/{study}/task", {"step": first, "text": "Done"})
+        self.assertNotIn("0.9998", str(self.ann.send("GET", f"/studies/{study}")))
+        self.ann.send("PUT", f"/studies/{study}/task", {"step": second, "done": True})
+        self.assertIn("0.9998", str(self.ann.send("GET", f"/studies/{study}")))
+
+    def test_bad_ones_are_refused(self) -> None:
+        for withheld in ({"quality": 0}, {"magic": 1}, {"quality": 41}, {"quality": "soon"}):
+            self.teacher.send("PUT", self.at, {"title": "T", "steps": [], "withheld": withheld}, 422)
+
+
+class ThatShip(Class):
+    """Each is solvable from start to end, by what a student would do."""
+
+    WAYS: dict[str, list[dict[str, Any]]] = {
+        "by-hand": [{"kind": "add_fit", "family": "sinusoid", "by_hand": True}],
+        "calibration": [{"kind": "add_fit", "family": "line"}],
+        "degree": [{"kind": "add_fit", "family": "polynomial", "options": {"degree": degree}} for degree in (3, 2, 6)],
+    }
+    ASKED = {"by-hand": "36", "degree": "1.2"}
+
+    def test_all_of_them(self) -> None:
+        offered = self.teacher.send("GET", "/shipped_worksheets")
+        self.assertEqual([one["name"] for one in offered], list(self.WAYS))
+        for one in offered:
+            with self.subTest(one["name"]):
+                self.solve(one["name"], one["steps"])
+        self.teacher.send("POST", "/shipped_worksheets/none", status=404)
+
+    def solve(self, name: str, count: int) -> None:
+        self.sheet = self.teacher.send("POST", f"/shipped_worksheets/{name}", status=201)
+        self.at = f"/worksheets/{self.sheet['id']}"
+        self.assertEqual(len(self.sheet["steps"]), count)
+        student = Person()
+        study = self.join(student, "Ann")
+        for place in range(count):
+            task = self.task(student, study)
+            self.assertEqual(task["reached"], place, (name, place))
+            step = task["steps"][place]
+            self.assertTrue(step["open"] and step["text"])
+            at = f"/studies/{study}/task"
+            match step["kind"]:
+                case "text":
+                    student.send("PUT", at, {"step": step["key"], "text": "word " * 12})
+                case "tick":
+                    self.change(student, study, {"kind": "set_fit", "letter": "A", "by_hand": False})
+                    student.send("PUT", at, {"step": step["key"], "done": True})
+                case "fit":
+                    for change in self.WAYS[name]:
+                        self.change(student, study, change)
+                case "answer":
+                    if asked := self.ASKED.get(name):
+                        self.change(student, study, {"kind": "keep_answer", "direction": "y_at_x", "given": asked})
+        done = self.task(student, study)
+        self.assertEqual((done["reached"], done["withheld"]), (count, []), name)
+        student.send("POST", f"/studies/{study}/task/hand_in")
+        (row,) = self.rows()
+        self.assertEqual((row["reached"], row["number"]), (count, 1))

@@ -85,7 +85,7 @@ class ByKeyboard(BrowserCase):
     def test_the_whole_job_without_a_mouse(self) -> None:
         self.open_shelf()
         keys = self.page.keyboard
-        for _ in ("account", "a file", "a new study"):
+        for _ in ("account", "a class", "a file", "a new study"):
             keys.press("Tab")
         expect(self.page.get_by_role("button", name="New study", exact=True)).to_be_focused()
         keys.press("Enter")

@@ -11,7 +11,7 @@ from tests.browser.test_access import Screens
 TITLE = "Salinity probe, calibration"
 
 
-class OfAClass(Screens):
+class MakingOne(Screens):
     def make(self) -> str:
         """A worksheet of three steps; its code."""
         self.open_sample(TITLE)
@@ -42,6 +42,8 @@ class OfAClass(Screens):
         page.get_by_role("button", name="Begin").click()
         expect(page.get_by_role("region", name="Worksheet")).to_be_visible()
 
+
+class OfAClass(MakingOne):
     def test_made_solved_by_two_and_seen(self) -> None:
         self.expected_problem = "404"
         code = self.make()
@@ -113,11 +115,42 @@ class OfAClass(Screens):
         for one in (ann, ben):
             one.context.close()
 
+    def test_kept_back_until_the_student_has_tried(self) -> None:
+        self.expected_problem = "403"
+        code = self.make()
+        for part in ("the fit by least squares", "R² and how well", "the workings"):
+            self.page.get_by_label(re.compile(f"^{part}")).first.check()
+        self.page.get_by_role("button", name="Save the worksheet").click()
+        expect(self.page.get_by_text("The worksheet is saved").last).to_be_visible()
+        self.check("what is kept back")
+        ann = self.new_page(self.new_context())
+        self.join(ann, code, "Ann")
+        task = ann.get_by_role("region", name="Worksheet")
+        kept = task.get_by_role("list", name="Kept back for now")
+        expect(kept.get_by_role("listitem")).to_have_count(3)
+        teacher, self.page = self.page, ann
+        self.add_model("line")
+        expect(ann.get_by_role("slider").first).to_be_visible()
+        model = ann.get_by_role("region", name="Model A")
+        expect(model.get_by_text("How well it fits")).to_have_count(0)
+        expect(model.get_by_text("R²")).to_have_count(0)
+        self.check("a copy of which something is kept back")
+        ann.get_by_role("radio", name="Workings").click()
+        expect(ann.get_by_role("alert")).to_contain_text("when step 1 is done")
+        ann.get_by_role("radio", name="Plot").click()
+        task.get_by_label("Your words to step 1").fill("It rises evenly.")
+        expect(kept).to_have_count(0)
+        expect(model.get_by_text("R²").first).to_be_visible()
+        self.choose_for("A", "Fit by least squares")
+        expect(model).to_contain_text("21.60")
+        self.page = teacher
+        ann.context.close()
 
-class OfAClassOnAPhone(OfAClass):
+
+class OfAClassOnAPhone(MakingOne):
     width, height = 390, 844
 
-    def test_made_solved_by_two_and_seen(self) -> None:
+    def test_made_and_joined(self) -> None:
         code = self.make()
         self.check("a worksheet on a phone")
         self.page.goto("/join")

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from django.http import HttpRequest
 
 from ridge.accounts.guests import current_user
+from ridge.studies.api.withheld import note_withheld
 from ridge.studies.content.looking import looks_at
 from ridge.studies.models import Link, Study
 
@@ -42,6 +43,7 @@ def admit(request: HttpRequest) -> None:
         raise NotYours
     request.study = study  # type: ignore[attr-defined]
     if user is not None and study.owner_id == user.pk:
+        note_withheld(request, study)
         return
     by = next((found for way in _ways if (found := way(request, study)) is not None), None)
     if by is None:

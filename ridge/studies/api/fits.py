@@ -14,6 +14,7 @@ from ridge.studies.analysis.curves import CurveOut, sample_curve
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.analysis.followed import Wanted
 from ridge.studies.api.admission import own_study, seen_study
+from ridge.studies.api.withheld import refuse_withheld
 from ridge.studies.content.allowed import FORMULA_TYPED
 from ridge.studies.content.attempts import attempts_of
 from ridge.studies.content.fields import Row
@@ -74,6 +75,7 @@ def curves(request: HttpRequest, study_id: uuid.UUID, stretch: Query[StretchIn])
 @router.get("/studies/{study_id}/results", response={200: list[ResultOut], 404: Message})
 def results(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """Parameters, what follows from them, and answers, as another study can take them over."""
+    refuse_withheld(request, "answers")
     return results_offered(read_state(seen_study(request)))
 
 
@@ -99,6 +101,7 @@ def catalogue(request: HttpRequest) -> list[OfferOut]:
 @router.get("/studies/{study_id}/candidates/{key}", response={200: CandidateOut, 404: Message})
 def one_candidate(request: HttpRequest, study_id: uuid.UUID, key: str, wanted: Query[SeriesIn]) -> Any:
     """One model of the catalogue over these readings."""
+    refuse_withheld(request, "suggestions", "fit", "quality")
     state = read_state(own_study(request))
     if key not in ENTRIES:
         return 404, Message(message="The catalogue has no such model.")
@@ -108,24 +111,28 @@ def one_candidate(request: HttpRequest, study_id: uuid.UUID, key: str, wanted: Q
 @router.get("/studies/{study_id}/ranking", response={200: RankingOut, 404: Message})
 def rank_candidates(request: HttpRequest, study_id: uuid.UUID, wanted: Query[SeriesIn]) -> RankingOut:
     """The order of the catalogue on these readings."""
+    refuse_withheld(request, "suggestions", "fit", "quality")
     return ranking(read_state(seen_study(request)), wanted.series)
 
 
 @router.get("/studies/{study_id}/comparison", response={200: ComparisonOut, 404: Message})
 def comparison(request: HttpRequest, study_id: uuid.UUID) -> ComparisonOut:
     """The fits of the study side by side."""
+    refuse_withheld(request, "quality")
     return comparison_of(read_state(seen_study(request)))
 
 
 @router.get("/studies/{study_id}/resampling", response={200: ResamplingOut, 404: Message})
 def resampling(request: HttpRequest, study_id: uuid.UUID, wanted: Query[ResamplingIn]) -> ResamplingOut:
     """The fits made to shares of the readings, the rest left out."""
+    refuse_withheld(request, "quality")
     return resampling_of(read_state(seen_study(request)), wanted)
 
 
 @router.get("/studies/{study_id}/without/{letter}/{row}", response={200: WithoutOut, 404: Message})
 def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: Row) -> Any:
     """A fit as it would be without one of its readings; ``row`` counts from 0."""
+    refuse_withheld(request, "quality")
     found = without_reading(read_state(seen_study(request)), letter, row)
     return found or (404, Message(message="There is no such fit, or that reading is not used by it."))
 
@@ -134,12 +141,14 @@ def without(request: HttpRequest, study_id: uuid.UUID, letter: str, row: Row) ->
 def better(request: HttpRequest, study_id: uuid.UUID, letter: str) -> ActionOut | None:
     """The model of the catalogue that the readings of a fit prefer to it by more than a little, as a change; null where there is
     none."""
+    refuse_withheld(request, "suggestions", "fit", "quality")
     return other_model(read_state(own_study(request)), letter)
 
 
 @router.get("/studies/{study_id}/workings", response={200: list[FollowableOut], 404: Message})
 def workings(request: HttpRequest, study_id: uuid.UUID) -> list[FollowableOut]:
     """What can be followed step by step in this study."""
+    refuse_withheld(request, "workings")
     return followables_of(read_state(seen_study(request)))
 
 
@@ -147,6 +156,7 @@ def workings(request: HttpRequest, study_id: uuid.UUID) -> list[FollowableOut]:
 def working(request: HttpRequest, study_id: uuid.UUID, wanted: Query[WorkingIn]) -> WorkingOut:
     """One of them, its steps with their numbers."""
     study = seen_study(request)
+    refuse_withheld(request, "workings", "quality", "answers", "fit")
     letter = wanted.of if wanted.what == "by-hand" and len(wanted.of) == 1 else ""
     attempts = attempts_of(study, letter) if letter else []
     return working_of(read_state(study), Wanted(**wanted.dict()), attempts)
@@ -155,6 +165,7 @@ def working(request: HttpRequest, study_id: uuid.UUID, wanted: Query[WorkingIn])
 @router.get("/studies/{study_id}/next_place", response={200: NextPlaceOut, 404: Message})
 def where_to_measure_next(request: HttpRequest, study_id: uuid.UUID, wanted: Query[NextPlaceIn]) -> NextPlaceOut:
     """Where one more reading narrows a result most, or tells two models apart."""
+    refuse_withheld(request, "answers", "quality", "fit")
     return next_place(read_state(seen_study(request)), wanted)
 
 

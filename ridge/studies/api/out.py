@@ -24,6 +24,7 @@ from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import seen_study
 from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.api.shelf import card
+from ridge.studies.api.withheld import WORDS, refuse_withheld
 from ridge.studies.content.kept_pictures import kept
 from ridge.studies.content.state import StudyState
 from ridge.studies.content.store import create_study, read_state
@@ -87,6 +88,7 @@ def figure(
 ) -> Any:
     """The figure as it is seen."""
     study = seen_study(request)
+    refuse_withheld(request, "answers")
     state = read_state(study)
     view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
     data = _picture(study, state) if wanted.picture != "without" else None
@@ -152,6 +154,7 @@ def report(
 ) -> Any:
     """The report to be handed in. ``inline``: to be looked at in the page, not saved."""
     study = seen_study(request)
+    refuse_withheld(request, *WORDS)
     state = read_state(study)
     content = report_of(
         state,
@@ -181,6 +184,7 @@ def report(
 def study_file(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """The whole study as one file that can be opened again."""
     study = seen_study(request)
+    refuse_withheld(request, *WORDS)
     state = read_state(study)
     return as_file(write_study(state, _picture(study, state)), STUDY, state.title, "ridge.json")
 
@@ -205,7 +209,9 @@ def open_study_file(request: HttpRequest, body: StudyIn) -> tuple[int, CardOut |
 @router.get("/studies/{study_id}/script.py", response={404: Message}, openapi_extra=gives_file(PYTHON))
 def script(request: HttpRequest, study_id: uuid.UUID) -> Any:
     """A Python script that fits again what the study holds, with NumPy and SciPy alone."""
-    state = read_state(seen_study(request))
+    study = seen_study(request)
+    refuse_withheld(request, *WORDS)
+    state = read_state(study)
     return as_file(script_of(state).encode(), PYTHON, state.title, "py")
 
 
@@ -213,6 +219,8 @@ def script(request: HttpRequest, study_id: uuid.UUID) -> Any:
 def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xlsx", "ods"]) -> Any:
     """The readings with fitted values and residuals; a workbook also holds the fits, the answers and what it is about."""
     study = seen_study(request)
+    if kind != "csv":
+        refuse_withheld(request, *WORDS)
     state = read_state(study)
     sheet, comma = readings_sheet(state), sign_for(request) == "comma"
     if kind == "csv":

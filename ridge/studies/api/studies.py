@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import uuid
 from dataclasses import replace
+from functools import partial
 from operator import ne
 from typing import Annotated, Any
 
@@ -26,6 +27,7 @@ from ridge.studies.analysis.curves import StretchOut
 from ridge.studies.analysis.fits import fit_all, fit_one
 from ridge.studies.api.admission import only_looks, own_study, seen_study
 from ridge.studies.api.shelf import card
+from ridge.studies.api.withheld import WORDS, check_withheld, refuse_withheld, withheld_from, without_withheld
 from ridge.studies.content.begin import begin_with_table
 from ridge.studies.content.changes import AnyChange, ChangeRefused
 from ridge.studies.content.changes.plot import PlotSettings
@@ -155,7 +157,7 @@ def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictO
 
 def study_json(request: HttpRequest, out: BaseModel, state: StudyState) -> HttpResponse:
     """What was made by its schema needs no second check: an analysis of many readings is sent as it is."""
-    data = out.model_dump()
+    data = without_withheld(request, out.model_dump())
     if sign_for(request) == "comma":
         data = data_in_comma(data, typed_in(state))
     return HttpResponse(orjson.dumps(data), content_type="application/json")
@@ -284,7 +286,9 @@ def read(request: HttpRequest, study_id: uuid.UUID) -> Any:
 def change(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     own_study(request)
     try:
-        study, before, after = commit(study_id, body.version, body.change, body.request_key)
+        study, before, after = commit(
+            study_id, body.version, body.change, body.request_key, partial(check_withheld, request)
+        )
     except StaleVersion:
         return _conflict(request, study_id)
     except ChangeRefused as refused:
@@ -349,7 +353,9 @@ def _tried(request: HttpRequest, version: int, change: AnyChange) -> tuple[Study
     if study.version != version:
         raise ChangeRefused("The study has moved on since.")
     before = read_state(study)
-    return before, apply_sound(change, before).state
+    after = apply_sound(change, before).state
+    check_withheld(request, before, after)
+    return before, after
 
 
 @router.post("/studies/{study_id}/moving", response={200: MovingOut | None, 400: Message, 404: Message})
@@ -400,6 +406,7 @@ def newer(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})
 def ask(request: HttpRequest, study_id: uuid.UUID, body: AskIn) -> AnswerOut:
     """An answer that is not kept."""
+    refuse_withheld(request, "answers")
     state = read_state(seen_study(request))
     table = read_table(state)
     question = Question(body.direction, body.given, body.repeats, body.fit)
@@ -416,7 +423,8 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: Row) -> ReadingO
     table = read_table(state)
     leading = _leading(state)
     entries = describe_reading(state, table, leading if isinstance(leading, Fit) else None, row)
-    unknowns = analysis_of(state, QUICK).unknowns if table.status[row] == Status.UNKNOWN else []
+    told = table.status[row] == Status.UNKNOWN and "answers" not in withheld_from(request)
+    unknowns = analysis_of(state, QUICK).unknowns if told else []
     if found := next((unknown for unknown in unknowns if row in unknown.rows), None):
         entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]
     return ReadingOut(row=row, entries=[EntryOut(label=label, value=value) for label, value in entries])
@@ -426,6 +434,7 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: Row) -> ReadingO
 def duplicate(request: HttpRequest, study_id: uuid.UUID, body: CopyIn) -> tuple[int, CardOut | Message]:
     """On the shelf of whoever asks, with the picture under its plot."""
     study = seen_study(request)
+    refuse_withheld(request, *WORDS)
     state = read_state(study)
     picture = None
     if not only_looks(request):

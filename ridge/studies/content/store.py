@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Callable
 from dataclasses import fields
 from typing import Any
 
@@ -130,9 +131,14 @@ def create_study(owner: User, state: StudyState, request_key: str = "", picture:
 
 @transaction.atomic
 def commit(
-    study_id: uuid.UUID, version: int, change: Change, request_key: str = ""
+    study_id: uuid.UUID,
+    version: int,
+    change: Change,
+    request_key: str = "",
+    check: Callable[[StudyState, StudyState], None] = lambda before, after: None,
 ) -> tuple[Study, StudyState, StudyState]:
-    """Apply a change as one revision. Returns the study, its state before and after.
+    """Apply a change as one revision. Returns the study, its state before and after. ``check``: what else is asked of the two; it raises
+    ChangeRefused.
 
     A request that is repeated is answered with the newest state, not carried out again; so it is with ``step`` and ``go_to``.
     Raises StaleVersion, ChangeRefused, NoRoom.
@@ -145,6 +151,7 @@ def commit(
         raise StaleVersion
     checked = apply_checked(change, before)
     outcome = checked.outcome
+    check(before, outcome.state)
     take_room(study, checked.size)
     check_kept(study.owner_id, before.picture, outcome.state.picture)
     study.revisions.filter(number__gt=study.position).delete()

@@ -444,6 +444,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shipped_worksheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shipped Worksheets
+         * @description Those that come with Ridge.
+         */
+        get: operations["ridge_classes_teacher_routes_shipped_worksheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shipped_worksheets/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use Shipped
+         * @description One of them as one's own.
+         */
+        post: operations["ridge_classes_teacher_routes_use_shipped"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies": {
         parameters: {
             query?: never;
@@ -1792,9 +1832,14 @@ export interface components {
         };
         /**
          * AddFit
-         * @description One more model over the readings.
+         * @description One more model over the readings; ``by_hand``: with values read off them, to be set by hand.
          */
         AddFit: {
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand?: boolean;
             /**
              * Family
              * @enum {string}
@@ -6110,6 +6155,20 @@ export interface components {
             samples: components["schemas"]["SampleOut"][];
         };
         /**
+         * ShippedOut
+         * @description A worksheet that comes with Ridge; ``steps``: how many.
+         */
+        ShippedOut: {
+            /** About */
+            about: string;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * ShownOut
          * @description The study that a link shows.
          */
@@ -6476,6 +6535,8 @@ export interface components {
             student: string;
             /** Title */
             title: string;
+            /** Withheld */
+            withheld: components["schemas"]["WithheldOut"][];
         };
         /**
          * TaskStepOut
@@ -6714,6 +6775,21 @@ export interface components {
             what: string;
         };
         /**
+         * WithheldOut
+         * @description Something that is told when the step of this number is done.
+         */
+        WithheldOut: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "fit" | "quality" | "suggestions" | "workings" | "answers";
+            /** Until */
+            until: number;
+            /** What */
+            what: string;
+        };
+        /**
          * WithoutOut
          * @description A fit without one of its readings.
          */
@@ -6827,6 +6903,13 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Title */
             title: string;
+            /**
+             * Withheld
+             * @default {}
+             */
+            withheld?: {
+                [key: string]: number;
+            };
         };
         /**
          * WorksheetOut
@@ -6860,6 +6943,10 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Title */
             title: string;
+            /** Withheld */
+            withheld: {
+                [key: string]: number;
+            };
         };
         /**
          * WriteCells
@@ -7780,6 +7867,76 @@ export interface operations {
                 };
             };
             403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_shipped_worksheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShippedOut"][];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_use_shipped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksheetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
             409: components["responses"]["Refused409"];
             422: components["responses"]["Refused422"];
             429: components["responses"]["Refused429"];

@@ -4,7 +4,7 @@ import { useEffect, useId, useRef, useState } from "react";
 import type { Task } from "../api/client";
 import { useLooking } from "../study/context";
 import { StepWords } from "./StepWords";
-import { useTask, useTaskActs } from "./useTask";
+import { useTask, useTaskActs, useTold } from "./useTask";
 
 type Step = Task["steps"][number];
 
@@ -21,6 +21,7 @@ export function TaskPanel() {
 function Shown({ task }: { task: Task }) {
   const looking = useLooking();
   const { handIn } = useTaskActs();
+  useTold(task);
   const all = task.reached === task.steps.length;
   return (
     <section aria-label="Worksheet" className="no-print mt-3 grid gap-2 border border-edge bg-well p-3 text-plain">
@@ -37,6 +38,15 @@ function Shown({ task }: { task: Task }) {
           <OneStep key={step.key} step={step} place={place} last={place === task.steps.length - 1} />
         ))}
       </ol>
+      {!looking && task.withheld.length > 0 && (
+        <ul aria-label="Kept back for now" className="grid gap-0.5 text-note text-mute">
+          {task.withheld.map(({ part, what, until }) => (
+            <li key={part} className="flex gap-1.5">
+              <Lock size={13} className="mt-0.5 shrink-0" aria-hidden /> {what}: told when step {until} is done.
+            </li>
+          ))}
+        </ul>
+      )}
       {!looking && !task.gone && (
         <p className="flex flex-wrap items-center gap-2">
           <button className={all ? "button-main" : "button"} aria-disabled={task.closed} onClick={() => !task.closed && handIn.mutate()}>

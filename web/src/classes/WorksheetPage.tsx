@@ -11,6 +11,7 @@ import { notify } from "../ui/Notices";
 import { Select } from "../ui/Select";
 import { SaveLink } from "../ui/SaveLink";
 import { ClassTable } from "./ClassTable";
+import { KeptBack } from "./KeptBack";
 import { StepsEditor } from "./StepsEditor";
 
 const BEGIN = [
@@ -113,9 +114,10 @@ function Editor({ sheet }: { sheet: Worksheet }) {
   const [title, setTitle] = useState(sheet.title);
   const [steps, setSteps] = useState(sheet.steps);
   const [begin, setBegin] = useState(sheet.begin);
+  const [withheld, setWithheld] = useState(sheet.withheld);
   const mend = useMutation({
     mutationFn: (closed: boolean) =>
-      must(api.PUT("/api/worksheets/{worksheet_id}", { params: { path }, body: { title, begin, steps, closed } })),
+      must(api.PUT("/api/worksheets/{worksheet_id}", { params: { path }, body: { title, begin, withheld, steps, closed } })),
     onSuccess: (kept) => {
       setSteps(kept.steps);
       notify(kept.closed ? "The worksheet is closed." : "The worksheet is saved; every copy has it now.");
@@ -146,6 +148,7 @@ function Editor({ sheet }: { sheet: Worksheet }) {
         A copy begins with
         <Select aria-label="What a copy begins with" value={begin} words={BEGIN} onPick={setBegin} />
       </label>
+      <KeptBack withheld={withheld} steps={steps.length} onWithheld={setWithheld} />
       <StepsEditor steps={steps} onSteps={setSteps} />
       {problem && (
         <p role="alert" className="text-plain text-amber">

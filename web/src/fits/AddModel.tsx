@@ -2,9 +2,11 @@ import { LayoutGrid, Pencil, Plus, Spline } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 
+import type { Offer } from "../api/client";
 import { useCalmAnalysis, useChange } from "../study/context";
 import { MOST_FITS, nextModel, useCatalogue } from "./catalogue";
 import { Gallery } from "./lateGallery";
+import { useWithheld } from "../classes/useTask";
 import { Menu } from "../ui/Menu";
 
 /** One more fit, by every way there is: the next usual model, one of all, an own formula, a curve through every reading. */
@@ -14,6 +16,7 @@ export function AddModel() {
   const offers = useCatalogue();
   const [choosing, setChoosing] = useState(false);
   const full = fits.length >= MOST_FITS;
+  const byHand = useWithheld("fit");
   const next = offers.length ? nextModel(offers, fits) : null;
   const through = offers.find((offer) => offer.group === "interpolation");
   return (
@@ -28,15 +31,19 @@ export function AddModel() {
           {next && (
             <DropdownMenu.Item
               className="menu-item"
-              onSelect={() => change({ kind: "add_fit", family: next.family, options: next.options })}
+              onSelect={() => change({ kind: "add_fit", family: next.family, options: next.options, by_hand: byHand })}
             >
               <Plus size={15} /> <span className="font-book text-plain">{next.name}</span>
             </DropdownMenu.Item>
           )}
-          <DropdownMenu.Item className="menu-item" onSelect={() => setChoosing(true)}>
-            <LayoutGrid size={15} /> All models, drawn over these readings
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "add_fit", family: "formula" })}>
+          {byHand ? (
+            <Others offers={offers} onPick={(family) => change({ kind: "add_fit", family, by_hand: true })} />
+          ) : (
+            <DropdownMenu.Item className="menu-item" onSelect={() => setChoosing(true)}>
+              <LayoutGrid size={15} /> All models, drawn over these readings
+            </DropdownMenu.Item>
+          )}
+          <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "add_fit", family: "formula", by_hand: byHand })}>
             <Pencil size={15} /> Own formula, or a known curve for comparison
           </DropdownMenu.Item>
           {through && (
@@ -52,4 +59,20 @@ export function AddModel() {
       {choosing && <Gallery fit={null} onClose={() => setChoosing(false)} />}
     </>
   );
+}
+
+interface OthersProps {
+  offers: Offer[];
+  onPick: (family: Offer["family"]) => void;
+}
+
+/** The families by their names, for curves that are set by hand. */
+function Others({ offers, onPick }: OthersProps) {
+  const models = offers.filter(({ group, family }) => group !== "interpolation" && family !== "formula");
+  const families = [...new Map(models.map((offer) => [offer.family, offer])).values()];
+  return families.map(({ family, name }) => (
+    <DropdownMenu.Item key={family} className="menu-item" onSelect={() => onPick(family)}>
+      <Plus size={15} /> <span className="font-book text-plain">{name}</span>
+    </DropdownMenu.Item>
+  ));
 }

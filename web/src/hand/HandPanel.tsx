@@ -64,6 +64,7 @@ function Seen({ letter }: { letter: string }) {
 function Misses({ letter }: { letter: string }) {
   const fit = useAnalysisPart((analysis) => analysis.fits.find((one): one is HandFit => one.kind === "hand" && one.letter === letter));
   const rss = fit?.statistics.find((row) => row.name === "residual_sum_of_squares");
+  if (fit && !fit.statistics.length) return null; // kept back by the course
   return (
     <p className="numerals text-plain" aria-live="polite" data-testid="by-hand">
       RSS <strong className="font-semibold">{rss?.value ?? "–"}</strong> {rss?.unit}

@@ -88,9 +88,13 @@ export const Model = memo(function Model({ fit, place }: { fit: Fit; place: numb
               <Derived fit={fit} />
               {fit.plus_minus && <p className="mt-0.5 text-note text-mute">{fit.plus_minus}</p>}
               {fit.kind === "fit" && fit.other_way && <OtherWay way={fit.other_way} />}
-              <h3 className="mt-3 text-note font-semibold text-mute">How well it fits</h3>
-              <p className="mt-1 font-book text-plain leading-snug">{fit.how_well}</p>
-              <Statistics fit={fit} leading={place === 0} />
+              {fit.how_well && (
+                <>
+                  <h3 className="mt-3 text-note font-semibold text-mute">How well it fits</h3>
+                  <p className="mt-1 font-book text-plain leading-snug">{fit.how_well}</p>
+                  <Statistics fit={fit} leading={place === 0} />
+                </>
+              )}
               <CommentsOn about={`fit:${fit.letter}`} place={`Fit ${fit.letter}`} />
               <Cautions fit={fit} />
               {fit.kind === "fit" && <Checklist checks={fit.checklist} />}
@@ -123,7 +127,7 @@ function Head({ fit, place, onRename, onRange }: HeadProps) {
       </h2>
       {fit.hidden && <span className="no-print rounded bg-well px-1.5 text-note text-mute">not on the plot</span>}
       <span className="h-px min-w-0 grow bg-rule" />
-      {isComputed(fit) && <Judgement fit={fit} />}
+      {isComputed(fit) && fit.r_squared && <Judgement fit={fit} />}
       <span className="-mr-1.5 inline-flex">
         {!leading && !looking && (
           <Hint text="Make this the leading fit: its residuals are shown and answers use it">

@@ -87,8 +87,8 @@ export function Shelf() {
             ))}
           </ul>
         )}
-        <Worksheets />
         {data && <Samples samples={data.samples} onOpen={(sample) => create.mutate({ sample })} />}
+        {data && <Worksheets />}
         {data && <Sign sign={data.decimal_sign} onChosen={() => void shelf.refetch()} />}
         {data && data.bin.length > 0 && (
           <Bin cards={data.bin} onRestore={(card) => restore.mutate(card)} onEmpty={() => emptyBin.mutate()} />

@@ -121,6 +121,13 @@ export class GestureQueue {
     this.show("saved", "");
   };
 
+  /** The same version told anew: of it more may be told now. */
+  refresh = (study: Study) => {
+    if (this.busy || this.pending.length || study.version < this.confirmed.version) return;
+    this.confirm(study);
+    this.show("saved");
+  };
+
   clearMessage = () => this.show(this.snapshot.saving, "");
 
   /** Say something above the bench. */

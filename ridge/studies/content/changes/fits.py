@@ -40,18 +40,21 @@ class PutFits(Change):
 
 
 class AddFit(Change):
-    """One more model over the readings."""
+    """One more model over the readings; ``by_hand``: with values read off them, to be set by hand."""
 
     kind: Literal["add_fit"] = "add_fit"
     family: Family
     options: FitOptions = FitOptions()
     series: Label = ""
     name: FitName = ""
+    by_hand: bool = False
 
     def apply(self, state: StudyState) -> Outcome:
         letter = free_letter(state)
         options = _with_calls(self.options.given(), letter, state)
-        added = _with_options(FitState(letter, self.family, series=self.series, name=self.name), options)
+        added = _with_options(
+            FitState(letter, self.family, series=self.series, name=self.name, by_hand=self.by_hand), options
+        )
         return Outcome(
             replace(state, fits=(*state.fits, added)), PutFits.of(state), f"add fit {letter}, {_called(added, state)}"
         )

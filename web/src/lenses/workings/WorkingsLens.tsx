@@ -5,6 +5,7 @@ import type { Followable, Working, WorkingStep } from "../../api/client";
 import { useChange, useLooking, useNaming, useStudy } from "../../study/context";
 import { Own } from "../../study/Own";
 import { follow, type Following, useView } from "../../study/view";
+import { NotMade } from "../../ui/NotMade";
 import { LensTabs } from "../LensTabs";
 import { Controls } from "./Controls";
 import { CopyMenu, equationsOf } from "./CopyMenu";
@@ -16,13 +17,14 @@ import { useFollowables, useWorking } from "./useWorking";
 
 /** Every result followed by hand: a fit, an answer, or a form before it is fitted. */
 export function WorkingsLens() {
-  const found = useFollowables();
+  const { data: found, error, refetch } = useFollowables();
   return (
     <section aria-label="Workings" className="flex h-full min-h-0 flex-col gap-2">
       <div className="no-print flex min-h-[28px] shrink-0 flex-wrap items-center gap-2">
         <LensTabs />
       </div>
-      {found && found.length > 0 && <Followed found={found} />}
+      <NotMade error={error} onAgain={() => void refetch()} />
+      {!error && found && found.length > 0 && <Followed found={found} />}
     </section>
   );
 }

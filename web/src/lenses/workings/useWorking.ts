@@ -1,18 +1,18 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { api, type Followable, messageOf, type Working } from "../../api/client";
+import { must } from "../../api/must";
 import { useStudy } from "../../study/context";
 import type { Following } from "../../study/view";
 
 /** What can be followed in the study as it is. */
-export function useFollowables(): Followable[] | null {
+export function useFollowables() {
   const study = useStudy();
-  const { data } = useQuery({
+  return useQuery<Followable[]>({
     queryKey: ["workings", study.id, study.version],
     placeholderData: keepPreviousData,
-    queryFn: async () => (await api.GET("/api/studies/{study_id}/workings", { params: { path: { study_id: study.id } } })).data ?? null,
+    queryFn: () => must(api.GET("/api/studies/{study_id}/workings", { params: { path: { study_id: study.id } } })),
   });
-  return data ?? null;
 }
 
 export interface Found {

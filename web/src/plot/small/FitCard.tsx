@@ -50,7 +50,7 @@ export function FitCard({ fit, analysis }: { fit: DrawnFit; analysis: Analysis }
             height={strip.bottom + MARGIN.base}
             className="block"
             role="img"
-            aria-label={`${fit.letter}, ${name}: ${isComputed(fit) ? `${fit.equation_text}, typical miss ${fit.typical_miss}` : ""}`}
+            aria-label={`${fit.letter}, ${name}: ${isComputed(fit) ? `${fit.equation_text}${fit.typical_miss && `, typical miss ${fit.typical_miss}`}` : ""}`}
           >
             <defs>
               <Hatch id={hatch} />
