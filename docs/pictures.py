@@ -56,23 +56,6 @@ def models(page: Page) -> None:
     page.wait_for_timeout(1000)
 
 
-def straightened(page: Page) -> None:
-    open_study(page, "A can of soup in a breezy galley")
-    page.get_by_label("Model of fit A").select_option(label="exponential with level")
-    page.get_by_role("button", name="Add a model").click()
-    page.get_by_role("menuitem").first.click()
-    page.get_by_label("Model of fit B").select_option(label="line")
-    page.get_by_role("button", name="Plot settings: axes, ticks, markers, lines").click()
-    page.get_by_label("straight", exact=False).first.check()
-    page.keyboard.press("Escape")
-    page.evaluate("document.activeElement.blur()")
-
-
-def column(page: Page) -> None:
-    open_study(page, "A draining bucket")
-    page.get_by_role("columnheader").filter(has_text="sqrt(h)").get_by_role("button").first.click()
-
-
 def picture(page: Page) -> None:
     """A line in the picture that is being followed."""
     open_study(page, "Sheer line of the rowing boat")
@@ -142,16 +125,72 @@ def resample(page: Page) -> None:
     page.get_by_role("group", name="What the subsets show").get_by_role("listitem").nth(1).wait_for()
 
 
-def asking(page: Page) -> None:
-    open_study(page, "A draining bucket")
-    page.get_by_label("t, given").fill("20, 60, 100 to 140 step 20")
-    page.get_by_label("Which fit is asked").select_option("all")
-    page.get_by_test_id("asked").get_by_role("table").wait_for()
-
-
 def account(page: Page) -> None:
     page.get_by_role("button", name="Keep my studies").click()
     page.get_by_role("heading", name="Sign in").wait_for()
+
+
+def look(page: Page) -> None:
+    """A study as it is shown by a link, with a comment of who looks."""
+    open_study(page, "Salinity probe, calibration")
+    page.get_by_role("button", name="Hand in").click()
+    page.get_by_role("form", name="New link").get_by_role("button", name="Make a link").click()
+    page.goto(page.get_by_label("Address of the link").input_value())
+    page.get_by_role("button", name="Comment on Fit A").click()
+    page.get_by_role("textbox", name="Comment", exact=True).fill("Is the offset of the probe in here?")
+    page.get_by_label("From").fill("Ms Tarn")
+    page.get_by_role("button", name="Leave the comment").click()
+    page.get_by_role("group", name="Comment").wait_for()
+
+
+def use_worksheet(page: Page, title: str) -> str:
+    """The code of a worksheet that ships."""
+    page.get_by_role("button", name=f"Use the worksheet {title}").click()
+    return page.get_by_test_id("code").inner_text().replace(" ", "")
+
+
+def join(page: Page, code: str, name: str) -> None:
+    page.goto(page.url.split("/worksheet")[0].split("/study")[0] + f"/join/{code}")
+    page.get_by_label("Your name").fill(name)
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("region", name="Worksheet").wait_for()
+
+
+def begin_worksheet(page: Page, code: str, name: str, words: str) -> None:
+    join(page, code, name)
+    page.get_by_label("Your words to step 1").fill(words)
+    page.get_by_test_id("words-1").get_by_text("Kept").wait_for()
+
+
+def worksheet(page: Page) -> None:
+    """A student at the second step, where the curve is set by hand."""
+    code = use_worksheet(page, "By hand before least squares: the tide")
+    begin_worksheet(
+        page, code, "Reed", "About 3 m in the middle, 1.9 m above it, and 12 h from one high water to the next."
+    )
+    page.get_by_role("button", name="Add a model").click()
+    page.get_by_role("menuitem", name="sinusoid").first.click()
+    page.get_by_role("slider").first.wait_for()
+
+
+def a_class(page: Page) -> None:
+    code = use_worksheet(page, "A straight line with limits, and an unknown")
+    sheet = page.url
+    for name, steps in (("Reed", 3), ("Holm", 2), ("Tarn", 1)):
+        begin_worksheet(page, code, name, "The signal rises evenly with the salt, from some offset on.")
+        if steps > 1:
+            page.get_by_role("button", name="Add a model").click()
+            page.get_by_role("menuitem", name="line").first.click()
+            page.get_by_role("region", name="Model A").wait_for()
+        if steps > 2:
+            page.get_by_label("Your words to step 3").fill(
+                "No pattern. By eye the quay has some 27 g/kg of salt in the water."
+            )
+            page.get_by_test_id("words-3").get_by_text("Kept").wait_for()
+            page.get_by_role("button", name="Hand in to your teacher").click()
+            page.get_by_text("Handed in on").wait_for()
+    page.goto(sheet)
+    page.get_by_role("table", name="Copies of the class").wait_for()
 
 
 def table(page: Page) -> None:
@@ -203,10 +242,10 @@ def bench_phone(page: Page) -> None:
 
 
 PICTURES: dict[str, Callable[[Page], None]] = {
-    one.__name__.replace("_", "-"): one
+    one.__name__.removeprefix("a_").replace("_", "-"): one
     for one in (
-        shelf, bench, models, straightened, column, picture, instrument, by_hand, formula, residuals, compare, resample, asking,
-        workings, next_place, account, table, report, bench_phone,
+        shelf, bench, models, picture, instrument, by_hand, formula, residuals, compare, resample, workings, next_place, account,
+        look, worksheet, a_class, table, report, bench_phone,
     )
 }  # fmt: skip
 
