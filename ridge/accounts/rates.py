@@ -32,3 +32,8 @@ class Rate:
             count = self._counts.get(whose, 0) + 1
             self._counts[whose] = count
             return count <= self.most
+
+    def has_room(self, whose: Hashable) -> bool:
+        """Whether one time more would be within the rate; it is not counted."""
+        with self._lock:
+            return monotonic() - self._began >= MINUTE or self._counts.get(whose, 0) < self.most

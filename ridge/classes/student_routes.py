@@ -29,8 +29,8 @@ router = Router(tags=["worksheets"])
 NO_CODE = "There is no worksheet of this code. Look at it again: it has eight letters and digits."
 NO_COPY = "This study is no copy of a worksheet."
 GONE = "The worksheet was deleted by your teacher. Your copy stays with you."
-_tried = Rate(90)
-"""Codes that may be tried from one address in a minute: a class behind one address joins within it; of 10^12 codes nobody finds one so."""
+_wrong = Rate(20)
+"""Wrong codes from one address in a minute, after which it waits: of 10^12 codes nobody finds one so, and a whole class still joins."""
 
 Code = Annotated[str, StringConstraints(max_length=20)]
 Student = Annotated[str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True)]
@@ -117,9 +117,13 @@ def join_class(request: HttpRequest, body: JoinIn) -> Any:
 
 
 def _found(request: HttpRequest, code: str) -> Worksheet | None:
-    if not _tried.is_kept(address_of(request)):
+    address = address_of(request)
+    if not _wrong.has_room(address):
         raise TooOften("These are too many codes for one minute. Try again in a minute.")
-    return worksheet_of(code)
+    found = worksheet_of(code)
+    if found is None:
+        _wrong.is_kept(address)
+    return found
 
 
 @router.get("/studies/{study_id}/task", response={200: TaskOut | None, 404: Message})

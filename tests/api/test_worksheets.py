@@ -32,7 +32,7 @@ class Person(Client):
 
 class Class(TestCase):
     def setUp(self) -> None:
-        rate = patch.object(student_routes, "_tried", Rate(90))
+        rate = patch.object(student_routes, "_wrong", Rate(20))
         rate.start()
         self.addCleanup(rate.stop)
         self.teacher, self.ann, self.ben = Person(), Person(), Person()
@@ -128,9 +128,12 @@ class Solving(Class):
         self.assertEqual(self.ben.send("GET", f"/join/{spoken}")["title"], self.sheet["title"])
         for wrong in ("AAAAAAAA", "x", "é"):
             self.assertIn("eight letters", self.ben.send("GET", f"/join/{wrong}", status=404)["message"])
-        with patch.object(student_routes, "_tried", Rate(20)):
+        with patch.object(student_routes, "_wrong", Rate(20)):
+            for _ in range(30):
+                self.assertEqual(Person().get(f"/api/join/{code}").status_code, 200, "a class behind one address")
             statuses = [self.ben.get("/api/join/WRONGONE").status_code for _ in range(25)]
-        self.assertEqual(statuses, [404] * 20 + [429] * 5)
+            self.assertEqual(statuses, [404] * 20 + [429] * 5)
+            self.assertEqual(self.ben.get(f"/api/join/{code}").status_code, 429)
 
     def test_closed_and_opened_again(self) -> None:
         study = self.join(self.ann, "Ann")

@@ -14,13 +14,16 @@ BRIEFLY = 0.25
 class DatabaseWrapper(base.DatabaseWrapper):
     def _start_transaction_under_autocommit(self) -> None:
         longest = float(self.settings_dict["OPTIONS"]["timeout"])
+        self._wait_at_most(min(BRIEFLY, longest))
         try:
-            self._begin(min(BRIEFLY, longest))
+            super()._start_transaction_under_autocommit()  # type: ignore[misc]  # not in the stubs
         except OperationalError:
+            self._wait_at_most(longest)
             with waiting():
-                self._begin(longest)
+                super()._start_transaction_under_autocommit()  # type: ignore[misc]
+        else:
+            self._wait_at_most(longest)
 
-    def _begin(self, seconds: float) -> None:
+    def _wait_at_most(self, seconds: float) -> None:
         with self.cursor() as cursor:
             cursor.execute(f"PRAGMA busy_timeout = {round(1000 * seconds)}")
-        super()._start_transaction_under_autocommit()  # type: ignore[misc]  # not in the stubs
