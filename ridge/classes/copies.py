@@ -14,6 +14,7 @@ from ridge.accounts.models import User
 from ridge.classes.models import Copy, HandIn, Worksheet
 from ridge.classes.task_steps import Step
 from ridge.studies.content.kept_pictures import kept
+from ridge.studies.content.room import take_room
 from ridge.studies.content.state import WHOLE_REPORT, StudyState
 from ridge.studies.content.store import create_study, read_state
 from ridge.studies.models import Study
@@ -91,7 +92,7 @@ def _first_state(worksheet: Worksheet, state: StudyState) -> StudyState:
 
 @transaction.atomic
 def hand_in(copy: Copy) -> HandIn:
-    """Freeze the copy as it is. Raises NotTaken."""
+    """Freeze the copy as it is. Raises NotTaken, NoRoom."""
     copy = Copy.objects.select_for_update().select_related("worksheet", "study").get(pk=copy.pk)
     if copy.worksheet is None:
         raise NotTaken("The worksheet was deleted by your teacher. Your copy stays with you.")
@@ -100,6 +101,13 @@ def hand_in(copy: Copy) -> HandIn:
     number = (copy.handed_in.aggregate(last=Max("number"))["last"] or 0) + 1
     if number > MOST_HAND_INS:
         raise NotTaken(f"You have handed in {MOST_HAND_INS} times, as often as one can.")
-    return copy.handed_in.create(
-        number=number, study_file=file_of(copy.study, read_state(copy.study)), texts=copy.texts
-    )
+    study = Study.objects.select_for_update().get(pk=copy.study_id)
+    return copy.handed_in.create(number=number, study_file=filed(study), texts=copy.texts)
+
+
+def filed(study: Study) -> str:
+    """A locked study as its file, which takes room of its owner's. Raises NoRoom."""
+    text = file_of(study, read_state(study))
+    take_room(study, len(text))
+    study.save(update_fields=["size"])
+    return text

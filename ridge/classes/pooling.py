@@ -27,11 +27,10 @@ def pooled(worksheet: Worksheet) -> tuple[StudyState, str]:
     columns: tuple[ColumnState, ColumnState] | None = None
     for copy in sorted(worksheet.copies.select_related("study"), key=lambda one: one.student.casefold()):
         state = read_state(copy.study)
-        own = _x_and_y(state)
-        if own is None or not (found := _used(copy, state, own)):
-            left_out.append(f"{copy.student} (no readings)")
-        elif columns is not None and _measured_in(own) != _measured_in(columns):
-            left_out.append(f"{copy.student} (measured in {_units(own)})")
+        own = x_and_y(state)
+        found = _used(copy, state, own) if own else []
+        if why := left_out_for(copy.student, own if found else None, columns):
+            left_out.append(why)
         else:
             columns = columns or own
             students.append(copy.student)
@@ -55,7 +54,18 @@ def pooled(worksheet: Worksheet) -> tuple[StudyState, str]:
     return state, said
 
 
-def _x_and_y(state: StudyState) -> tuple[ColumnState, ColumnState] | None:
+def left_out_for(
+    student: str, own: tuple[ColumnState, ColumnState] | None, columns: tuple[ColumnState, ColumnState] | None
+) -> str:
+    """Who is left out and why, empty for nobody. ``own``: the student's x and y, where there are readings; ``columns``: those of the first."""
+    if own is None:
+        return f"{student} (no readings)"
+    if columns is not None and _measured_in(own) != _measured_in(columns):
+        return f"{student} (measured in {_units(own)})"
+    return ""
+
+
+def x_and_y(state: StudyState) -> tuple[ColumnState, ColumnState] | None:
     by_role = {column.role: column for column in state.columns}
     x, y = by_role.get("x"), by_role.get("y")
     return (x, y) if x and y else None

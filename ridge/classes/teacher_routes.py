@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import uuid
+from dataclasses import replace
 from datetime import datetime
 from typing import Annotated, Any, Literal, cast
 
+from django.db import transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
@@ -13,18 +15,22 @@ from pydantic import Field, StringConstraints
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.accounts.sign_of_user import sign_for
 from ridge.classes.class_table import CopyOut, class_sheet, copies_of
-from ridge.classes.copies import file_of, new_code, steps_of
-from ridge.classes.models import Worksheet
+from ridge.classes.copies import filed, new_code, steps_of
+from ridge.classes.models import HandIn, Worksheet
+from ridge.classes.overlay import OverlayOut, overlay
 from ridge.classes.pooling import NothingToPool, pooled
 from ridge.classes.shipped import SHIPPED, make_shipped
 from ridge.classes.task_steps import Needs, Step, Steps, with_keys
 from ridge.exchange.data_files import write_csv, write_xlsx
+from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import NotYours, own_study
 from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.api.shelf import card
 from ridge.studies.api.withheld import What
-from ridge.studies.content.fields import Title
-from ridge.studies.content.store import create_study, read_state
+from ridge.studies.content.fields import Serial, Title
+from ridge.studies.content.store import create_study
+from ridge.studies.models import Study
+from ridge.studies.out.study_file import read_study
 from ridge.studies.words.schemas import CardOut, Message
 
 router = Router(tags=["worksheets"])
@@ -120,12 +126,13 @@ def make(request: HttpRequest, study_id: uuid.UUID) -> Any:
     study = own_study(request)
     if _has_most(study.owner_id):
         return 400, Message(message=FULL)
-    state = read_state(study)
     steps = with_keys([Step(text=BEGINNING, needs=Needs(kind="text", count=10))])
-    made = Worksheet.objects.create(
-        owner=study.owner, title=state.title, study_file=file_of(study, state), code=new_code(),
-        steps=[step.model_dump() for step in steps],
-    )  # fmt: skip
+    with transaction.atomic():
+        study = Study.objects.select_for_update().get(pk=study_id)
+        made = Worksheet.objects.create(
+            owner=study.owner, title=study.title, study_file=filed(study), code=new_code(),
+            steps=[step.model_dump() for step in steps],
+        )  # fmt: skip
     return 201, _told(made)
 
 
@@ -185,6 +192,30 @@ def as_table(request: HttpRequest, worksheet_id: uuid.UUID, kind: Literal["csv",
     if kind == "csv":
         return as_file(write_csv(sheet, sign_for(request) == "comma"), CSV, title, kind)
     return as_file(write_xlsx([sheet]), XLSX, title, kind)
+
+
+@router.get("/worksheets/{worksheet_id}/overlay", response={200: OverlayOut | None, 404: Message})
+def over_one_plot(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
+    """Everybody's readings and leading fit; null as long as nobody has readings."""
+    return overlay(_own(request, worksheet_id))
+
+
+@router.post(
+    "/worksheets/{worksheet_id}/copies/{copy_id}/handed_in", response={201: CardOut, 400: Message, 404: Message}
+)
+def open_handed_in(request: HttpRequest, worksheet_id: uuid.UUID, copy_id: Serial) -> Any:
+    """What was handed in last, as it was then, as a study on one's own shelf."""
+    found = _own(request, worksheet_id)
+    last = HandIn.objects.filter(copy__worksheet=found, copy=copy_id).select_related("copy").last()
+    if last is None:
+        return 404, Message(message="Nothing was handed in.")
+    opened = read_study(last.study_file)
+    title = f"{last.copy.student}: {opened.state.title}"[:200]
+    try:
+        made = create_study(found.owner, replace(opened.state, title=title), picture=opened.picture)
+    except PictureRefused as why:
+        return 400, Message(message=str(why))
+    return 201, card(made)
 
 
 @router.post("/worksheets/{worksheet_id}/pool", response={201: PooledOut, 400: Message, 404: Message})

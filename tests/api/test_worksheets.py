@@ -205,6 +205,16 @@ class Solving(Class):
         self.assertEqual(begun, {"all": (26, 1, names), "readings": (26, 0, names), "columns": (0, 0, names)})
         self.teacher.send("PUT", self.at, {"title": "T", "steps": [], "begin": "nothing"}, 422)
 
+    def test_what_is_handed_in_takes_room(self) -> None:
+        study = self.join(self.ann, "Ann")
+        before = Study.objects.get(pk=study).size
+        self.ann.send("POST", f"/studies/{study}/task/hand_in")
+        self.assertGreater(Study.objects.get(pk=study).size, before + 1000)
+        with override_settings(BYTES_EACH=1), patch("ridge.studies.content.room.LOOKED_AFTER", 1):
+            refused = self.ann.send("POST", f"/studies/{study}/task/hand_in", status=400)
+            self.assertIn("at most", refused["message"])
+        self.assertEqual(HandIn.objects.count(), 1)
+
 
 class Taken(Class):
     def test_a_guests_worksheets_go_along_into_an_account(self) -> None:
@@ -247,6 +257,7 @@ class AtAGlance(Class):
 
     def test_all_readings_in_one_study(self) -> None:
         self.assertIn("readings", self.teacher.send("POST", f"{self.at}/pool", status=400)["message"])
+        self.assertIsNone(self.teacher.send("GET", f"{self.at}/overlay"))
         ann, ben, odd = self.join(self.ann, "Ann"), self.join(self.ben, "Ben"), Person()
         other = self.join(odd, "Odd")
         columns = odd.send("GET", f"/studies/{other}")["columns"]
@@ -261,6 +272,29 @@ class AtAGlance(Class):
         self.assertEqual((series.cells.count("Ann"), series.cells.count("Ben")), (16, 15))
         self.assertEqual((x.cells[0], y_column.cells[0]), ("0", "14"))
         self.assertTrue(ann)
+        over = self.teacher.send("GET", f"{self.at}/overlay")
+        self.assertEqual([one["student"] for one in over["students"]], ["Ann", "Ben"])
+        self.assertEqual(over["left_out"], ["Odd (measured in g/kg and V)"])
+        self.assertEqual((over["x_title"], over["y_title"]), ("salinity S / (g/kg)", "signal U / mV"))
+        first, second = over["students"]
+        self.assertEqual((len(first["x"]), len(second["x"]), first["x"][0], first["y"][0]), (16, 15, 0, 14))
+        self.assertAlmostEqual(first["curve_y"][-1], 21.60 * 35 + 16.7, delta=1)
+        self.assertLess(over["y"]["low"], 14)
+        self.assertGreater(over["y"]["high"], 778)
+
+    def test_opened_as_it_was_handed_in(self) -> None:
+        study = self.join(self.ann, "Ann")
+        (row,) = self.rows()
+        at = f"{self.at}/copies/{row['id']}/handed_in"
+        self.teacher.send("POST", at, status=404)
+        self.ann.send("POST", f"/studies/{study}/task/hand_in")
+        self.change(self.ann, study, {"kind": "set_cells", "row": 0, "column": 2, "block": [["999"]]})
+        opened = self.teacher.send("POST", at, status=201)
+        self.assertEqual(opened["title"], "Ann: Salinity")
+        self.assertEqual(read_state(Study.objects.get(pk=opened["id"])).columns[2].cells[0], "14")
+        self.ben.send("POST", at, status=404)
+        other = self.teacher.send("POST", "/shipped_worksheets/calibration", status=201)
+        self.teacher.send("POST", f"/worksheets/{other['id']}/copies/{row['id']}/handed_in", status=404)
 
 
 class Trust(Class):
@@ -271,7 +305,7 @@ class Trust(Class):
         for path, methods in api.get_openapi_schema()["paths"].items():
             if "/worksheets/{worksheet_id}" not in path:
                 continue
-            filled = path.replace("{worksheet_id}", self.sheet["id"]).replace("{kind}", "csv")
+            filled = path.replace("{worksheet_id}", self.sheet["id"]).replace("{kind}", "csv").replace("{copy_id}", "1")
             for method in methods:
                 for client in (self.ann, self.ben, Person()):
                     answer = client.generic(
@@ -282,7 +316,7 @@ class Trust(Class):
                     )
                     self.assertEqual((answer.status_code, answer.json()["message"]), (404, NOT_YOURS), (method, path))
                     asked += 1
-        self.assertEqual(asked, 3 * 6)
+        self.assertEqual(asked, 3 * 8)
         self.assertEqual(self.ann.send("GET", "/worksheets"), [])
         self.assertEqual(len(self.teacher.send("GET", "/worksheets")), 1)
         self.assertEqual(Worksheet.objects.get().title, self.sheet["title"])

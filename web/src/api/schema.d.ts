@@ -1705,6 +1705,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worksheets/{worksheet_id}/copies/{copy_id}/handed_in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Handed In
+         * @description What was handed in last, as it was then, as a study on one's own shelf.
+         */
+        post: operations["ridge_classes_teacher_routes_open_handed_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worksheets/{worksheet_id}/overlay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Over One Plot
+         * @description Everybody's readings and leading fit; null as long as nobody has readings.
+         */
+        get: operations["ridge_classes_teacher_routes_over_one_plot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/worksheets/{worksheet_id}/pool": {
         parameters: {
             query?: never;
@@ -4796,6 +4836,27 @@ export interface components {
             tried: boolean;
         };
         /**
+         * OneOverlaidOut
+         * @description A student's readings in use, some of them where there are many, and samples of the leading fit.
+         */
+        OneOverlaidOut: {
+            /** Curve X */
+            curve_x: number[];
+            /** Curve Y */
+            curve_y: (number | null)[];
+            /** Student */
+            student: string;
+            /**
+             * Study
+             * Format: uuid
+             */
+            study: string;
+            /** X */
+            x: number[];
+            /** Y */
+            y: number[];
+        };
+        /**
          * OpenedOut
          * @description A picture that can be laid under the plot; ``remark``: what was left out of the file.
          */
@@ -4852,6 +4913,22 @@ export interface components {
         OutboxOut: {
             /** Letters */
             letters: components["schemas"]["LetterOut"][];
+        };
+        /**
+         * OverlayOut
+         * @description ``left_out``: who, and why: units are not mixed.
+         */
+        OverlayOut: {
+            /** Left Out */
+            left_out: string[];
+            /** Students */
+            students: components["schemas"]["OneOverlaidOut"][];
+            x: components["schemas"]["StretchOut"];
+            /** X Title */
+            x_title: string;
+            y: components["schemas"]["StretchOut"];
+            /** Y Title */
+            y_title: string;
         };
         /**
          * OwnQuantity
@@ -10928,6 +11005,88 @@ export interface operations {
                 content: {
                     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
                     "text/csv": string;
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_open_handed_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+                copy_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_over_one_plot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverlayOut"] | null;
                 };
             };
             403: components["responses"]["Refused403"];

@@ -1,8 +1,11 @@
+import { useMutation } from "@tanstack/react-query";
 import { CircleCheck } from "lucide-react";
 import { useState } from "react";
 
-import type { ClassCopy } from "../api/client";
+import { api, type ClassCopy } from "../api/client";
+import { must } from "../api/must";
 import { navigate } from "../route";
+import { notify } from "../ui/Notices";
 
 const clock = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
@@ -26,7 +29,7 @@ const order = (by: By) => (one: ClassCopy, other: ClassCopy) => {
 };
 
 /** Every copy in one row; pressing a name opens it, to be looked at. */
-export function ClassTable({ copies }: { copies: ClassCopy[] }) {
+export function ClassTable({ worksheet, copies }: { worksheet: string; copies: ClassCopy[] }) {
   const [by, setBy] = useState<By>("student");
   const [down, setDown] = useState(false);
   const sorted = [...copies].sort(order(by));
@@ -63,7 +66,7 @@ export function ClassTable({ copies }: { copies: ClassCopy[] }) {
         </thead>
         <tbody>
           {sorted.map((copy) => (
-            <Row key={copy.id} copy={copy} />
+            <Row key={copy.id} worksheet={worksheet} copy={copy} />
           ))}
         </tbody>
       </table>
@@ -71,7 +74,7 @@ export function ClassTable({ copies }: { copies: ClassCopy[] }) {
   );
 }
 
-function Row({ copy }: { copy: ClassCopy }) {
+function Row({ worksheet, copy }: { worksheet: string; copy: ClassCopy }) {
   const path = `/copy/${copy.study}`;
   const cell = "border-b border-rule p-1.5 align-top";
   return (
@@ -112,12 +115,34 @@ function Row({ copy }: { copy: ClassCopy }) {
       </td>
       <td className={`${cell} whitespace-nowrap`}>
         {copy.handed_in && (
-          <span className="inline-flex items-center gap-1">
-            <CircleCheck size={14} className="text-pine" aria-hidden /> {clock.format(new Date(copy.handed_in))}
-            {copy.number > 1 && ` (${copy.number})`}
-          </span>
+          <>
+            <span className="flex items-center gap-1">
+              <CircleCheck size={14} className="text-pine" aria-hidden /> {clock.format(new Date(copy.handed_in))}
+              {copy.number > 1 && ` (${copy.number})`}
+            </span>
+            <OpenHandedIn worksheet={worksheet} copy={copy} />
+          </>
         )}
       </td>
     </tr>
+  );
+}
+
+/** What was handed in, as it was then: a study on one's own shelf. */
+function OpenHandedIn({ worksheet, copy }: { worksheet: string; copy: ClassCopy }) {
+  const path = { worksheet_id: worksheet, copy_id: copy.id };
+  const open = useMutation({
+    mutationFn: () => must(api.POST("/api/worksheets/{worksheet_id}/copies/{copy_id}/handed_in", { params: { path } })),
+    onSuccess: ({ id }) => navigate(`/study/${id}`),
+    onError: (problem) => notify(problem.message),
+  });
+  return (
+    <button
+      className="rounded-sm text-note text-mute underline underline-offset-2 hover:text-ink"
+      aria-label={`Open what ${copy.student} handed in`}
+      onClick={() => open.mutate()}
+    >
+      as it was then
+    </button>
   );
 }

@@ -10,6 +10,7 @@ import { navigate } from "../route";
 import { notify } from "../ui/Notices";
 import { Select } from "../ui/Select";
 import { SaveLink } from "../ui/SaveLink";
+import { ClassPlot } from "./ClassPlot";
 import { ClassTable } from "./ClassTable";
 import { KeptBack } from "./KeptBack";
 import { StepsEditor } from "./StepsEditor";
@@ -46,7 +47,8 @@ export function WorksheetPage({ id }: { id: string }) {
             <h2 id="the-class" className="font-book text-lead font-semibold">
               The class: {sheet.copies} joined, {sheet.handed_in} handed in
             </h2>
-            <ClassTable copies={found.data.copies} />
+            <ClassTable worksheet={id} copies={found.data.copies} />
+            {sheet.copies > 0 && <ClassPlot id={id} changed={found.dataUpdatedAt} />}
             {sheet.copies > 0 && <OfTheClass id={id} />}
           </section>
           <Editor key={sheet.id} sheet={sheet} />

@@ -89,6 +89,7 @@ export function Shelf() {
         )}
         {data && <Samples samples={data.samples} onOpen={(sample) => create.mutate({ sample })} />}
         {data && <Worksheets />}
+        {data && data.cards.length > 0 && <OnlyHere />}
         {data && <Sign sign={data.decimal_sign} onChosen={() => void shelf.refetch()} />}
         {data && data.bin.length > 0 && (
           <Bin cards={data.bin} onRestore={(card) => restore.mutate(card)} onEmpty={() => emptyBin.mutate()} />
@@ -120,6 +121,18 @@ function AccountButton() {
     <button className="bar-button" onClick={() => navigate("/account")}>
       <UserRound size={15} /> <span className="max-w-40 truncate max-sm:sr-only">{account?.name || "Keep my studies"}</span>
     </button>
+  );
+}
+
+/** Of a guest's studies only one browser knows, and not for ever. */
+function OnlyHere() {
+  const account = useAccount();
+  if (!account?.guest || account.shared) return null;
+  return (
+    <p className="mt-10 text-plain text-mute">
+      Only this browser knows these studies, for 90 days after your last visit. <em>Keep my studies</em> keeps them for longer, and for
+      other computers.
+    </p>
   );
 }
 
