@@ -170,7 +170,7 @@ class Stopped(TestCase):
     def test_what_is_under_way_is_finished(self) -> None:
         """A restart loses nothing: the file that is being made still comes, and the next request is answered by the next server."""
         with tempfile.TemporaryDirectory() as folder:
-            served = Served(folder, "serve")
+            served = Served(folder, "serve", RIDGE_LANE_EARLY="1")  # what takes ten seconds to stop has begun
             served.prepare()
             served.start()
             visitor = Visitor(served.port)

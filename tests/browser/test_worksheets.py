@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.test_access import Screens
 
@@ -120,6 +120,48 @@ class OfAClass(MakingOne):
         expect(ann.get_by_role("alert")).to_contain_text("There is no worksheet of this code")
         for one in (ann, ben):
             one.context.close()
+
+    def test_joined_and_solved_by_keyboard_alone(self) -> None:
+        code = self.make()
+        self.page.goto("/join")
+        keys = self.page.keyboard
+
+        def go_to(field: Locator) -> None:
+            """By the Tab key alone."""
+            for _ in range(120):
+                if field.count() and field.evaluate("one => one === document.activeElement"):
+                    return
+                keys.press("Escape")  # out of the table, where Tab goes to the next cell
+                keys.press("Tab")
+            self.fail(f"never reached: {field}")
+
+        go_to(self.page.get_by_label("The code that your teacher gave you"))
+        keys.type(code)
+        keys.press("Enter")
+        expect(self.page.get_by_label("Your name")).to_be_visible()
+        go_to(self.page.get_by_label("Your name"))
+        keys.type("Ann")
+        keys.press("Enter")
+        task = self.page.get_by_role("region", name="Worksheet")
+        expect(task).to_be_visible()
+        self.grid().get_by_role("gridcell").first.wait_for()
+        go_to(task.get_by_label("Your words to step 1"))
+        keys.type("It rises evenly.")
+        expect(task.get_by_text("Fit a line")).to_be_visible()
+        go_to(self.page.get_by_role("button", name="Add a model"))
+        keys.press("Enter")
+        expect(self.page.get_by_role("menuitem").first).to_be_focused()
+        keys.press("Enter")
+        expect(task.get_by_text("3 of 3 steps done")).to_be_visible()
+        keys.press("Home")
+        for _ in range(80):
+            if task.get_by_role("button", name="Hand in to your teacher").evaluate(
+                "one => one === document.activeElement"
+            ):
+                break
+            keys.press("Shift+Tab")
+        keys.press("Enter")
+        expect(task.get_by_text(re.compile("^Handed in on"))).to_be_visible()
 
     def test_kept_back_until_the_student_has_tried(self) -> None:
         self.expected_problem = "403"

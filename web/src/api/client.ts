@@ -22,6 +22,7 @@ export type Instrument = Schemas["InstrumentOut"];
 export type Task = Schemas["TaskOut"];
 export type Worksheet = Schemas["WorksheetOut"];
 export type WorksheetStep = Schemas["Step"];
+export type Overlay = Schemas["OverlayOut"];
 export type ClassCopy = Schemas["CopyOut"];
 export type Comment = Schemas["CommentOut"];
 export type Card = Schemas["CardOut"];

@@ -80,7 +80,8 @@ export function useGridKeys({ text, active, entryRef, go, edit, want, ...whole }
         return onTab(event, leaving);
       case "Escape":
         tabLeaves.current = text.mode === "ready";
-        want(); // the old text stands selected again: typing replaces it
+        // The old text stands selected again: typing replaces it. Where nothing was typed, nothing may call the focus back later.
+        if (!tabLeaves.current) want();
         text.finish(false);
         return true;
       case "F2":

@@ -42,9 +42,9 @@ export function Shelf() {
   const start = () => create.mutate({});
   return (
     <div className="flex min-h-full flex-col">
-      <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar">
+      <header className="flex h-[46px] shrink-0 items-center justify-between bg-bar px-4 text-on-bar max-sm:px-2">
         <Mark />
-        <span className="flex items-center gap-2">
+        <span className="flex items-center gap-2 max-sm:gap-1">
           <AccountButton />
           <button className="bar-button" aria-label="Join a class" onClick={() => navigate("/join")}>
             <Users size={15} /> <span className="max-md:sr-only">Join a class</span>
