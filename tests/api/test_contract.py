@@ -25,7 +25,7 @@ from tests.examples import examples
 
 CHECKS = [not_a_server_error, status_code_conformance, content_type_conformance, response_schema_conformance]
 SAMPLES = ("mooring-line", "sheer-line", "tide")
-EACH = 6
+EACH = 4
 """Requests of every operation; ``./run fuzz`` makes twenty times as many."""
 
 

@@ -287,6 +287,7 @@ class StudyOut(Schema):
     report: list[ReportPart]
     picture: PictureOut | None
     instrument: bool
+    is_copy: bool
     undo: str | None
     redo: str | None
     analysis: AnalysisOut

@@ -6483,6 +6483,8 @@ export interface components {
             id: string;
             /** Instrument */
             instrument: boolean;
+            /** Is Copy */
+            is_copy: boolean;
             /** Letters */
             letters: {
                 [key: string]: string;

@@ -8,8 +8,9 @@ import { useLooking, useQueue, useStudy } from "../study/context";
 
 /** The worksheet that the study is a copy of; null for one that is none. */
 export function useTask(): Task | null {
-  const { id, version } = useStudy();
+  const { id, version, is_copy } = useStudy();
   const { data } = useQuery({
+    enabled: is_copy, // of any other study nobody has to be asked
     queryKey: ["task", id, version],
     placeholderData: (before) => before,
     queryFn: async () => {
