@@ -89,7 +89,7 @@ SHIPPED = (
     ),
     Shipped(
         "degree", "sheer-line", "Why a higher degree is not better: the boat",
-        "Polynomials of growing degree over twelve readings: R² always grows, the curve gets worse.",
+        "Polynomials of growing degree over fifteen readings: R² always grows, the curve gets worse.",
         {"suggestions": 4},
         (
             _text(

@@ -6,6 +6,7 @@ import uuid
 from datetime import datetime
 from typing import Annotated, Any
 
+from django.db import transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import StringConstraints
@@ -141,14 +142,17 @@ def task(request: HttpRequest, study_id: uuid.UUID) -> Any:
 def write(request: HttpRequest, study_id: uuid.UUID, body: OwnTextIn) -> Any:
     """One's own words to a step, or its tick."""
     study = own_study(request)
-    copy = Copy.objects.filter(study=study).select_related("worksheet").first()
-    if copy is None or copy.worksheet is None or all(step.key != body.step for step in steps_of(copy.worksheet)):
+    known = Copy.objects.filter(study=study).select_related("worksheet").first()
+    if known is None or known.worksheet is None or all(step.key != body.step for step in steps_of(known.worksheet)):
         return 404, Message(message=NO_COPY)
-    if body.text is not None:
-        copy.texts = {**copy.texts, body.step: body.text}
-    if body.done is not None:
-        copy.ticked = [*(key for key in copy.ticked if key != body.step), *([body.step] if body.done else [])]
-    copy.save(update_fields=["texts", "ticked"])
+    with transaction.atomic():  # two windows may write to two steps
+        copy = Copy.objects.select_for_update().get(pk=known.pk)
+        if body.text is not None:
+            copy.texts = {**copy.texts, body.step: body.text}
+        if body.done is not None:
+            copy.ticked = [*(key for key in copy.ticked if key != body.step), *([body.step] if body.done else [])]
+        copy.save(update_fields=["texts", "ticked"])
+    copy.worksheet = known.worksheet
     return _told(copy, study)
 
 

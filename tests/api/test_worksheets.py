@@ -205,6 +205,23 @@ class Solving(Class):
         self.assertEqual(begun, {"all": (26, 1, names), "readings": (26, 0, names), "columns": (0, 0, names)})
         self.teacher.send("PUT", self.at, {"title": "T", "steps": [], "begin": "nothing"}, 422)
 
+    def test_two_windows_write_to_two_steps(self) -> None:
+        """The second has read the copy before the first one has written."""
+        self.mend({"text": "One"}, {"text": "Two"})
+        study = self.join(self.ann, "Ann")
+        first, second = (step["key"] for step in self.sheet["steps"])
+        find = student_routes.steps_of
+
+        def meanwhile(sheet: Worksheet) -> Any:
+            copy = Copy.objects.get()
+            if not copy.texts:
+                Copy.objects.update(texts={first: "from the other window"})
+            return find(sheet)
+
+        with patch.object(student_routes, "steps_of", meanwhile):
+            self.ann.send("PUT", f"/studies/{study}/task", {"step": second, "text": "from this one"})
+        self.assertEqual(Copy.objects.get().texts, {first: "from the other window", second: "from this one"})
+
     def test_what_is_handed_in_takes_room(self) -> None:
         study = self.join(self.ann, "Ann")
         before = Study.objects.get(pk=study).size
@@ -440,6 +457,16 @@ class Withheld(Class):
         self.ann.send("PUT", f"{at}/task", {"step": key, "text": "Done"})
         self.change(self.ann, study, free)
         self.assertIn("21.60", str(self.ann.send("GET", at)))
+
+    def test_a_link_to_the_copy_tells_no_more(self) -> None:
+        study = self.begin({"quality": 1, "answers": 1})
+        address = self.ann.send("POST", f"/studies/{study}/links", status=201)["address"]
+        other = Person()
+        other.send("POST", "/look", {"token": address.rpartition("/")[2]})
+        told = {path: said for path, said in self.everything(other, study).items() if path != "/changes"}
+        for text in ("0.9998", "27.08", "4.01 mV"):
+            self.assertEqual(self.where(told, text), [], text)
+        self.assertTrue(told["/duplicate"].startswith("403"))
 
     def test_suggestions_and_workings(self) -> None:
         told = self.everything(self.ann, self.begin({"suggestions": 1, "workings": 1}))

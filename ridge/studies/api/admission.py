@@ -49,6 +49,8 @@ def admit(request: HttpRequest) -> None:
     if by is None:
         raise NotYours
     request.looks_by = by  # type: ignore[attr-defined]
+    if isinstance(by, Link):  # who is shown a copy by its student is told no more than the student
+        note_withheld(request, study)
 
 
 def only_looks(request: HttpRequest) -> bool:

@@ -50,7 +50,7 @@ class KeptBack(Exception):
 
 
 def note_withheld(request: HttpRequest, study: Study) -> None:
-    """Find out for a request of the study's owner what is withheld."""
+    """Find out what is withheld from a study's owner, and from whoever is shown it by them."""
     if study.is_copy:
         request.withheld = {what: step for told in _by for what, step in told(study).items()}  # type: ignore[attr-defined]
 

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { api, messageOf } from "../api/client";
-import { navigate } from "../route";
 import { later } from "../ui/later";
+import { NotOpened } from "../ui/NotOpened";
 
 const OPENING = <p className="grid h-full place-content-center p-6 text-center text-mute">Opening…</p>;
 const OpenBench = later(() => import("./OpenBench").then((one) => one.OpenBench), OPENING);
@@ -19,24 +19,6 @@ export function Bench({ id, looking = false }: { id: string; looking?: boolean }
     },
   });
   if (opened.data) return <OpenBench study={opened.data} looking={looking} />;
-  return (
-    <main className="grid h-full place-content-center gap-3 p-6 text-center">
-      {opened.isError ? (
-        <>
-          <h1 className="font-book text-title font-semibold">This study could not be opened</h1>
-          <p role="alert">{opened.error.message === "Failed to fetch" ? "The server cannot be reached." : opened.error.message}</p>
-          <p className="flex justify-center gap-2">
-            <button className="button-main" onClick={() => void opened.refetch()}>
-              Try again
-            </button>
-            <button className="button" onClick={() => navigate("/")}>
-              Go to the shelf
-            </button>
-          </p>
-        </>
-      ) : (
-        <p className="text-mute">Opening…</p>
-      )}
-    </main>
-  );
+  const problem = opened.error && (opened.error.message === "Failed to fetch" ? "The server cannot be reached." : opened.error.message);
+  return <NotOpened title="This study could not be opened" problem={problem} onAgain={() => void opened.refetch()} />;
 }
