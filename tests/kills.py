@@ -191,12 +191,13 @@ def run(kills: int, seed: int = 1, servers: int = 1, whole: float = 0.2, quiet: 
 
 def _kill(victim: Served, source: random.Random, whole: float) -> bool:
     """One process of a server or all of them; whether it was all. It runs again afterwards."""
-    processes = sorted(processes_of(victim.port))
-    chosen = source.choice(processes) if processes and source.random() > whole else None
-    if chosen is not None and chosen != victim.pid:
-        with suppress(ProcessLookupError):
-            os.kill(chosen, signal.SIGKILL)
-        return False
+    if source.random() > whole:
+        # Whoever kills the first process of a server stops it as a whole.
+        others = [process for process in sorted(processes_of(victim.port)) if process != victim.pid]
+        if others:
+            with suppress(ProcessLookupError):
+                os.kill(source.choice(others), signal.SIGKILL)
+            return False
     victim.kill()
     victim.start()
     return True

@@ -42,7 +42,7 @@ class CopyOut(Schema):
 
 def copies_of(worksheet: Worksheet) -> list[CopyOut]:
     """In the order of the students' names."""
-    copies = worksheet.copies.select_related("study").prefetch_related("handed_in")
+    copies = worksheet.of_class.select_related("study").prefetch_related("handed_in")
     steps = steps_of(worksheet)
     out = []
     for copy in sorted(copies, key=lambda one: one.student.casefold()):

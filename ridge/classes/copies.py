@@ -11,9 +11,11 @@ from django.db.models import Max
 
 from ridge.accounts.guests import DEMO_USER
 from ridge.accounts.models import User
+from ridge.classes.course_settings import course_of, held_to, stored
 from ridge.classes.models import Copy, HandIn, Worksheet
 from ridge.classes.task_steps import Step
 from ridge.studies.content.kept_pictures import kept
+from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.room import take_room
 from ridge.studies.content.state import WHOLE_REPORT, StudyState
 from ridge.studies.content.store import create_study, read_state
@@ -22,7 +24,10 @@ from ridge.studies.out.study_file import read_study, write_study
 
 _ALPHABET = "23456789ABCDEFGHJKLMNPQRSTUVWXYZ"
 CODE = 8
+LINK = 24
+"""Characters from which on it is a link and no code."""
 MOST_COPIES = 500
+TRIAL = "Your own trial"
 MOST_HAND_INS = 50
 CLOSED = "This worksheet is closed: nothing is taken in any more. Ask your teacher."
 
@@ -39,7 +44,9 @@ def new_code() -> str:
 
 
 def worksheet_of(code: str) -> Worksheet | None:
-    """By its code as it was typed: small letters, spaces and dashes do not matter."""
+    """By its link, or by its code as it was typed: small letters, spaces and dashes do not matter."""
+    if len(code) >= LINK:
+        return Worksheet.objects.filter(link=code).first()
     return Worksheet.objects.filter(code=re.sub(r"[\s-]", "", code).upper()).first()
 
 
@@ -57,22 +64,33 @@ def steps_of(worksheet: Worksheet) -> list[Step]:
 def join(worksheet: Worksheet, user: User, student: str) -> Copy:
     """The student's copy, a new one or that which is there. Raises NotTaken, and what ``create_study`` raises."""
     Worksheet.objects.select_for_update().get(pk=worksheet.pk)
-    own = Copy.objects.filter(worksheet=worksheet, study__owner=user)
+    own = worksheet.of_class.filter(study__owner=user)
     if user.username == DEMO_USER:  # everybody at once: known by their names alone
         own = own.filter(student__iexact=student)
     if known := own.first():
         return known
     if worksheet.closed:
         raise NotTaken(CLOSED)
-    if worksheet.copies.count() >= MOST_COPIES:
+    if worksheet.of_class.count() >= MOST_COPIES:
         raise NotTaken(f"{MOST_COPIES} have joined already, as many as can. Ask your teacher.")
-    if worksheet.copies.filter(student__iexact=student).exists():
+    if worksheet.of_class.filter(student__iexact=student).exists():
         raise NotTaken(f"There is a {student} in this class already. Add a letter of your family name.")
-    found = read_study(worksheet.study_file)
-    study = create_study(user, _first_state(worksheet, found.state), picture=found.picture)
-    study.is_copy = True
-    study.save(update_fields=["is_copy"])
-    return Copy.objects.create(worksheet=worksheet, study=study, student=student)
+    return _made(worksheet, user, student)
+
+
+@transaction.atomic
+def try_out(worksheet: Worksheet) -> Copy:
+    """A fresh copy for whoever made the worksheet, in the place of the one that was tried before. Raises what ``create_study`` raises."""
+    Study.objects.filter(copy__worksheet=worksheet, copy__trial=True).delete()
+    return _made(worksheet, worksheet.owner, TRIAL, trial=True)
+
+
+def _made(worksheet: Worksheet, user: User, student: str, *, trial: bool = False) -> Copy:
+    found, course = read_study(worksheet.study_file), course_of(worksheet)
+    study = create_study(user, held_to(course, _first_state(worksheet, found.state)), picture=found.picture)
+    study.is_copy, study.course = True, stored(course.settled)
+    study.save(update_fields=["is_copy", "course"])
+    return Copy.objects.create(worksheet=worksheet, study=study, student=student, trial=trial)
 
 
 def _first_state(worksheet: Worksheet, state: StudyState) -> StudyState:
@@ -102,7 +120,16 @@ def hand_in(copy: Copy) -> HandIn:
     if number > MOST_HAND_INS:
         raise NotTaken(f"You have handed in {MOST_HAND_INS} times, as often as one can.")
     study = Study.objects.select_for_update().get(pk=copy.study_id)
+    if lacking := readings_lacking(read_state(study)):
+        raise NotTaken(lacking)
     return copy.handed_in.create(number=number, study_file=filed(study), texts=copy.texts)
+
+
+def readings_lacking(state: StudyState) -> str:
+    """A sentence where there are fewer readings than the course asks for; else empty."""
+    least = state.course.least_readings if state.course else 0
+    used = read_table(state).count(Status.USED) if least else 0
+    return f"Your course asks for {least} readings at least: {used} are in use." if used < least else ""
 
 
 def filed(study: Study) -> str:

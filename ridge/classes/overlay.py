@@ -49,7 +49,7 @@ def overlay(worksheet: Worksheet) -> OverlayOut | None:
     found: list[OneOverlaidOut] = []
     left_out: list[str] = []
     columns: tuple[ColumnState, ColumnState] | None = None
-    for copy in sorted(worksheet.copies.select_related("study"), key=lambda one: one.student.casefold()):
+    for copy in sorted(worksheet.of_class.select_related("study"), key=lambda one: one.student.casefold()):
         state = read_state(copy.study)
         table, own = read_table(state), x_and_y(state)
         rows = np.flatnonzero(table.status == Status.USED)

@@ -25,7 +25,7 @@ def pooled(worksheet: Worksheet) -> tuple[StudyState, str]:
     students: list[str] = []
     left_out: list[str] = []
     columns: tuple[ColumnState, ColumnState] | None = None
-    for copy in sorted(worksheet.copies.select_related("study"), key=lambda one: one.student.casefold()):
+    for copy in sorted(worksheet.of_class.select_related("study"), key=lambda one: one.student.casefold()):
         state = read_state(copy.study)
         own = x_and_y(state)
         found = _used(copy, state, own) if own else []

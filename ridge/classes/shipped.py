@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from ridge.classes.copies import new_code
+from ridge.classes.course_settings import of_study
 from ridge.classes.models import Worksheet
 from ridge.classes.task_steps import Needs, Step, with_keys
 from ridge.studies.api.withheld import What
@@ -124,4 +125,5 @@ def make_shipped(owner_id: int, shipped: Shipped) -> Worksheet:
         withheld=shipped.withheld,
         steps=[step.model_dump() for step in with_keys(shipped.steps)],
         code=new_code(),
+        course=of_study(state).dict(),
     )

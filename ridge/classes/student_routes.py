@@ -14,10 +14,11 @@ from pydantic import StringConstraints
 from ridge.accounts.address import address_of
 from ridge.accounts.guests import user_or_new_guest
 from ridge.accounts.rates import Rate, TooOften
-from ridge.classes.copies import NotTaken, hand_in, join, steps_of, worksheet_of
+from ridge.classes.copies import NotTaken, hand_in, join, readings_lacking, steps_of, worksheet_of
 from ridge.classes.keeping_back import still
 from ridge.classes.models import Copy, Worksheet
 from ridge.classes.task_steps import OwnText, Step, StepKey, done, reached, words
+from ridge.classes.teacher_routes import JoinedOut
 from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import link_used, own_study, seen_study
 from ridge.studies.api.withheld import WORDS, What
@@ -33,7 +34,8 @@ GONE = "The worksheet was deleted by your teacher. Your copy stays with you."
 _wrong = Rate(20)
 """Wrong codes from one address in a minute, after which it waits: of 10^12 codes nobody finds one so, and a whole class still joins."""
 
-Code = Annotated[str, StringConstraints(max_length=20)]
+Code = Annotated[str, StringConstraints(max_length=43)]
+"""A code as it is typed, or a link."""
 Student = Annotated[str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True)]
 
 
@@ -48,10 +50,6 @@ class InvitationOut(Schema):
 class JoinIn(Schema):
     code: Code
     student: Student
-
-
-class JoinedOut(Schema):
-    study: uuid.UUID
 
 
 class TaskStepOut(Schema):
@@ -76,13 +74,14 @@ class WithheldOut(Schema):
 
 
 class TaskOut(Schema):
-    """``gone``: why nothing can be handed in any more, if so; ``number``: how often it was, ``handed_in`` when for the last time."""
+    """``lacking``: how many readings are missing, if so; ``gone``: why nothing can be handed in any more, if so; ``number``: how often it was, ``handed_in`` when for the last time."""
 
     student: str
     title: str
     steps: list[TaskStepOut]
     reached: int
     withheld: list[WithheldOut]
+    lacking: str
     gone: str
     closed: bool
     number: int
@@ -179,7 +178,7 @@ def _told(copy: Copy, study: Study) -> TaskOut:
     last = copy.handed_in.last()
     kept_back = still(sheet, so_far) if sheet else {}
     return TaskOut(
-        student=copy.student, title=sheet.title if sheet else study.title, reached=so_far, withheld=[WithheldOut(part=what, what=WORDS[what], until=step) for what, step in kept_back.items()], gone="" if sheet else GONE,
+        student=copy.student, title=sheet.title if sheet else study.title, reached=so_far, withheld=[WithheldOut(part=what, what=WORDS[what], until=step) for what, step in kept_back.items()], lacking=readings_lacking(state), gone="" if sheet else GONE,
         steps=[
             _step(step, copy, is_done, place <= so_far)
             for place, (step, is_done) in enumerate(zip(steps, dones, strict=True))

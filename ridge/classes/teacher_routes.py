@@ -10,12 +10,13 @@ from typing import Annotated, Any, Literal, cast
 from django.db import transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
-from pydantic import Field, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
 from ridge.accounts.sign_of_user import sign_for
 from ridge.classes.class_table import CopyOut, class_sheet, copies_of
-from ridge.classes.copies import filed, new_code, steps_of
+from ridge.classes.copies import filed, new_code, steps_of, try_out
+from ridge.classes.course_settings import CourseSettings, course_of, of_study, sensible, settle
 from ridge.classes.models import HandIn, Worksheet
 from ridge.classes.overlay import OverlayOut, overlay
 from ridge.classes.pooling import NothingToPool, pooled
@@ -28,7 +29,7 @@ from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.api.shelf import card
 from ridge.studies.api.withheld import What
 from ridge.studies.content.fields import Serial, Title
-from ridge.studies.content.store import create_study
+from ridge.studies.content.store import create_study, read_state
 from ridge.studies.models import Study
 from ridge.studies.out.study_file import read_study
 from ridge.studies.words.schemas import CardOut, Message
@@ -56,7 +57,9 @@ class WorksheetOut(Schema):
     begin: Begin
     withheld: dict[str, int]
     steps: list[Step]
+    course: CourseSettings
     code: str
+    link: str
     closed: bool
     made: datetime
     copies: int
@@ -73,11 +76,18 @@ class ShippedOut(Schema):
 
 
 class WorksheetIn(Schema):
+    """``course``: the course's settings; left out, they stay as they are."""
+
     title: Title
     steps: Steps
     begin: Begin = "readings"
     withheld: WithheldIn = {}
+    course: Annotated[CourseSettings, AfterValidator(sensible)] | None = None
     closed: bool = False
+
+
+class JoinedOut(Schema):
+    study: uuid.UUID
 
 
 class ClassOut(Schema):
@@ -107,9 +117,9 @@ def _has_most(owner_id: int) -> bool:
 
 def _told(worksheet: Worksheet) -> WorksheetOut:
     return WorksheetOut(
-        id=worksheet.pk, title=worksheet.title, begin=cast(Begin, worksheet.begin), withheld=worksheet.withheld, steps=steps_of(worksheet), code=worksheet.code, closed=worksheet.closed,
-        made=worksheet.made, copies=worksheet.copies.count(),
-        handed_in=worksheet.copies.filter(handed_in__isnull=False).distinct().count(),
+        id=worksheet.pk, title=worksheet.title, begin=cast(Begin, worksheet.begin), withheld=worksheet.withheld, steps=steps_of(worksheet), course=course_of(worksheet), code=worksheet.code, link=worksheet.link, closed=worksheet.closed,
+        made=worksheet.made, copies=worksheet.of_class.count(),
+        handed_in=worksheet.of_class.filter(handed_in__isnull=False).distinct().count(),
     )  # fmt: skip
 
 
@@ -131,7 +141,7 @@ def make(request: HttpRequest, study_id: uuid.UUID) -> Any:
         study = Study.objects.select_for_update().get(pk=study_id)
         made = Worksheet.objects.create(
             owner=study.owner, title=study.title, study_file=filed(study), code=new_code(),
-            steps=[step.model_dump() for step in steps],
+            steps=[step.model_dump() for step in steps], course=of_study(read_state(study)).model_dump(mode="json"),
         )  # fmt: skip
     return 201, _told(made)
 
@@ -166,7 +176,11 @@ def mend(request: HttpRequest, worksheet_id: uuid.UUID, body: WorksheetIn) -> An
     found.title, found.begin, found.closed = body.title, body.begin, body.closed
     found.withheld = body.withheld
     found.steps = [step.model_dump() for step in with_keys(body.steps)]
-    found.save(update_fields=["title", "begin", "withheld", "closed", "steps"])
+    with transaction.atomic():
+        if body.course is not None and body.course != course_of(found):
+            found.course = body.course.model_dump(mode="json")
+            settle(found, body.course)
+        found.save(update_fields=["title", "begin", "withheld", "course", "closed", "steps"])
     return _told(found)
 
 
@@ -175,6 +189,16 @@ def delete(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
     """Nobody can join any more; the copies stay with the students."""
     _own(request, worksheet_id).delete()
     return 204, None
+
+
+@router.post("/worksheets/{worksheet_id}/trial", response={201: JoinedOut, 400: Message, 404: Message})
+def try_as_student(request: HttpRequest, worksheet_id: uuid.UUID) -> Any:
+    """A fresh copy as a student has it, for whoever made the worksheet; it is not among those of the class."""
+    found = _own(request, worksheet_id)
+    try:
+        return 201, JoinedOut(study=try_out(found).study_id)
+    except PictureRefused as why:
+        return 400, Message(message=str(why))
 
 
 @router.get("/worksheets/{worksheet_id}/class", response={200: ClassOut, 404: Message})

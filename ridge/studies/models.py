@@ -43,6 +43,8 @@ class Study(models.Model):
     """Whether an instrument was ever read, or a key made: of most studies there is nothing to be looked up."""
     is_copy = models.BooleanField(default=False)
     """Whether it was made from a worksheet: of most studies there is nothing to be looked up."""
+    course = models.JSONField(null=True, blank=True, default=None)
+    """What the course of a copy has settled, as ``Course`` has it; none of any other study."""
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True, db_index=True)
     deleted = models.DateTimeField(null=True, blank=True)

@@ -333,7 +333,7 @@ class Trust(Class):
                     )
                     self.assertEqual((answer.status_code, answer.json()["message"]), (404, NOT_YOURS), (method, path))
                     asked += 1
-        self.assertEqual(asked, 3 * 8)
+        self.assertEqual(asked, 3 * 9)
         self.assertEqual(self.ann.send("GET", "/worksheets"), [])
         self.assertEqual(len(self.teacher.send("GET", "/worksheets")), 1)
         self.assertEqual(Worksheet.objects.get().title, self.sheet["title"])

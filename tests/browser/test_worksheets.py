@@ -195,6 +195,75 @@ class OfAClass(MakingOne):
         ann.context.close()
 
 
+class SettledByTheCourse(MakingOne):
+    def settle(self) -> str:
+        code = self.make()
+        page = self.page
+        page.get_by_text("The course’s settings, which hold in every copy").click()
+        page.get_by_role("button", name="Only the line").click()
+        page.get_by_role("checkbox", name="sinusoid").check()
+        page.get_by_label("Level of intervals").select_option(label="90 %")
+        page.get_by_label("Decimals of an equation").select_option(label="2")
+        page.get_by_label("Angles").select_option(label="in degrees")
+        page.get_by_label("Least number of readings").fill("17")
+        page.get_by_label("A letter for").select_option(label="line, m: change in y for one unit of x more")
+        page.get_by_label("Letter for line, m").fill("g")
+        page.get_by_label("A span for").select_option(label="line, m: change in y for one unit of x more")
+        page.get_by_label("Highest value for line, m").fill("40")
+        page.get_by_label("Step for line, m").fill("0,5")
+        self.check("the settings of a course")
+        page.get_by_role("button", name="Save the worksheet").click()
+        expect(page.get_by_text("The worksheet is saved")).to_have_count(2)
+        return code
+
+    def test_it_holds_in_every_copy(self) -> None:
+        self.expected_problem = "400"  # handing in too early
+        code = self.settle()
+        teacher, ann = self.page, self.new_page(self.new_context())
+        self.join(ann, code, "Ann")
+        self.page = ann
+        task = ann.get_by_role("region", name="Worksheet")
+        expect(task.get_by_text("the models on offer (line, sinusoid)")).to_be_visible()
+        expect(task.get_by_text("at least: 16 are in use.")).to_be_visible()
+        self.add_model("line")
+        model = ann.get_by_role("region", name="Model A")
+        expect(model.get_by_label("Model of fit A").get_by_role("option")).to_have_text(["line", "sinusoid"])
+        expect(model.locator("annotation").first).to_have_text(re.compile(r"21\.60.*16\.71"))
+        expect(model.get_by_role("rowheader", name="slope")).to_contain_text("g")
+        expect(ann.get_by_label("Confidence level")).to_have_count(0)
+        expect(ann.get_by_text("at 90 %").first).to_be_visible()
+        ann.get_by_role("button", name="Add a model").click()
+        items = ann.get_by_role("menuitem")
+        expect(items).to_have_count(2)
+        ann.keyboard.press("Escape")
+        self.choose_for("A", "Set by hand")
+        expect(ann.get_by_role("slider", name="g")).to_have_attribute("aria-valuemax", "40")
+        expect(ann.get_by_role("button", name="g: finer steps")).to_have_count(0)
+        expect(ann.get_by_role("button", name="c: finer steps")).to_be_visible()
+        self.check("a copy with a course's settings")
+        task.get_by_role("button", name="Hand in to your teacher").click()
+        expect(task.get_by_role("alert")).to_contain_text("at least: 16 are in use.")
+
+        # Mended while it is open: the copy follows by itself.
+        teacher.get_by_label("Level of intervals").select_option(label="99 %")
+        teacher.get_by_label("Least number of readings").fill("0")
+        teacher.get_by_role("button", name="Save the worksheet").click()
+        expect(ann.get_by_text("at 99 %").first).to_be_visible()
+        task.get_by_role("button", name="Hand in to your teacher").click()
+        expect(task.get_by_text(re.compile("^Handed in on"))).to_be_visible()
+        self.page = teacher
+        ann.context.close()
+
+    def test_tried_by_the_teacher(self) -> None:
+        self.settle()
+        address = self.page.url
+        self.page.get_by_role("button", name="Try it as a student").click()
+        task = self.page.get_by_role("region", name="Worksheet")
+        expect(task.get_by_text("Your own trial, 0 of 3 steps done")).to_be_visible()
+        self.page.goto(address)
+        expect(self.page.get_by_text("The class: 0 joined, 0 handed in")).to_be_visible()
+
+
 class OfAClassOnAPhone(MakingOne):
     width, height = 390, 844
 

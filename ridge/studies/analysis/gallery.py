@@ -10,7 +10,7 @@ import numpy as np
 from ridge.core.catalogue import Entry
 from ridge.core.judging.ranking import Ranked, order_models
 from ridge.core.readings import Array
-from ridge.studies.analysis.catalogue import CANDIDATES, fit_candidate
+from ridge.studies.analysis.catalogue import fit_candidate
 from ridge.studies.analysis.curves import default_view
 from ridge.studies.analysis.fits import Fitted
 from ridge.studies.content.readings import Table
@@ -60,8 +60,8 @@ class InPlace:
         return self.place.close and not self.place.patterned
 
 
-def ranked_of(fitted: Sequence[Fitted]) -> list[InPlace]:
-    """The candidates, given in the order of the catalogue, in the order in which they are of use."""
+def ranked_of(candidates: Sequence[Entry], fitted: Sequence[Fitted]) -> list[InPlace]:
+    """The candidates with their fits, in the order in which they are of use."""
     models = [(one.model, one.fit, "") for one in fitted if one.model is not None]
-    known = {id(one.model): (entry.key, one) for entry, one in zip(CANDIDATES, fitted, strict=True)}
+    known = {id(one.model): (entry.key, one) for entry, one in zip(candidates, fitted, strict=True)}
     return [InPlace(*known[id(place.model)], place) for place in order_models(models)]

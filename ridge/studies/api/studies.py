@@ -110,6 +110,7 @@ def study_out(request: HttpRequest, study: Study, state: StudyState, known: Stud
         picture=picture_of(state),
         instrument=is_read(study),
         is_copy=study.is_copy,
+        course=state.course,
         aside=[AsideOut(row=row, reason=reason) for row, reason in sorted(state.aside.items())],
         undo=undo,
         redo=redo,

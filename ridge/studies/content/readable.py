@@ -12,6 +12,7 @@ from ridge.core.errors import RidgeError
 from ridge.studies.apart import FAILED
 from ridge.studies.content.changes import Change, ChangeRefused, Outcome, read_change
 from ridge.studies.content.columns import column_values
+from ridge.studies.content.course_rules import check_course
 from ridge.studies.content.readings import read_naming
 from ridge.studies.content.sound import Unsound, check_fit, check_sound
 from ridge.studies.content.state import FitState, StudyState
@@ -69,6 +70,7 @@ def apply_sound(change: Change, before: StudyState) -> Outcome:
         if _is_sound(before):
             raise ChangeRefused(str(unsound)) from None
         # What was wrong before, whoever made it so, does not lock the study.
+    check_course(before, after)
     return outcome
 
 

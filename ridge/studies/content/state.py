@@ -18,6 +18,7 @@ from pydantic.dataclasses import dataclass as description
 from ridge.pictures.opening import MediaType
 from ridge.studies.content import fields
 from ridge.studies.content.allowed import LIMITS
+from ridge.studies.content.course import Course
 from ridge.studies.content.options import FamilyName, Options
 
 SEVERAL = ("own", "working")
@@ -246,7 +247,8 @@ class StudyState:
     """``aside`` maps rows (from 0) that are set aside to the reason, ``assumed`` those that were not measured;
     ``plot`` holds what differs from the plot as it draws itself, see ``PlotSettings``; ``letters`` the course's letters
     by parameter, ``rising`` whether terms are written from the lowest power up; ``author`` and ``date`` stand under the
-    title of the report as typed; ``report`` holds each of ``PARTS`` once, and paragraphs of one's own."""
+    title of the report as typed; ``report`` holds each of ``PARTS`` once, and paragraphs of one's own. ``course``: what the worksheet settles
+    that the study is a copy of; no change touches it."""
 
     title: str
     columns: tuple[ColumnState, ...]
@@ -264,6 +266,7 @@ class StudyState:
     date: str = ""
     report: tuple[ReportPart, ...] = WHOLE_REPORT
     picture: PictureState | None = None
+    course: Course | None = None
 
     @property
     def row_count(self) -> int:

@@ -20,6 +20,7 @@ from ridge.studies.content.changes.rows import SortRows, WriteCells
 from ridge.studies.content.changes.sampled import AddSamples
 from ridge.studies.content.changes.tables import TakeTable
 from ridge.studies.content.changes.whole_table import PutTable
+from ridge.studies.content.course import Course
 from ridge.studies.content.kept_pictures import WrittenPicture, check_kept, forget_pictures, keep
 from ridge.studies.content.readable import apply_checked
 from ridge.studies.content.repeated import carried_out, made_by, remember
@@ -51,6 +52,7 @@ _OF_COLUMNS = [one.name for one in fields(ColumnSettings)]
 _OF_ANSWERS = [one.name for one in fields(AnswerState)]
 _FITS: TypeAdapter[FitState] = TypeAdapter(FitState)
 _PICTURES: TypeAdapter[PictureState] = TypeAdapter(PictureState)
+_COURSES: TypeAdapter[Course] = TypeAdapter(Course)
 OF_A_STATE = 2000
 """Cells that weigh as much in the memory as all else of a state."""
 _recent: Recent[tuple[uuid.UUID, int], StudyState] = Recent(1_500_000)  # cells, some 100 bytes each
@@ -98,6 +100,7 @@ def _read_tables(study: Study) -> StudyState:
         fits=tuple(_read_fit(fit) for fit in study.fits.all()),
         answers=tuple(AnswerState(**{name: getattr(a, name) for name in _OF_ANSWERS}) for a in study.answers.all()),
         picture=_PICTURES.validate_python(study.picture) if study.picture else None,
+        course=None if study.course is None else _COURSES.validate_python(study.course),
     )
 
 

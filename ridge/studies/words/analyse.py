@@ -25,6 +25,7 @@ from ridge.studies.words.answers import answer, answer_unknown, follow, unknown_
 from ridge.studies.words.fit_schemas import ComputedFit, FitOut, HandFit, KnownFit, RefusedFit
 from ridge.studies.words.fit_words import differ, failed, word_fitted
 from ridge.studies.words.own_quantities import own_quantities
+from ridge.studies.words.remedies import keep_to_course
 from ridge.studies.words.schemas import AnalysisOut, AnswerOut, NamingOut, ProblemOut, StraightOut, UnknownOut
 
 PROBLEMS_SHOWN = 50
@@ -123,6 +124,8 @@ def _analyse(state: StudyState, table: Table, failures: Failures, *, refits: flo
         lambda: default_view(table, leading, seen_at([*answers, *(unknown.answer for unknown in unknowns)])),
         lambda: _EMPTY_VIEW,
     )
+    if state.course is not None:
+        keep_to_course(fits, state)
     for one, out in zip(fitted, fits, strict=True):
         if isinstance(out, ComputedFit):
             out.derived += failures.apart(

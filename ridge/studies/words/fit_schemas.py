@@ -110,7 +110,7 @@ class BoundsOut(Schema):
 
 class HandleOut(Schema):
     """Where a parameter can be turned to, in its unit, and what turning it up does. ``text``: its value with the digits that
-    the equation shows."""
+    the equation shows; ``of_course``: whether the course has settled the span and the step."""
 
     name: str
     symbol: str
@@ -120,6 +120,7 @@ class HandleOut(Schema):
     low: float
     high: float
     step: float
+    of_course: bool
     does: str
 
 

@@ -6,12 +6,15 @@ from typing import Any
 
 from ridge.core.catalogue import Entry
 from ridge.core.interpolation.kinds import settings_of
+from ridge.core.models import Formula
 from ridge.core.models.declared import Option
+from ridge.core.wording.families import parameter_meaning
+from ridge.core.wording.naming import Naming
 from ridge.studies.analysis.fits import Fitted
 from ridge.studies.content.options import FitOptions
 from ridge.studies.content.readings import Table
 from ridge.studies.words.fit_schemas import ChoiceOut, SettingOut, WayOut
-from ridge.studies.words.schemas import OfferOut
+from ridge.studies.words.schemas import OfferedParameterOut, OfferOut
 
 _KINDS: dict[str, Any] = {"powers": "several", "number": "number"}
 
@@ -20,8 +23,18 @@ def offered(entry: Entry) -> OfferOut:
     """A form of the catalogue as it goes to the screen."""
     return OfferOut(
         key=entry.key, name=entry.form.name, family=entry.family, options=FitOptions(**entry.options), group=entry.group,
-        synonyms=list(entry.synonyms), tried=entry.form.tried,
+        synonyms=list(entry.synonyms), tried=entry.form.tried, parameters=_parameters(entry),
     )  # fmt: skip
+
+
+def _parameters(entry: Entry) -> list[OfferedParameterOut]:
+    if entry.group != "model" or entry.family == Formula.family:
+        return []
+    naming, model = Naming(), entry.model()
+    return [
+        OfferedParameterOut(name=name, symbol=naming.letter(name), meaning=parameter_meaning(model, name, naming))
+        for name in model.parameter_names
+    ]
 
 
 def settings(one: Fitted) -> list[SettingOut]:

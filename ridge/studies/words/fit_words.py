@@ -42,6 +42,7 @@ from ridge.core.wording.rounding import round_with_uncertainty
 from ridge.core.wording.sense import word_sense
 from ridge.studies.analysis.curves import StretchOut, drawn, finite
 from ridge.studies.analysis.fits import Fitted, fit_one
+from ridge.studies.content.course import Course
 from ridge.studies.content.readings import Status, Table
 from ridge.studies.content.state import StudyState
 from ridge.studies.content.wanted import hand_values
@@ -131,8 +132,8 @@ def word_fitted(one: Fitted, table: Table, state: StudyState, *, refits: float) 
     equation = equation_of(one, one.fit, table.naming)
     about = _computed(one, one.fit, whole, table, state.level, limits, equation)
     if one.kind == "hand":
-        return _by_hand(one, table, about, equation)
-    return KnownFit(**about) if one.kind == "known" else _fitted(one, one.fit, table, about, equation)
+        return _by_hand(one, table, about, equation, state.course)
+    return KnownFit(**about) if one.kind == "known" else _fitted(one, one.fit, table, about, equation, state.course)
 
 
 def _refused(one: Fitted, table: Table) -> RefusedFit:
@@ -157,10 +158,15 @@ def _checklist(one: Fitted, table: Table) -> list[CheckOut]:
     return [CheckOut(**vars(check)) for check in checks]
 
 
-def _fitted(one: Fitted, fit: Fit, table: Table, about: dict[str, Any], safe: Equation) -> FittedFit:
+def _fitted(
+    one: Fitted, fit: Fit, table: Table, about: dict[str, Any], safe: Equation, course: Course | None
+) -> FittedFit:
     naming = table.naming
     in_y = fit_one(table, replace(one.wanted, method="y")).fit if one.wanted.method == "logarithms" else None
-    shown, cost = _with_decimals(fit, naming, safe, one.wanted.decimals)
+    decimals = one.wanted.decimals
+    if course is not None and course.decimals is not None:
+        decimals = dict.fromkeys(fit.model.free_names, course.decimals)
+    shown, cost = _with_decimals(fit, naming, safe, decimals)
     return FittedFit(
         **about | {"equation_text": shown.text, "equation_latex": shown.latex},
         decimals=_decimals(fit, naming, shown, safe),
@@ -170,21 +176,22 @@ def _fitted(one: Fitted, fit: Fit, table: Table, about: dict[str, Any], safe: Eq
     )
 
 
-def _by_hand(one: Fitted, table: Table, about: dict[str, Any], equation: Equation) -> HandFit:
+def _by_hand(one: Fitted, table: Table, about: dict[str, Any], equation: Equation, course: Course | None) -> HandFit:
     best = fit_one(table, replace(one.wanted, by_hand=False, values={})).fit
     return HandFit(
         **about,
-        handles=handles_of(one, table, equation),
+        handles=handles_of(one, table, equation, course),
         grips=grips_of(one),
         least_rss=significant(best.statistics.residual_sum_of_squares, 4).text if best else "",
     )
 
 
-def handles_of(one: Fitted, table: Table, equation: Equation) -> list[HandleOut]:
-    """What can be turned of a curve that is set by hand."""
+def handles_of(one: Fitted, table: Table, equation: Equation, course: Course | None) -> list[HandleOut]:
+    """What can be turned of a curve that is set by hand, in the spans of the course where it has some."""
     assert one.model is not None and one.readings is not None
     naming, values = table.naming, hand_values(one.readings, one.model, one.wanted)
     units = naming.parameter_units(one.model)
+    spans = {name: course.span_of(one.wanted.family, one.wanted.options, name) for name in values} if course else {}
     return [
         HandleOut(
             name=handle.name,
@@ -192,12 +199,14 @@ def handles_of(one: Fitted, table: Table, equation: Equation) -> list[HandleOut]
             unit=units[handle.name],
             value=handle.value,
             text=_as_in_equation(handle.name, handle.value, equation),
-            low=handle.low,
-            high=handle.high,
-            step=handle.step,
+            low=span.low if span else handle.low,
+            high=span.high if span else handle.high,
+            step=span.step if span else handle.step,
+            of_course=span is not None,
             does=what_it_does(one.model, handle, naming),
         )
         for handle in handles(one.readings, one.model, values)
+        for span in (spans.get(handle.name),)
     ]
 
 

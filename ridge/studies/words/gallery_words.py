@@ -14,7 +14,7 @@ from ridge.core.wording.interpolation import how_it_goes
 from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
-from ridge.studies.analysis.catalogue import CANDIDATES, fit_candidate
+from ridge.studies.analysis.catalogue import fit_candidate, on_offer
 from ridge.studies.analysis.fits import Fitted
 from ridge.studies.analysis.gallery import MOST_FOR_ONE_POLYNOMIAL, Candidate, laid_over, ranked_of
 from ridge.studies.content.options import FitOptions
@@ -60,8 +60,9 @@ def _refusal(one: Fitted, table: Table) -> str:
 def ranking(state: StudyState, series: str) -> RankingOut:
     """The order of the catalogue on these readings, with the reason for each place in a sentence."""
     table = read_table(state)
-    fitted = [fit_candidate(table, one, series) for one in CANDIDATES]
-    ranked = ranked_of(fitted)
+    candidates = on_offer(state.course)
+    fitted = [fit_candidate(table, one, series) for one in candidates]
+    ranked = ranked_of(candidates, fitted)
     readings = next((one.readings for one in fitted if one.readings is not None), table.readings)
     names = [one.place.model.name for one in ranked if one.holds]
     seen = word_bends(bends(readings), readings.n) if readings.n <= MOST_LOOKED_AT else ""

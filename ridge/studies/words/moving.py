@@ -81,7 +81,7 @@ def _fit(one: Fitted, leading: Fitted, table: Table, stretch: StretchOut, state:
     by_hand = one.kind == "hand"
     return MovingFitOut(
         letter=one.wanted.letter, curve=curve, residuals=drawn(seen_residuals(one.fit)), **how_near(one.fit, table.naming),
-        handles=handles_of(one, table, equation_of(one, one.fit, table.naming)) if by_hand else None,
+        handles=handles_of(one, table, equation_of(one, one.fit, table.naming), state.course) if by_hand else None,
         grips=grips_of(one) if by_hand else None, difference=differ(one, leading, table.naming),
     )  # fmt: skip
 

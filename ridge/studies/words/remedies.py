@@ -11,15 +11,17 @@ from ridge.core.models import Constant, Formula, Line, Polynomial
 from ridge.core.numerals import name_rows, significant
 from ridge.core.results.finding import Caution, Finding
 from ridge.core.wording.naming import Naming
-from ridge.studies.analysis.catalogue import better_model
+from ridge.studies.analysis.catalogue import better_model, on_offer
 from ridge.studies.analysis.fits import Fitted, fit_one
+from ridge.studies.content.changes.base import ChangeRefused
 from ridge.studies.content.changes.fits import SetFit
 from ridge.studies.content.changes.marks import Mark, MarkRows
 from ridge.studies.content.changes.page import EditStudy
+from ridge.studies.content.course_rules import check_course
 from ridge.studies.content.options import FitOptions
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.state import StudyState
-from ridge.studies.words.fit_schemas import ActionOut
+from ridge.studies.words.fit_schemas import ActionOut, FitOut, RefusedFit
 
 MOST_ROWS = 5
 
@@ -38,7 +40,7 @@ def other_model(state: StudyState, letter: str) -> ActionOut | None:
     if wanted is None:
         return None
     one = fit_one(table, wanted)
-    better = better_model(one, table)
+    better = better_model(one, table, on_offer(state.course))
     if better is None or better.fit is None or better.model is None or one.fit is None:
         return None
     now, then = (
@@ -149,6 +151,27 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
     if isinstance(error, OutsideSense) and error.name == "ends":
         found.append(set_fit("Use natural ends", options={"ends": "natural"}))
     return found
+
+
+def keep_to_course(fits: Iterable[FitOut], state: StudyState) -> None:
+    """Take away what the course of a copy would refuse once it is pressed."""
+
+    def kept(actions: list[ActionOut]) -> list[ActionOut]:
+        return [action for action in actions if _is_taken(action, state)]
+
+    for fit in fits:
+        if isinstance(fit, RefusedFit):
+            fit.actions = kept(fit.actions)
+        for caution in [] if isinstance(fit, RefusedFit) else fit.cautions:
+            caution.actions = kept(caution.actions)
+
+
+def _is_taken(action: ActionOut, state: StudyState) -> bool:
+    try:
+        check_course(state, action.change.apply(state).state)
+    except ChangeRefused:
+        return False
+    return True
 
 
 def _set_aside(rows: Sequence[int], reason: str) -> ActionOut:

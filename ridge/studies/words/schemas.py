@@ -11,6 +11,7 @@ from pydantic import BaseModel as Schema
 from ridge.core.wording.decimal_sign import Sign
 from ridge.studies.analysis.curves import StretchOut, ViewOut
 from ridge.studies.content.changes.plot import PlotSettings
+from ridge.studies.content.course import Course
 from ridge.studies.content.fields import Direction, Role
 from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.state import ReportPart
@@ -288,6 +289,7 @@ class StudyOut(Schema):
     picture: PictureOut | None
     instrument: bool
     is_copy: bool
+    course: Course | None
     undo: str | None
     redo: str | None
     analysis: AnalysisOut
@@ -369,8 +371,17 @@ class PlaceOut(Schema):
     y: float
 
 
+class OfferedParameterOut(Schema):
+    """A parameter of a model, by the letter that it has as long as no course gives it another."""
+
+    name: str
+    symbol: str
+    meaning: str
+
+
 class OfferOut(Schema):
-    """One form of a family as the catalogue offers it. ``tried``: whether it is laid over readings to choose from."""
+    """One form of a family as the catalogue offers it. ``tried``: whether it is laid over readings to choose from. ``parameters``: none of
+    an own formula."""
 
     key: str
     name: str
@@ -379,6 +390,7 @@ class OfferOut(Schema):
     group: Literal["model", "interpolation"]
     synonyms: list[str]
     tried: bool
+    parameters: list[OfferedParameterOut]
 
 
 class CandidateOut(Schema):

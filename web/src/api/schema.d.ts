@@ -1765,6 +1765,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worksheets/{worksheet_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try As Student
+         * @description A fresh copy as a student has it, for whoever made the worksheet; it is not among those of the class.
+         */
+        post: operations["ridge_classes_teacher_routes_try_as_student"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2888,6 +2908,66 @@ export interface components {
             /** Typical Miss */
             typical_miss: string;
         };
+        /**
+         * Course
+         * @description ``models``: those on offer, by their keys in the catalogue; all if empty. ``decimals``: how many every number of an equation has;
+         *     ``degrees``: whether angles are counted in degrees; each None where the student chooses. ``least_readings``: without which nothing
+         *     is handed in.
+         */
+        Course: {
+            /** Decimals */
+            decimals?: number | null;
+            /** Degrees */
+            degrees?: boolean | null;
+            /**
+             * Least Readings
+             * @default 0
+             */
+            least_readings?: number;
+            /**
+             * Models
+             * @default []
+             */
+            models?: string[];
+            /**
+             * Spans
+             * @default []
+             */
+            spans?: components["schemas"]["HandleSpan"][];
+        };
+        /**
+         * CourseSettings
+         * @description Letters of parameters, the order of terms, the level of intervals, and all else that is settled.
+         */
+        CourseSettings: {
+            /**
+             * Letters
+             * @default {}
+             */
+            letters?: {
+                [key: string]: string;
+            };
+            /**
+             * Level
+             * @default 0.95
+             */
+            level?: number;
+            /**
+             * Rising
+             * @default false
+             */
+            rising?: boolean;
+            /**
+             * @default {
+             *       "decimals": null,
+             *       "degrees": null,
+             *       "least_readings": 0,
+             *       "models": [],
+             *       "spans": []
+             *     }
+             */
+            settled?: components["schemas"]["Course"];
+        };
         /** CriterionOut */
         CriterionOut: {
             /** Label */
@@ -3859,7 +3939,7 @@ export interface components {
         /**
          * HandleOut
          * @description Where a parameter can be turned to, in its unit, and what turning it up does. ``text``: its value with the digits that
-         *     the equation shows.
+         *     the equation shows; ``of_course``: whether the course has settled the span and the step.
          */
         HandleOut: {
             /** Does */
@@ -3870,6 +3950,8 @@ export interface components {
             low: number;
             /** Name */
             name: string;
+            /** Of Course */
+            of_course: boolean;
             /** Step */
             step: number;
             /** Symbol */
@@ -3880,6 +3962,22 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * HandleSpan
+         * @description Between which values the handle of a parameter goes while a curve of this form is set by hand, and by which ``step``.
+         */
+        HandleSpan: {
+            /** Form */
+            form: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Parameter */
+            parameter: string;
+            /** Step */
+            step: number;
         };
         /** HistoryOut */
         HistoryOut: {
@@ -4812,7 +4910,8 @@ export interface components {
         };
         /**
          * OfferOut
-         * @description One form of a family as the catalogue offers it. ``tried``: whether it is laid over readings to choose from.
+         * @description One form of a family as the catalogue offers it. ``tried``: whether it is laid over readings to choose from. ``parameters``: none of
+         *     an own formula.
          */
         OfferOut: {
             /**
@@ -4830,10 +4929,24 @@ export interface components {
             /** Name */
             name: string;
             options: components["schemas"]["FitOptions"];
+            /** Parameters */
+            parameters: components["schemas"]["OfferedParameterOut"][];
             /** Synonyms */
             synonyms: string[];
             /** Tried */
             tried: boolean;
+        };
+        /**
+         * OfferedParameterOut
+         * @description A parameter of a model, by the letter that it has as long as no course gives it another.
+         */
+        OfferedParameterOut: {
+            /** Meaning */
+            meaning: string;
+            /** Name */
+            name: string;
+            /** Symbol */
+            symbol: string;
         };
         /**
          * OneOverlaidOut
@@ -6469,6 +6582,7 @@ export interface components {
             author: string;
             /** Columns */
             columns: components["schemas"]["ColumnOut"][];
+            course: components["schemas"]["Course"] | null;
             /** Date */
             date: string;
             /**
@@ -6595,7 +6709,7 @@ export interface components {
         };
         /**
          * TaskOut
-         * @description ``gone``: why nothing can be handed in any more, if so; ``number``: how often it was, ``handed_in`` when for the last time.
+         * @description ``lacking``: how many readings are missing, if so; ``gone``: why nothing can be handed in any more, if so; ``number``: how often it was, ``handed_in`` when for the last time.
          */
         TaskOut: {
             /** Closed */
@@ -6604,6 +6718,8 @@ export interface components {
             gone: string;
             /** Handed In */
             handed_in: string | null;
+            /** Lacking */
+            lacking: string;
             /** Number */
             number: number;
             /** Reached */
@@ -6965,7 +7081,10 @@ export interface components {
             /** Sentence */
             sentence: string;
         };
-        /** WorksheetIn */
+        /**
+         * WorksheetIn
+         * @description ``course``: the course's settings; left out, they stay as they are.
+         */
         WorksheetIn: {
             /**
              * Begin
@@ -6978,6 +7097,7 @@ export interface components {
              * @default false
              */
             closed?: boolean;
+            course?: components["schemas"]["CourseSettings"] | null;
             /** Steps */
             steps: components["schemas"]["Step"][];
             /** Title */
@@ -7006,6 +7126,7 @@ export interface components {
             code: string;
             /** Copies */
             copies: number;
+            course: components["schemas"]["CourseSettings"];
             /** Handed In */
             handed_in: number;
             /**
@@ -7013,6 +7134,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Link */
+            link: string;
             /**
              * Made
              * Format: date-time
@@ -11125,6 +11248,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PooledOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            403: components["responses"]["Refused403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            409: components["responses"]["Refused409"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    ridge_classes_teacher_routes_try_as_student: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                worksheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinedOut"];
                 };
             };
             /** @description Bad Request */

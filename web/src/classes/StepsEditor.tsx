@@ -2,9 +2,8 @@ import { ArrowDown, ArrowUp, Plus, X } from "lucide-react";
 
 import type { WorksheetStep } from "../api/client";
 import { useCatalogue } from "../fits/catalogue";
-import { inField, readNumber } from "../ui/numbers";
+import { NumberField } from "../ui/NumberField";
 import { Select } from "../ui/Select";
-import { useState } from "react";
 
 type Needs = NonNullable<WorksheetStep["needs"]>;
 type Kind = NonNullable<Needs["kind"]>;
@@ -151,26 +150,5 @@ function NeedsFields({ needs, place, onNeeds }: { needs: Needs; place: number; o
         </>
       )}
     </div>
-  );
-}
-
-function NumberField({ word, label, value, onValue }: { word: string; label: string; value: number; onValue: (value: number) => void }) {
-  const [draft, setDraft] = useState<string | null>(null);
-  return (
-    <label className="flex items-center gap-1.5">
-      {word}
-      <input
-        className="field numerals w-24 text-right"
-        inputMode="decimal"
-        aria-label={label}
-        value={draft ?? inField(value)}
-        onChange={(event) => {
-          setDraft(event.target.value);
-          const number = readNumber(event.target.value);
-          if (number !== null) onValue(number);
-        }}
-        onBlur={() => setDraft(null)}
-      />
-    </label>
   );
 }

@@ -3,6 +3,7 @@ import { useEffect, useId, useRef, useState } from "react";
 
 import type { Task } from "../api/client";
 import { useLooking } from "../study/context";
+import { SettledByCourse } from "./SettledByCourse";
 import { StepWords } from "./StepWords";
 import { useTask, useTaskActs, useTold } from "./useTask";
 
@@ -47,6 +48,8 @@ function Shown({ task }: { task: Task }) {
           ))}
         </ul>
       )}
+      <SettledByCourse />
+      {!looking && task.lacking && <p className="text-note text-mute">{task.lacking}</p>}
       {!looking && !task.gone && (
         <p className="flex flex-wrap items-center gap-2">
           <button className={all ? "button-main" : "button"} aria-disabled={task.closed} onClick={() => !task.closed && handIn.mutate()}>

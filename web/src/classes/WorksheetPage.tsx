@@ -10,6 +10,7 @@ import { navigate } from "../route";
 import { notify } from "../ui/Notices";
 import { Select } from "../ui/Select";
 import { SaveLink } from "../ui/SaveLink";
+import { CourseForm } from "./CourseForm";
 import { ClassPlot } from "./ClassPlot";
 import { ClassTable } from "./ClassTable";
 import { KeptBack } from "./KeptBack";
@@ -59,7 +60,11 @@ export function WorksheetPage({ id }: { id: string }) {
 }
 
 function Code({ sheet }: { sheet: Worksheet }) {
-  const address = `${window.location.origin}/join/${sheet.code}`;
+  const address = `${window.location.origin}/join/${sheet.link}`;
+  const trial = useMutation({
+    mutationFn: () => must(api.POST("/api/worksheets/{worksheet_id}/trial", { params: { path: { worksheet_id: sheet.id } } })),
+    onSuccess: ({ study }) => navigate(`/study/${study}`),
+  });
   const copy = () => void navigator.clipboard.writeText(address).then(() => notify("The address is copied."));
   return (
     <section aria-label="Code of the class" className="flex flex-wrap items-center gap-x-4 gap-y-2 border border-edge bg-sheet px-4 py-3">
@@ -73,9 +78,14 @@ function Code({ sheet }: { sheet: Worksheet }) {
       <button className="button" onClick={copy}>
         <Copy size={14} /> Copy the address
       </button>
-      <button className="button" onClick={() => navigate(`/join/${sheet.code}`)}>
+      <button className="button" onClick={() => trial.mutate()}>
         Try it as a student
       </button>
+      {trial.error && (
+        <p role="alert" className="text-plain text-amber">
+          {trial.error.message}
+        </p>
+      )}
     </section>
   );
 }
@@ -117,9 +127,10 @@ function Editor({ sheet }: { sheet: Worksheet }) {
   const [steps, setSteps] = useState(sheet.steps);
   const [begin, setBegin] = useState(sheet.begin);
   const [withheld, setWithheld] = useState(sheet.withheld);
+  const [course, setCourse] = useState(sheet.course);
   const mend = useMutation({
     mutationFn: (closed: boolean) =>
-      must(api.PUT("/api/worksheets/{worksheet_id}", { params: { path }, body: { title, begin, withheld, steps, closed } })),
+      must(api.PUT("/api/worksheets/{worksheet_id}", { params: { path }, body: { title, begin, withheld, steps, course, closed } })),
     onSuccess: (kept) => {
       setSteps(kept.steps);
       notify(kept.closed ? "The worksheet is closed." : "The worksheet is saved; every copy has it now.");
@@ -151,6 +162,7 @@ function Editor({ sheet }: { sheet: Worksheet }) {
         <Select aria-label="What a copy begins with" value={begin} words={BEGIN} onPick={setBegin} />
       </label>
       <KeptBack withheld={withheld} steps={steps.length} onWithheld={setWithheld} />
+      <CourseForm course={course} onCourse={setCourse} />
       <StepsEditor steps={steps} onSteps={setSteps} />
       {problem && (
         <p role="alert" className="text-plain text-amber">

@@ -4,7 +4,7 @@ import { useState } from "react";
 
 import type { Offer } from "../api/client";
 import { useCalmAnalysis, useChange } from "../study/context";
-import { MOST_FITS, nextModel, useCatalogue } from "./catalogue";
+import { MOST_FITS, nextModel, useOffered } from "./catalogue";
 import { Gallery } from "./lateGallery";
 import { useWithheld } from "../classes/useTask";
 import { Menu } from "../ui/Menu";
@@ -13,7 +13,7 @@ import { Menu } from "../ui/Menu";
 export function AddModel() {
   const change = useChange();
   const { fits } = useCalmAnalysis();
-  const offers = useCatalogue();
+  const offers = useOffered();
   const [choosing, setChoosing] = useState(false);
   const full = fits.length >= MOST_FITS;
   const byHand = useWithheld("fit");
@@ -37,15 +37,17 @@ export function AddModel() {
             </DropdownMenu.Item>
           )}
           {byHand ? (
-            <Others offers={offers} onPick={(family) => change({ kind: "add_fit", family, by_hand: true })} />
+            <Others offers={offers} onPick={({ family, options }) => change({ kind: "add_fit", family, options, by_hand: true })} />
           ) : (
             <DropdownMenu.Item className="menu-item" onSelect={() => setChoosing(true)}>
               <LayoutGrid size={15} /> All models, drawn over these readings
             </DropdownMenu.Item>
           )}
-          <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "add_fit", family: "formula", by_hand: byHand })}>
-            <Pencil size={15} /> Own formula, or a known curve for comparison
-          </DropdownMenu.Item>
+          {offers.some(({ family }) => family === "formula") && (
+            <DropdownMenu.Item className="menu-item" onSelect={() => change({ kind: "add_fit", family: "formula", by_hand: byHand })}>
+              <Pencil size={15} /> Own formula, or a known curve for comparison
+            </DropdownMenu.Item>
+          )}
           {through && (
             <DropdownMenu.Item
               className="menu-item"
@@ -63,16 +65,16 @@ export function AddModel() {
 
 interface OthersProps {
   offers: Offer[];
-  onPick: (family: Offer["family"]) => void;
+  onPick: (offer: Offer) => void;
 }
 
 /** The families by their names, for curves that are set by hand. */
 function Others({ offers, onPick }: OthersProps) {
   const models = offers.filter(({ group, family }) => group !== "interpolation" && family !== "formula");
   const families = [...new Map(models.map((offer) => [offer.family, offer])).values()];
-  return families.map(({ family, name }) => (
-    <DropdownMenu.Item key={family} className="menu-item" onSelect={() => onPick(family)}>
-      <Plus size={15} /> <span className="font-book text-plain">{name}</span>
+  return families.map((offer) => (
+    <DropdownMenu.Item key={offer.family} className="menu-item" onSelect={() => onPick(offer)}>
+      <Plus size={15} /> <span className="font-book text-plain">{offer.name}</span>
     </DropdownMenu.Item>
   ));
 }

@@ -4,7 +4,7 @@ import { api, type Candidate, type Fit, messageOf, type Offer, type Ranking } fr
 import { useAnalysis, useChange, useStudy } from "../study/context";
 import { whenHandIsUp } from "../ui/handUp";
 import { Sheet } from "../ui/Sheet";
-import { matching, useCatalogue } from "./catalogue";
+import { matching, useOffered } from "./catalogue";
 import { MiniPlot } from "./MiniPlot";
 
 const AT_ONCE = 2;
@@ -155,7 +155,7 @@ function inSections(models: Candidate[], ranking: Ranking | null): { title: stri
 }
 
 function useTried(): Offer[] {
-  const offers = useCatalogue();
+  const offers = useOffered();
   return useMemo(() => offers.filter((offer) => offer.tried), [offers]);
 }
 

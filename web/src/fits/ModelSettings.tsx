@@ -2,10 +2,10 @@ import { LayoutGrid } from "lucide-react";
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
-import { useAnalysisPart, useChange } from "../study/context";
+import { useAnalysisPart, useChange, useStudy } from "../study/context";
 import { Hint } from "../ui/Hint";
 import { later } from "../ui/later";
-import { useCatalogue } from "./catalogue";
+import { useCatalogue, useOffered } from "./catalogue";
 import { Gallery } from "./lateGallery";
 import { SettingControl } from "./SettingControl";
 import { Select, widthOf } from "../ui/Select";
@@ -15,6 +15,8 @@ const FormulaEditor = later(() => import("../formula/FormulaEditor").then((one) 
 /** What a fit is, changed where it stands: the model, what can be chosen within it, the series it is fitted to. */
 export function ModelSettings({ fit }: { fit: Fit }) {
   const change = useChange();
+  const course = useStudy().course;
+  const settings = course?.degrees == null ? fit.settings : fit.settings.filter(({ option }) => option !== "degrees");
   const series = useAnalysisPart((analysis) => analysis.series);
   const set = (part: object) => change({ kind: "set_fit", letter: fit.letter, ...part });
   const [choosing, setChoosing] = useState(false);
@@ -27,7 +29,7 @@ export function ModelSettings({ fit }: { fit: Fit }) {
         </button>
       </Hint>
       {choosing && <Gallery fit={fit} onClose={() => setChoosing(false)} />}
-      {fit.settings.map((setting) => (
+      {settings.map((setting) => (
         <SettingControl
           key={setting.option}
           setting={setting}
@@ -66,7 +68,9 @@ export function ModelSettings({ fit }: { fit: Fit }) {
 /** The models under the names that the catalogue gives them. */
 function ModelChoice({ fit }: { fit: Fit }) {
   const change = useChange();
-  const offers = useCatalogue();
+  const offered = useOffered();
+  // What is there may stay, though the course does not have it.
+  const offers = useCatalogue().filter((offer) => offer.key === fit.form || offered.includes(offer));
   const groups = [
     { title: "Models", of: offers.filter((offer) => offer.group === "model") },
     { title: "Through every reading", of: offers.filter((offer) => offer.group === "interpolation") },

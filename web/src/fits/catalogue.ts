@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 
 import { api, type Fit, type Offer } from "../api/client";
+import { useStudy } from "../study/context";
 
 /** Fits that a study holds at most. */
 export const MOST_FITS = 6;
@@ -19,6 +21,13 @@ export function useCatalogue(): Offer[] {
     retry: true, // without it no model can be chosen
   });
   return data ?? NOTHING;
+}
+
+/** Those of the catalogue that may be chosen in the study that is open: all, or those that its course has. */
+export function useOffered(): Offer[] {
+  const offers = useCatalogue();
+  const models = useStudy().course?.models;
+  return useMemo(() => (models?.length ? offers.filter(({ key }) => models.includes(key)) : offers), [offers, models]);
 }
 
 /**

@@ -30,7 +30,9 @@ const around = (value: number, step: number): Span => {
 
 /** One parameter by hand: a span and a step taken from the readings, finer and coarser, and the number as typed. */
 export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: Props) {
-  const [span, setSpan] = useState<Span>({ low: handle.low, high: handle.high, step: handle.step });
+  const settled = handle.of_course;
+  const [own, setSpan] = useState<Span>({ low: handle.low, high: handle.high, step: handle.step });
+  const span = settled ? { low: handle.low, high: handle.high, step: handle.step } : own;
   const [held, setHeld] = useState<number | null>(null);
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState("");
@@ -43,7 +45,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
   }
   const value = held ?? handle.value;
   // A value that a grip or the keyboard took out of the span brings the span along.
-  if (value < span.low || value > span.high) setSpan(around(value, span.step));
+  if (!settled && (value < span.low || value > span.high)) setSpan(around(value, span.step));
 
   const type = () => {
     if (draft === null) return;
@@ -54,6 +56,8 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
     if (number !== handle.value) onKeep(handle.name, number);
   };
   const name = handle.symbol;
+  const scaled = (word: string, by: number, hint: string) =>
+    !settled && <Scaled word={word} name={name} hint={hint} onPress={() => setSpan(around(value, nice(span.step * by)))} />;
   // Until it is moved, the number is the one that the equation shows.
   const said = held === null || held === handle.value ? handle.text.replace(/^-/, "−") : shownToStep(value, span.step);
   return (
@@ -85,12 +89,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
         </p>
       )}
       <div className="flex items-center gap-1.5">
-        <Scaled
-          word="finer"
-          name={name}
-          hint="Finer: a tenth of the step and of the span"
-          onPress={() => setSpan(around(value, nice(span.step / 10)))}
-        />
+        {scaled("finer", 0.1, "Finer: a tenth of the step and of the span")}
         <SpanSlider
           span={span}
           value={value}
@@ -111,14 +110,9 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
             onDrop();
           }}
         />
-        <Scaled
-          word="coarser"
-          name={name}
-          hint="Coarser: ten times the step and the span"
-          onPress={() => setSpan(around(value, nice(span.step * 10)))}
-        />
+        {scaled("coarser", 10, "Coarser: ten times the step and the span")}
       </div>
-      <SpanLine name={name} span={span} onSpan={setSpan} />
+      <SpanLine name={name} span={span} onSpan={settled ? null : setSpan} />
     </div>
   );
 });
@@ -168,16 +162,17 @@ function SpanSlider({ span, value, name, said, onHold, onTurn, onKeep, onDrop }:
   );
 }
 
-/** The ends of the span, typed where another one is wanted. */
-function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: (span: Span) => void }) {
+/** The ends of the span, typed where another one is wanted, unless the course has settled them. */
+function SpanLine({ name, span, onSpan }: { name: string; span: Span; onSpan: ((span: Span) => void) | null }) {
   const put = (low: number | null, high: number | null) => {
-    if (low !== null && high !== null && low < high) onSpan({ low, high, step: nice((high - low) / (2 * STEPS)) });
+    if (low !== null && high !== null && low < high) onSpan?.({ low, high, step: nice((high - low) / (2 * STEPS)) });
   };
   const end = (side: "low" | "high") => (
     <input
       key={`${side}${span[side]}`}
       className="numerals w-[72px] rounded-sm border border-transparent bg-transparent px-0.5 text-note text-mute hover:border-rule focus:border-edge"
       style={{ textAlign: side === "low" ? "left" : "right" }}
+      readOnly={!onSpan}
       aria-label={`${name}: ${side === "low" ? "lowest" : "highest"} value of the span`}
       defaultValue={shownToStep(span[side], span.step)}
       onBlur={(event) => {

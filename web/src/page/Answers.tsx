@@ -2,11 +2,10 @@ import { AnswerText, CopyAnswer } from "./AnswerText";
 import { KeptAnswer } from "./KeptAnswer";
 import { useCalmAnalysis, useChange, useLooking, useStudy } from "../study/context";
 import { select } from "../study/view";
+import { LEVELS } from "../study/levels";
 import { percent } from "../ui/numbers";
 import { CommentsOn } from "../comments/CommentsOn";
 import { Section } from "./Section";
-
-const LEVELS = [0.68, 0.9, 0.95, 0.99];
 
 /** Answers that were kept, and those of the unknowns among the rows; both follow the readings. */
 export function Answers() {
@@ -15,25 +14,26 @@ export function Answers() {
   const looking = useLooking();
   const { answers, unknowns } = useCalmAnalysis();
   const levels = LEVELS.includes(study.level) ? LEVELS : [...LEVELS, study.level].sort();
-  const level = looking ? (
-    <span className="numerals text-note text-mute">at {percent(study.level)}</span>
-  ) : (
-    <label className="no-print flex items-center gap-1 text-note text-mute">
-      at
-      <select
-        className="rounded-sm border border-rule bg-sheet py-px text-note text-ink"
-        aria-label="Confidence level"
-        value={study.level}
-        onChange={(event) => change({ kind: "edit_study", level: Number(event.target.value) })}
-      >
-        {levels.map((value) => (
-          <option key={value} value={value}>
-            {percent(value)}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
+  const level =
+    looking || study.course ? (
+      <span className="numerals text-note text-mute">at {percent(study.level)}</span>
+    ) : (
+      <label className="no-print flex items-center gap-1 text-note text-mute">
+        at
+        <select
+          className="rounded-sm border border-rule bg-sheet py-px text-note text-ink"
+          aria-label="Confidence level"
+          value={study.level}
+          onChange={(event) => change({ kind: "edit_study", level: Number(event.target.value) })}
+        >
+          {levels.map((value) => (
+            <option key={value} value={value}>
+              {percent(value)}
+            </option>
+          ))}
+        </select>
+      </label>
+    );
   const empty = !answers.length && !unknowns.length;
   return (
     <Section title="Answers" aside={level} empty={empty}>

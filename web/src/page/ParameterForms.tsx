@@ -67,6 +67,8 @@ export function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter 
   const study = useStudy();
   const change = useChange();
   if (fit.family === "formula") return null;
+  if (study.course)
+    return <p className="mt-3 border-t border-rule pt-3 text-note text-mute">Letters and order of terms are those of your course.</p>;
   const put = (typed: string) => {
     const letter = typed.trim();
     const letters = { ...study.letters };

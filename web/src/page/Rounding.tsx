@@ -2,7 +2,7 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import type { FittedFit } from "../fits/kinds";
-import { useChange } from "../study/context";
+import { useChange, useStudy } from "../study/context";
 import { Symbol } from "../ui/Symbol";
 import { WholeNumber } from "../ui/WholeNumber";
 
@@ -13,6 +13,7 @@ const MOST_DIGITS = 15;
 /** How many decimals the equation shows: as many as it needs, or those of the course, with what they cost. */
 export function Rounding({ fit }: { fit: FittedFit }) {
   const change = useChange();
+  const settled = useStudy().course?.decimals ?? null;
   const decimals = fit.decimals;
   const put = (wanted: Record<string, number>) => change({ kind: "set_fit", letter: fit.letter, decimals: wanted });
   const chosen = Object.fromEntries(decimals.filter(({ shown, safe }) => shown !== safe).map(({ name, shown }) => [name, shown]));
@@ -30,7 +31,8 @@ export function Rounding({ fit }: { fit: FittedFit }) {
           aria-label={`Rounding of fit ${fit.letter}`}
         >
           <p className="text-plain">{fit.rounding_cost || fit.rounding}</p>
-          {decimals.length > 0 && (
+          {settled !== null && <p>Your course has {settled === 1 ? "one decimal" : `${settled} decimals`}.</p>}
+          {settled === null && decimals.length > 0 && (
             <>
               <table className="w-full">
                 <caption className="sr-only">Decimals of each parameter</caption>

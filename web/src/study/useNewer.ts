@@ -7,6 +7,8 @@ import type { GestureQueue } from "./queue";
 
 /** Milliseconds after which it is asked whether the study was changed on another computer: seen there within two seconds. */
 const CALM = 1500;
+/** The same for a copy of a worksheet, of which the teacher may mend what the course settles. */
+const CALMER = 10_000;
 const NO_MORE = "This link does not hold any more. What you see is as it was last.";
 const CHANNEL = "ridge-studies";
 
@@ -19,9 +21,10 @@ interface News {
  * A study that is open in two places shows the newer state by itself. Windows of one browser tell each other; where an account, or the
  * demo's shelf, may be used from several computers, the server is asked as long as the window is seen.
  */
-export function useNewer(queue: GestureQueue, { id, version }: HeldStudy) {
+export function useNewer(queue: GestureQueue, { id, version, is_copy }: HeldStudy) {
   const account = useAccount();
   const elsewhere = queue.looking || (account !== null && (!account.guest || account.shared));
+  const wait = elsewhere ? CALM : is_copy ? CALMER : 0;
   const channel = useRef<BroadcastChannel | null>(null);
 
   const ask = useCallback(async () => {
@@ -49,17 +52,17 @@ export function useNewer(queue: GestureQueue, { id, version }: HeldStudy) {
   }, [id, version]);
 
   useEffect(() => {
-    if (!elsewhere) return;
+    if (!wait) return;
     let over = false;
     let timer = 0;
     const round = async () => {
       if (document.visibilityState === "visible") await ask();
-      if (!over) timer = window.setTimeout(() => void round(), CALM);
+      if (!over) timer = window.setTimeout(() => void round(), wait);
     };
-    timer = window.setTimeout(() => void round(), CALM);
+    timer = window.setTimeout(() => void round(), wait);
     return () => {
       over = true;
       window.clearTimeout(timer);
     };
-  }, [elsewhere, ask]);
+  }, [wait, ask]);
 }

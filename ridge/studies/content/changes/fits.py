@@ -51,7 +51,7 @@ class AddFit(Change):
 
     def apply(self, state: StudyState) -> Outcome:
         letter = free_letter(state)
-        options = _with_calls(self.options.given(), letter, state)
+        options = {**_of_course(state, self.family), **_with_calls(self.options.given(), letter, state)}
         added = _with_options(
             FitState(letter, self.family, series=self.series, name=self.name, by_hand=self.by_hand), options
         )
@@ -88,7 +88,9 @@ class SetFit(Change):
         old = _find(state, self.letter)
         new = old
         if self.family is not None and self.family != old.family:
-            new = FitState(old.letter, self.family, series=old.series, x_range=old.x_range, hidden=old.hidden)
+            new = FitState(
+                old.letter, self.family, options=_of_course(state, self.family), series=old.series, x_range=old.x_range, hidden=old.hidden
+            )  # fmt: skip
         if self.options is not None:
             given = _with_calls(self.options.given(), self.letter, state)
             kept = {name: value for name, value in new.options.items() if name != "terms" or "degree" not in given}
@@ -167,6 +169,10 @@ def _with_options(fit: FitState, options: Mapping[str, Any]) -> FitState:
     except Unsound as unsound:
         raise ChangeRefused(str(unsound)) from None
     return made
+
+
+def _of_course(state: StudyState, family: str) -> dict[str, Any]:
+    return state.course.options_for(family) if state.course else {}
 
 
 def _with_calls(given: dict[str, Any], letter: str, state: StudyState) -> dict[str, Any]:
