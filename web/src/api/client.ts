@@ -60,14 +60,19 @@ export type Role = NonNullable<Schemas["EditColumn"]["role"]>;
 export type ReportPart = Schemas["ReportPart"];
 export type Direction = Schemas["KeepAnswer"]["direction"];
 
-function cookie(pattern: RegExp) {
-  return pattern.exec(document.cookie)?.[1] ?? "";
-}
+/** Cookies are kept in another process, which takes a moment each time they are read. */
+let token = "";
+const isMoving = (url: string) => url.endsWith("/moving");
 
 const withToken: Middleware = {
   onRequest({ request }) {
-    request.headers.set("X-CSRFToken", cookie(/ridge-\w+-csrf=([^;]+)/));
+    // While a hand moves something the token of its first request serves; any other request may find another one.
+    if (!token || !isMoving(request.url)) token = /ridge-\w+-csrf=([^;]+)/.exec(document.cookie)?.[1] ?? "";
+    request.headers.set("X-CSRFToken", token);
     return request;
+  },
+  onResponse({ response }) {
+    if (!response.ok) token = "";
   },
 };
 

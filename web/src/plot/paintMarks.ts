@@ -4,10 +4,10 @@ import type { Paint } from "./CanvasLayer";
 import { errorBars, reachOf } from "./errorBars";
 import type { Scale } from "./scales";
 import { markPath, shapeOf } from "./shapes";
+import { STEM, type Stems } from "./stems";
 
-/** Pixels that marks at the edges of the plot, and of the strip, may reach beyond them. */
+/** Pixels that marks at the edges of the plot may reach beyond them. */
 export const MARK = 4;
-export const STEM = 6;
 
 interface Marks {
   placed: Placed;
@@ -47,34 +47,20 @@ export const paintMarks =
     context.restore();
   };
 
-interface Stems {
-  placed: Placed;
-  residuals: (number | null)[];
-  x: Scale;
-  y: Scale;
-  apart: Set<number>;
-  /** CSS variable of the fit's colour. */
-  ink: string;
-}
-
-/** The residuals of those readings, each on its stem from zero. */
+/** The residuals of those readings, each on its stem from zero. `ink`: CSS variable of the fit's colour. */
 export const paintStems =
-  ({ placed, residuals, x, y, apart, ink }: Stems): Paint =>
+  ({ px, py, x, y }: Stems, ink: string): Paint =>
   (context, color) => {
-    const [bottom, top] = y.range();
     const zero = y(0);
     const stems = new Path2D();
     const dots = new Path2D();
-    residuals.forEach((residual, row) => {
-      const vx = placed.x[row];
-      if (residual == null || vx == null || placed.status[row] !== STATUS.used || apart.has(row)) return;
-      const px = x(vx);
-      if (!Number.isFinite(px)) return;
-      const py = Math.min(Math.max(y(residual), top - STEM), bottom + STEM);
-      stems.moveTo(px, zero);
-      stems.lineTo(px, py);
-      dots.moveTo(px, py);
-      dots.arc(px, py, 2.4, 0, 6.2832);
+    px.forEach((across, place) => {
+      const down = py[place]!;
+      if (Number.isNaN(across + down)) return;
+      stems.moveTo(across, zero);
+      stems.lineTo(across, down);
+      dots.moveTo(across, down);
+      dots.arc(across, down, 2.4, 0, 6.2832);
     });
     clip(context, x, y, STEM);
     context.lineWidth = 1;

@@ -4,8 +4,9 @@ import type { Placed, PlotSettings } from "../api/client";
 import { inkOf } from "../fits/looks";
 import type { Layer, Paint } from "./CanvasLayer";
 import { paintDots } from "./paintDots";
-import { MARK, paintMarks, paintStems, STEM } from "./paintMarks";
+import { MARK, paintMarks, paintStems } from "./paintMarks";
 import type { Scale } from "./scales";
+import { steadily, STEM, stemsOf } from "./stems";
 import { useDots } from "./useDots";
 
 /** From this many readings on they are drawn on a canvas, */
@@ -66,11 +67,12 @@ export function useMarksOnCanvas({ placed, plot, residuals, letter, x, y, residu
     () => (crowded && single ? paintMarks({ placed, plot, x, y, apart: single }) : null),
     [crowded, placed, plot, x, y, single],
   );
-  const stems = useMemo(
-    () =>
-      crowded && single && residuals ? paintStems({ placed, residuals, x, y: residual, apart: single, ink: inkOf(letter ?? "A") }) : null,
-    [crowded, placed, residuals, letter, x, residual, single],
+  const steady = useMemo(() => steadily(), []);
+  const places = useMemo(
+    () => (crowded && single && residuals ? steady(stemsOf({ placed, residuals, x, y: residual, apart: single })) : null),
+    [crowded, placed, residuals, x, residual, single, steady],
   );
+  const stems = useMemo(() => places && paintStems(places, inkOf(letter ?? "A")), [places, letter]);
   const together = useMemo(() => (many ? paintDots(dots) : null), [many, dots]);
   const layers: Layer[] = [...over(together, [height, 0], 0), ...over(marks, y.range(), MARK), ...over(stems, residual.range(), STEM)];
   return { many, crowded, single, layers };

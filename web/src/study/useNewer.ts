@@ -4,6 +4,7 @@ import { useAccount } from "../account/useAccount";
 import { api } from "../api/client";
 import type { HeldStudy } from "./changes";
 import type { GestureQueue } from "./queue";
+import { useView } from "./view";
 
 /** Milliseconds after which it is asked whether the study was changed on another computer: seen there within two seconds. */
 const CALM = 1500;
@@ -56,7 +57,8 @@ export function useNewer(queue: GestureQueue, { id, version, is_copy }: HeldStud
     let over = false;
     let timer = 0;
     const round = async () => {
-      if (document.visibilityState === "visible") await ask();
+      // While a hand moves something nothing is asked beside it: what is newer is taken when it rests.
+      if (document.visibilityState === "visible" && !useView.getState().preview) await ask();
       if (!over) timer = window.setTimeout(() => void round(), wait);
     };
     timer = window.setTimeout(() => void round(), wait);
