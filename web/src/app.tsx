@@ -1,12 +1,15 @@
-import { AccountPage } from "./account/AccountPage";
-import { Outbox } from "./account/Outbox";
 import { Bench } from "./bench/Bench";
-import { JoinPage } from "./classes/JoinPage";
-import { WorksheetPage } from "./classes/WorksheetPage";
 import { Look } from "./look/Look";
 import { navigate, useRoute } from "./route";
 import { Shelf } from "./shelf/Shelf";
+import { later } from "./ui/later";
 import { Notices } from "./ui/Notices";
+
+// Pages that few visits see: whoever opens a study does not wait for them.
+const AccountPage = later(() => import("./account/AccountPage").then((one) => one.AccountPage));
+const Outbox = later(() => import("./account/Outbox").then((one) => one.Outbox));
+const JoinPage = later(() => import("./classes/JoinPage").then((one) => one.JoinPage));
+const WorksheetPage = later(() => import("./classes/WorksheetPage").then((one) => one.WorksheetPage));
 
 export function App() {
   const route = useRoute();

@@ -1,13 +1,15 @@
 import { AddModel } from "../fits/AddModel";
-import { TaskPanel } from "../classes/TaskPanel";
 import { OtherComments } from "../comments/OtherComments";
 import { useCalmAnalysis, useChange, useLooking, useStudy } from "../study/context";
 import { Own } from "../study/Own";
 import { EditableText } from "../ui/EditableText";
+import { later } from "../ui/later";
 import { Correlation } from "./Correlation";
 import { Answers } from "./Answers";
 import { Model } from "./Model";
 import { PrintedReadings } from "./PrintedReadings";
+
+const TaskPanel = later(() => import("../classes/TaskPanel").then((one) => one.TaskPanel));
 
 /** The right side: the account that writes itself and is handed in. */
 export function Page() {
@@ -37,7 +39,7 @@ export function Page() {
           onCommit={(question) => change({ kind: "edit_study", question })}
         />
       </header>
-      <TaskPanel />
+      {study.is_copy && <TaskPanel />}
       <div className="paper-rest">
         <div className="no-print mt-3 -mb-2 flex items-center justify-between gap-2">
           <span className="text-note text-mute">{countOf(analysis.fits.length)}</span>
