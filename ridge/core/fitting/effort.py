@@ -8,8 +8,10 @@ CALL = 1500
 STEP = 120
 """Operations whose beginning takes as long as all that one step of a search does besides."""
 
-USUAL = 2e9
+USUAL = 1.7e9
 """What one fit may cost in a search of its own: one to two seconds on an ordinary machine."""
+ON_ALL = 5e8
+"""What of it may go into work on all readings at once: what a search comes down to still has to be polished, whatever it cost."""
 REFIT = 2e8
 """What one of many refits may cost, each begun at a known fit."""
 QUESTION = 1e9
@@ -25,11 +27,19 @@ class Effort:
     def __init__(self, most: float | None = None, whole: Effort | None = None) -> None:
         self._left = float("inf") if most is None else most
         self._whole = whole
+        self._on_all: Effort | None = None
         self.missed = False
 
     def part(self, most: float) -> Effort:
         """So much of this effort, for one of several things."""
         return Effort(most, self)
+
+    @property
+    def on_all(self) -> Effort:
+        """The part of it for work on all readings at once; when that is spent, so is this."""
+        if self._on_all is None:
+            self._on_all = self.part(ON_ALL)
+        return self._on_all
 
     def spend(self, operations: int, numbers: int) -> None:
         """So many operations, each as quick as an addition, on arrays of so many numbers."""
@@ -40,6 +50,10 @@ class Effort:
 
     @property
     def passed(self) -> bool:
-        if self._left < 0 or (self._whole is not None and self._whole.passed):
+        if self._spent or (self._on_all is not None and self._on_all._left < 0):
             self.missed = True
         return self.missed
+
+    @property
+    def _spent(self) -> bool:
+        return self._left < 0 or (self._whole is not None and self._whole._spent)

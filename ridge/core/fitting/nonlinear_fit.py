@@ -106,7 +106,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
             starts = np.concatenate([starts, form.more(u, data.y)])
             farthest = np.maximum(farthest, 1.1 * np.max(np.abs(starts), axis=0, initial=0.0))
             starts = starts[np.argsort(try_all(problem, data, starts, effort), kind="stable")[:1]]
-    minima = _minima(problem, data, starts, 100, effort, farthest)
+    minima = _minima(problem, data, starts, 100, effort.on_all, farthest)
     runs_off = False
     for best in minima:
         inner = dict(zip(form.nonlinear, best.theta.astype(np.longdouble), strict=True))
@@ -183,9 +183,9 @@ def _natural_minimum(
     if not len(starts):
         raise _Nowhere
     if len(starts) == 1 and limits is None:
-        best = downhill(problem, data, starts[0], 400, effort, damping=FIRST)
+        best = downhill(problem, data, starts[0], 400, effort.on_all, damping=FIRST)
     else:
-        found, coefficients, rss = descend(problem, data, starts, 400, limits, effort)
+        found, coefficients, rss = descend(problem, data, starts, 400, limits, effort.on_all)
         best = Minimum(found[0], coefficients[0], float(rss[0]))
     if not np.isfinite(best.rss):
         raise _Nowhere
@@ -263,8 +263,12 @@ def _settle(
             held = (*held, Held(name, edge, "bound"))
     plain = {name: float(value) for name, value in values.items()}
     dependent = ""
+    if effort.passed:  # no work for the last digits of what is held anyway
+        directions = null_directions(model, prepared.x, plain, model.free_names)
+        if directions is not None and len(directions):
+            return _hold_one(prepared, model, values, directions, bounds, effort, held)
     try:
-        polished = polish(prepared, model, values, effort)
+        polished = polish(prepared, model, values, effort.on_all)
     except NotFinite:
         raise _Nowhere from None
     except DependentColumn as cause:
@@ -299,17 +303,15 @@ def _hold_one(
     names = involved(directions[0], plain, model.free_names)
     chosen = model.inner_form is not None or _could_be_told(prepared, model)
     combination = known_combination(model, prepared.x, plain, names)
-    residuals = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
-    weighted = residuals if prepared.root is None else residuals * prepared.root
-    allowed = float(np.dot(weighted, weighted)) * (1 + AS_GOOD) + ROUNDED * len(residuals)
     search_first = [name for name in names if name not in model.linear] or names
     # In a formula the fault is as a rule in its form, and another value serves as well; a family's own form has none.
     # Where much is redundant, trying values for each would take for ever: they stay where they are.
     simple = model.typed and len(directions) + len(held) <= 2 and not effort.passed
+    allowed = _as_good(prepared, model, values) if simple else 0.0
     for name in search_first[:3] if simple else ():
         for value in (0.0, 1.0, -1.0):
             low, high = bounds.get(name, (-np.inf, np.inf))
-            if not low <= value <= high:
+            if not low <= value <= high or effort.passed:
                 continue
             kept = model.with_fixed({name: value})
             try:
@@ -332,9 +334,21 @@ def _hold_one(
     )
 
 
+def _as_good(prepared: Prepared, model: Model, values: dict[str, np.longdouble]) -> float:
+    """The sum of squares up to which another curve is as good as the one with these values."""
+    residuals = prepared.target - np.asarray(model.evaluate(prepared.long_x, values)) / prepared.y_scale  # type: ignore[arg-type]
+    weighted = residuals if prepared.root is None else residuals * prepared.root
+    return float(np.dot(weighted, weighted)) * (1 + AS_GOOD) + ROUNDED * len(residuals)
+
+
+ENOUGH = 1000
+"""Places at which a curve is looked at to see what could be told of its parameters."""
+
+
 def _could_be_told(prepared: Prepared, model: Model) -> bool:
     """Whether readings over this range could tell all free parameters, did they only scatter less or lie elsewhere."""
-    return structural_rank(model, prepared.x, list(_random_values(prepared, model, 12))) == len(model.free_names)
+    places = prepared.x[:: max(1, len(prepared.x) // ENOUGH)]
+    return structural_rank(model, places, list(_random_values(prepared, model, 12))) == len(model.free_names)
 
 
 def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[Held, ...], effort: Effort) -> Solved:
@@ -348,7 +362,7 @@ def _sum_up(prepared: Prepared, model: Model, polished: Polished, held: tuple[He
     about = target - centre
     whole = np.dot(about if prepared.root is None else weights * about, about)
     weighted, rss = polished.residuals, np.dot(polished.residuals, polished.residuals)
-    refined, cut_short = None, effort.missed or not polished.settled
+    refined, cut_short = None, effort.missed or effort.on_all.missed or not polished.settled
     if 0 < rss < NEARLY_EXACT**2 * np.dot(target, target) and not effort.passed:
         effort.spend(DIGITS * model.operations, len(target) * free)
         y = prepared.readings.y[prepared.readings.used]

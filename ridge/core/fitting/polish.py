@@ -24,8 +24,6 @@ ROUNDING = 1e-15
 """Share by which a sum of squares may rise in its own rounding."""
 SHORTENED, SHORTER = 8, 4
 """How often a step that leads uphill is shortened, and by how much each time (step halving, Bates and Watts 1988, section 2.2)."""
-EXTENDED = 4
-"""How many times as long as a double's an operation on an extended number takes."""
 
 
 @dataclass(frozen=True)
@@ -85,11 +83,12 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber], 
     free = model.free_names
     at = [model.parameter_names.index(name) for name in free]
     values = dict(values)
+    of_values, of_derivatives = model.polish_operations
     for _ in range(STEPS):
         residuals = _weighted_residuals(prepared, model, values)
         rss = np.dot(residuals, residuals)
         solution = _linearised(prepared, model, values, at, residuals)
-        effort.spend(model.operations + STEP, EXTENDED * len(residuals))
+        effort.spend(of_values + of_derivatives + STEP, len(residuals))
         steps = solution.coefficients * prepared.y_scale
         size = float(np.sqrt(np.dot(solution.projections, solution.projections)))
         # The step in units of s. After one so small, what the solve left over are the residuals, and no digit of a double moves.
@@ -102,7 +101,7 @@ def polish(prepared: Prepared, model: Model, values: dict[str, ExtendedNumber], 
             found = _weighted_residuals(prepared, model, trial)
             if np.dot(found, found) <= rss * (1 + ROUNDING):
                 break
-            effort.spend(model.operations + STEP, EXTENDED * len(residuals))
+            effort.spend(of_values + STEP, len(residuals))
             fraction /= SHORTER
         else:
             return Polished(values, solution, residuals, True)

@@ -284,6 +284,11 @@ class Model(ABC):
         """How many operations on numbers its value and its derivatives at one x take."""
         return self._programs.values.operations + self._programs.gradient.operations
 
+    @property
+    def polish_operations(self) -> tuple[int, int]:
+        """The same for its value on extended numbers, and for its derivatives beside them on plain ones."""
+        return self._programs.values.extended_operations, self._programs.gradient.operations
+
     def _ordered(self, parameters: Mapping[str, Any]) -> list[Any]:
         return [parameters[name] for name in self.parameter_names]
 

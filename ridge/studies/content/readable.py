@@ -62,10 +62,10 @@ def apply_sound(change: Change, before: StudyState) -> Outcome:
     outcome = change.apply(before)
     after = outcome.state
     try:
+        check_sound(after)  # first of all: a fit is named after x and y
         for fit in after.fits:
             if fit not in before.fits:
                 check_fit(fit, after)
-        check_sound(after)
     except Unsound as unsound:
         if _is_sound(before):
             raise ChangeRefused(str(unsound)) from None

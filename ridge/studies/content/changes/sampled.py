@@ -46,11 +46,13 @@ class AddSamples(Change):
         refuse_too_many_rows(rows)
         columns = [replace(c, cells=c.cells + ("",) * (rows - len(c.cells))) for c in state.columns]
         before, headings = [], []
+        calculated = [column.formula for column in columns]
         for settings in self.headings:
             place = find_column(state, settings.key)
             held = {name: getattr(columns[place], name) for name in vars(settings)}
             headings.append(ColumnSettings(**held))
-            columns[place] = replace(columns[place], **vars(settings))
+            cells = ("",) * rows if settings.formula else columns[place].cells
+            columns[place] = replace(columns[place], **vars(settings), cells=cells)
         for sampled in self.columns:
             place = find_column(state, sampled.key)
             refuse_calculated(columns[place])
@@ -63,7 +65,8 @@ class AddSamples(Change):
         inverse: Change = AddSamples(
             run=self.run, at=self.at, columns=before, headings=headings, rows_after=state.row_count
         )
-        if lost_from(state, after):
+        # Headings are written before cells, so that they could not be taken back where one of them has made a column calculated, or not.
+        if lost_from(state, after) or calculated != [column.formula for column in columns]:
             inverse = PutTable.of(state)
         label = f"take {group(str(count))} reading{'' if count == 1 else 's'}"
         return Outcome(after, inverse, label)
