@@ -139,6 +139,20 @@ class FirstValues(TestCase):
 
 
 class Handles(TestCase):
+    def test_at_the_ends_of_what_numbers_hold(self) -> None:
+        """Values so large beside the readings, or so small, that no step could be told: nothing is rounded away, nothing fails."""
+        readings = Readings(X, 3 * X + 1)
+        for model, _ in CURVES:
+            for size in (1e-300, 1e-30, 1e30, 1e300):
+                values = dict.fromkeys(model.free_names, size)
+                for handle in handles(readings, model, values):
+                    self.assertTrue(handle.step > 0 and math.isfinite(handle.step), (model, handle))
+                    self.assertTrue(handle.low <= handle.value <= handle.high, (model, handle))
+                for place in places(readings, model, values):
+                    for to_y in (-50.0, 1e300):
+                        moved = move(readings, model, values, place.name, place.x, to_y)
+                        self.assertTrue(all(map(math.isfinite, moved.values())), (model, place.name, moved))
+
     def test_one_step_moves_the_curve_visibly_and_little(self) -> None:
         for model, y in CURVES:
             readings = Readings(X, y)

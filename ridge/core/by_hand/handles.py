@@ -13,6 +13,7 @@ from ridge.core.readings import Readings
 
 VISIBLE = 1 / 200
 """Share of the height of the readings by which one step moves the curve where it moves most."""
+UNTOLD = 2.0**53
 STEPS = 150
 """Steps from the value to either end of its span."""
 
@@ -51,7 +52,7 @@ def handles(readings: Readings, model: Model, values: Mapping[str, float]) -> li
         value = float(all_values[name])
         wanted = height * VISIBLE / float(moves[most]) if moves[most] > 0 else abs(value) / 100 or 0.01
         # Where the curve hardly answers at all, a step is not larger than the value itself.
-        step = _round_step(min(wanted, max(abs(value), 1.0)) if np.isfinite(wanted) else 0.01)
+        step = _round_step(min(wanted, max(abs(value), 1.0)) if 0 < wanted < np.inf else 0.01)
         middle = round_to_step(value, step)
         low, high = (round_to_step(middle + way * STEPS * step, step) for way in (-1, 1))
         found.append(Handle(name, value, low, high, step, float(at[most])))
@@ -59,7 +60,10 @@ def handles(readings: Readings, model: Model, values: Mapping[str, float]) -> li
 
 
 def round_to_step(value: float, step: float) -> float:
-    """The multiple of a step that is nearest, without the digits that multiplying leaves behind."""
+    """The multiple of a step that is nearest, without the digits that multiplying leaves behind; the value itself where steps are too
+    small for its digits to tell."""
+    if not (step > 0 and abs(value) < step * UNTOLD):
+        return value
     decimals = int(max(0, -np.floor(np.log10(step)) + 1))
     return round(round(value / step) * step, decimals) if decimals < 300 else value
 
