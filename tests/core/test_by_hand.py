@@ -143,7 +143,7 @@ class Handles(TestCase):
         """Values so large beside the readings, or so small, that no step could be told: nothing is rounded away, nothing fails."""
         readings = Readings(X, 3 * X + 1)
         for model, _ in CURVES:
-            for size in (1e-300, 1e-30, 1e30, 1e300):
+            for size in (1e-300, 1e-30, 1e30, 1e300, 1e307):
                 values = dict.fromkeys(model.free_names, size)
                 for handle in handles(readings, model, values):
                     self.assertTrue(handle.step > 0 and math.isfinite(handle.step), (model, handle))
