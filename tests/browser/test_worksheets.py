@@ -269,6 +269,8 @@ class OfAClassOnAPhone(MakingOne):
 
     def test_made_and_joined(self) -> None:
         code = self.make()
+        self.page.get_by_text("The course’s settings, which hold in every copy").click()
+        self.page.get_by_label("A span for").select_option(index=1)
         self.check("a worksheet on a phone")
         self.page.goto("/join")
         self.check("joining on a phone")

@@ -28,7 +28,7 @@ export function CourseForm({ course, onCourse }: Props) {
   return (
     <details className="border border-rule bg-sheet px-3 py-2">
       <summary className="cursor-pointer text-plain font-semibold">The course&rsquo;s settings, which hold in every copy</summary>
-      <div className="mt-3 grid gap-4 text-plain">
+      <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-4 text-plain">
         <Few course={course} level={level} onCourse={onCourse} put={put} />
         <ModelsOnOffer models={settled.models ?? []} onModels={(models) => put({ models })} />
         <LettersOfCourse letters={course.letters ?? {}} onLetters={(letters) => onCourse({ ...course, letters })} />

@@ -12,7 +12,7 @@ export function HandleSpans({ spans, onSpans }: { spans: HandleSpan[]; onSpans: 
   const left = parameters.filter(({ form, name }) => !spans.some(is(form, name)));
   const put = (place: number, span: HandleSpan) => onSpans(spans.map((one, at) => (at === place ? span : one)));
   return (
-    <fieldset className="grid gap-1">
+    <fieldset className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-1">
       <legend>Spans and steps of handles</legend>
       {spans.map((span, place) => {
         const said = parameters.find(({ form, name }) => is(form, name)(span))?.said ?? span.parameter;
@@ -26,7 +26,7 @@ export function HandleSpans({ spans, onSpans }: { spans: HandleSpan[]; onSpans: 
         );
         return (
           <div key={`${span.form} ${span.parameter}`} className="flex flex-wrap items-center gap-x-3 gap-y-1">
-            <span className="min-w-60 grow">{said}</span>
+            <span className="grow basis-60">{said}</span>
             {field("from", "low", "Lowest value")}
             {field("to", "high", "Highest value")}
             {field("by", "step", "Step")}
@@ -43,7 +43,7 @@ export function HandleSpans({ spans, onSpans }: { spans: HandleSpan[]; onSpans: 
       })}
       <Select
         aria-label="A span for"
-        className="field max-w-full"
+        className="field w-full"
         value=""
         words={[["", "Another handle…"] as const, ...left.map(({ form, name, said }) => [`${form} ${name}`, said] as const)]}
         onPick={(wanted) => {

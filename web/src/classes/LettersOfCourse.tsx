@@ -12,7 +12,7 @@ export function LettersOfCourse({ letters, onLetters }: { letters: Letters; onLe
   const said = new Map([...parameters].reverse().map((one) => [one.name, one.said]));
   const left = [...new Set(parameters.map(({ name }) => name))].filter((name) => !(name in letters));
   return (
-    <fieldset className="grid gap-1">
+    <fieldset className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-1">
       <legend>Letters of parameters</legend>
       {Object.entries(letters).map(([name, letter]) => (
         <div key={name} className="flex flex-wrap items-center gap-2">
@@ -37,7 +37,7 @@ export function LettersOfCourse({ letters, onLetters }: { letters: Letters; onLe
       ))}
       <Select
         aria-label="A letter for"
-        className="field max-w-full"
+        className="field w-full"
         value=""
         words={[["", "Another letter for…"] as const, ...left.map((name) => [name, said.get(name) ?? name] as const)]}
         onPick={(name) => name && onLetters({ ...letters, [name]: name.slice(0, 1) })}

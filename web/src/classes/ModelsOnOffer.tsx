@@ -17,7 +17,7 @@ export function ModelsOnOffer({ models, onModels }: Props) {
     if (after.length) onModels(after.length === keys.length ? [] : after);
   };
   return (
-    <fieldset className="grid gap-1">
+    <fieldset className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-1">
       <legend>Models on offer: {models.length ? `${models.length} of ${keys.length}` : "all"}</legend>
       <div className="flex flex-wrap gap-x-4 gap-y-1">
         {offers.map(({ key, name }) => (

@@ -151,7 +151,7 @@ function Editor({ sheet }: { sheet: Worksheet }) {
   };
   const problem = mend.error ?? remove.error;
   return (
-    <form className="grid gap-3" aria-label="Worksheet" onSubmit={save}>
+    <form className="grid grid-cols-[minmax(0,1fr)] gap-3" aria-label="Worksheet" onSubmit={save}>
       <h2 className="font-book text-lead font-semibold">The worksheet</h2>
       <label className="grid gap-1 text-plain">
         Title
