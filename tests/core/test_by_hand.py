@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import product
 from unittest import TestCase
 
 import numpy as np
@@ -141,8 +142,9 @@ class FirstValues(TestCase):
 class Handles(TestCase):
     def test_at_the_ends_of_what_numbers_hold(self) -> None:
         """Values so large beside the readings, or so small, that no step could be told: nothing is rounded away, nothing fails."""
-        readings = Readings(X, 3 * X + 1)
-        for model, _ in CURVES:
+        for readings, model in product(
+            (Readings(X, 3 * X + 1), Readings(X, 1e-321 * X)), (model for model, _ in CURVES)
+        ):
             for size in (1e-300, 1e-30, 1e30, 1e300, 1e307):
                 values = dict.fromkeys(model.free_names, size)
                 for handle in handles(readings, model, values):

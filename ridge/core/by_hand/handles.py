@@ -14,6 +14,8 @@ from ridge.core.readings import Readings
 VISIBLE = 1 / 200
 """Share of the height of the readings by which one step moves the curve where it moves most."""
 UNTOLD = 2.0**53
+SMALLEST = 1e-290
+"""Of all steps: what is smaller cannot be rounded to a multiple of a power of ten any more."""
 STEPS = 150
 """Steps from the value to either end of its span."""
 
@@ -52,7 +54,7 @@ def handles(readings: Readings, model: Model, values: Mapping[str, float]) -> li
         value = float(all_values[name])
         wanted = height * VISIBLE / float(moves[most]) if moves[most] > 0 else abs(value) / 100 or 0.01
         # Where the curve hardly answers at all, a step is not larger than the value itself.
-        step = _round_step(min(wanted, max(abs(value), 1.0)) if 0 < wanted < np.inf else 0.01)
+        step = _round_step(min(max(wanted, SMALLEST), max(abs(value), 1.0)) if np.isfinite(wanted) else 0.01)
         middle = round_to_step(value, step)
         low, high = (round_to_step(middle + way * STEPS * step, step) for way in (-1, 1))
         found.append(Handle(name, value, low, high, step, float(at[most])))
