@@ -27,7 +27,7 @@ from ridge.pictures import PictureRefused
 from ridge.studies.api.admission import NotYours, own_study
 from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.api.shelf import card
-from ridge.studies.api.withheld import What
+from ridge.studies.api.withheld import WORDS, What, refuse_withheld
 from ridge.studies.content.fields import Serial, Title
 from ridge.studies.content.store import create_study, read_state
 from ridge.studies.models import Study
@@ -132,8 +132,9 @@ def worksheets(request: HttpRequest) -> Any:
 
 @router.post("/studies/{study_id}/worksheet_of_it", response={201: WorksheetOut, 400: Message, 404: Message})
 def make(request: HttpRequest, study_id: uuid.UUID) -> Any:
-    """A worksheet whose copies begin with this study as it is now."""
+    """A worksheet whose copies begin with this study as it is now; none of a copy of which something is kept back."""
     study = own_study(request)
+    refuse_withheld(request, *WORDS)
     if _has_most(study.owner_id):
         return 400, Message(message=FULL)
     steps = with_keys([Step(text=BEGINNING, needs=Needs(kind="text", count=10))])

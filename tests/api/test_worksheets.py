@@ -394,6 +394,7 @@ class Withheld(Class):
             ("POST", "/ask", {"direction": "x_at_y", "given": "601.7"}),
             ("POST", "/changes", {"version": version, "change": change}),
             ("POST", "/duplicate", {}),
+            ("POST", "/worksheet_of_it", {}),
         ]  # fmt: skip
         for method, path, body in asked:
             answer = who.generic(
@@ -412,6 +413,7 @@ class Withheld(Class):
             self.assertEqual(self.where(told, text), [], text)
         self.assertIn("21.60", told[""])
         self.assertTrue(told["/comparison"].startswith("403"))
+        self.assertTrue(told["/worksheet_of_it"].startswith("403"), "copies of one's own copy would be told")
         self.assertIn("when step 1 is done", told["/comparison"])
         self.assertEqual(
             self.task(self.ann, study)["withheld"], [{"part": "quality", "what": "How well it fits", "until": 1}]

@@ -1530,7 +1530,7 @@ export interface paths {
         put?: never;
         /**
          * Make
-         * @description A worksheet whose copies begin with this study as it is now.
+         * @description A worksheet whose copies begin with this study as it is now; none of a copy of which something is kept back.
          */
         post: operations["ridge_classes_teacher_routes_make"];
         delete?: never;
