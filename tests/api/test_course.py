@@ -106,6 +106,26 @@ class Settled(Class):
             ):
                 self.assertEqual(self.refused(who, study, change), f"Your course counts angles in {words}.")
 
+    def test_a_copy_begins_with_the_angles_of_the_course(self) -> None:
+        study = self.teacher.send("POST", "/studies", {"sample": "tide"}, 201)["id"]
+        letter = next(fit["letter"] for fit in self.fits(self.teacher, study) if fit["family"] == "sinusoid")
+        self.change(self.teacher, study, {"kind": "set_fit", "letter": letter, "fixed": {"phase": 1.0}})
+        self.sheet = self.teacher.send("POST", f"/studies/{study}/worksheet_of_it", status=201)
+        self.at = f"/worksheets/{self.sheet['id']}"
+        self.settle(degrees=True)
+        copy = self.join(self.ann, "Ann")
+        fit = next(fit for fit in self.fits(self.ann, copy) if fit["letter"] == letter)
+        self.assertTrue(fit["options"]["degrees"])
+        self.assertEqual(fit["fixed"], {}, "a phase of 1 rad is not one of 1 degree")
+        # Mended to radians: what the student has stays, and can be worked on.
+        self.settle(degrees=False)
+        self.change(self.ann, copy, {"kind": "set_fit", "letter": letter, "name": "mine"})
+        self.assertTrue(next(f for f in self.fits(self.ann, copy) if f["letter"] == letter)["options"]["degrees"])
+        self.change(self.ann, copy, {"kind": "set_fit", "letter": letter, "options": {"degrees": False}})
+        self.assertIn(
+            "radians", self.refused(self.ann, copy, {"kind": "set_fit", "letter": letter, "options": {"degrees": True}})
+        )
+
     def test_decimals(self) -> None:
         self.settle(decimals=2)
         study = self.join(self.ann, "Ann")
