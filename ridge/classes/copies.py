@@ -111,7 +111,7 @@ def _first_state(worksheet: Worksheet, state: StudyState) -> StudyState:
 @transaction.atomic
 def hand_in(copy: Copy) -> HandIn:
     """Freeze the copy as it is. Raises NotTaken, NoRoom."""
-    copy = Copy.objects.select_for_update().select_related("worksheet", "study").get(pk=copy.pk)
+    copy = Copy.objects.select_for_update(of=("self",)).select_related("worksheet").get(pk=copy.pk)
     if copy.worksheet is None:
         raise NotTaken("The worksheet was deleted by your teacher. Your copy stays with you.")
     if copy.worksheet.closed:
