@@ -8,7 +8,7 @@ from typing import Any
 import orjson
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
-from django.db import DatabaseError
+from django.db import DatabaseError, DataError, IntegrityError, NotSupportedError, ProgrammingError
 from django.http import HttpRequest, HttpResponse
 from ninja.errors import HttpError, ValidationError
 from ninja.parser import Parser
@@ -160,9 +160,13 @@ def invalid(request: HttpRequest, exception: ValidationError) -> HttpResponse:
     return api.create_response(request, {"message": f"{where}: {first.get('msg', 'not understood')}."}, status=422)
 
 
+@api.exception_handler(ProgrammingError)
+@api.exception_handler(NotSupportedError)
+@api.exception_handler(DataError)
+@api.exception_handler(IntegrityError)
 @api.exception_handler(Exception)
 def failed(request: HttpRequest, exception: Exception) -> HttpResponse:
-    """What nobody foresaw: noted with its traceback, told without it."""
+    """What nobody foresaw, a wrong question to the database among it: noted with its traceback, told without it."""
     number = number_of(exception)
     log.error("%s %s failed, number %s", request.method, request.path, number, exc_info=exception)
     return api.create_response(request, {"message": f"{FAILED} Its number is {number}."}, status=500)

@@ -15,7 +15,14 @@ from typing import NamedTuple
 from unittest.mock import patch
 
 from django.core.management import CommandError, call_command
-from django.db import DatabaseError, OperationalError
+from django.db import (
+    DatabaseError,
+    DataError,
+    IntegrityError,
+    NotSupportedError,
+    OperationalError,
+    ProgrammingError,
+)
 from django.test import TestCase, override_settings, tag
 
 from tests.served import Served, Visitor, server
@@ -89,6 +96,16 @@ class Logged(TestCase):
             told = self.client.get("/api/shelf")
         self.assertEqual(told.status_code, 503)
         self.assertIn("its disk may be full", told.json()["message"])
+
+    def test_a_wrong_question_to_the_database_is_no_full_disk(self) -> None:
+        for kind in (ProgrammingError, NotSupportedError, DataError, IntegrityError):
+            with (
+                patch("ridge.studies.api.studies.current_user", side_effect=kind("FOR UPDATE cannot be applied")),
+                self.assertLogs("ridge.site.api", level="ERROR"),
+            ):
+                told = self.client.get("/api/shelf")
+            self.assertEqual(told.status_code, 500, kind)
+            self.assertNotIn("disk", told.json()["message"])
 
 
 def asked(port: int, path: str) -> HTTPResponse:
