@@ -125,5 +125,5 @@ def make_shipped(owner_id: int, shipped: Shipped) -> Worksheet:
         withheld=shipped.withheld,
         steps=[step.model_dump() for step in with_keys(shipped.steps)],
         code=new_code(),
-        course=of_study(state).dict(),
+        course=of_study(state).model_dump(mode="json"),
     )

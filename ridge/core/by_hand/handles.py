@@ -14,6 +14,7 @@ from ridge.core.readings import Readings
 VISIBLE = 1 / 200
 """Share of the height of the readings by which one step moves the curve where it moves most."""
 UNTOLD = 2.0**53
+"""Steps beyond which a double cannot tell the next one any more."""
 SMALLEST = 1e-290
 """Of all steps: what is smaller cannot be rounded to a multiple of a power of ten any more."""
 STEPS = 150
