@@ -1,9 +1,12 @@
 import { X } from "lucide-react";
+import { useState } from "react";
 
 import { Select } from "../ui/Select";
 import { useParameters } from "./parametersOffered";
 
 type Letters = Record<string, string>;
+
+const LETTER = /^\p{L}[\p{L}\p{N}_]{0,11}$/u;
 
 /** Letters that the course has for parameters, each with what it stands for. */
 export function LettersOfCourse({ letters, onLetters }: { letters: Letters; onLetters: (letters: Letters) => void }) {
@@ -16,13 +19,10 @@ export function LettersOfCourse({ letters, onLetters }: { letters: Letters; onLe
       <legend>Letters of parameters</legend>
       {Object.entries(letters).map(([name, letter]) => (
         <div key={name} className="flex flex-wrap items-center gap-2">
-          <input
-            className="field w-16 font-book italic"
-            aria-label={`Letter for ${said.get(name) ?? name}`}
-            maxLength={12}
-            required
-            defaultValue={letter}
-            onChange={(event) => event.target.value.trim() && onLetters({ ...letters, [name]: event.target.value.trim() })}
+          <LetterField
+            letter={letter}
+            label={`Letter for ${said.get(name) ?? name}`}
+            onLetter={(typed) => onLetters({ ...letters, [name]: typed })}
           />
           <span className="grow">{said.get(name) ?? name}</span>
           <button
@@ -40,8 +40,36 @@ export function LettersOfCourse({ letters, onLetters }: { letters: Letters; onLe
         className="field w-full"
         value=""
         words={[["", "Another letter for…"] as const, ...left.map((name) => [name, said.get(name) ?? name] as const)]}
-        onPick={(name) => name && onLetters({ ...letters, [name]: name.slice(0, 1) })}
+        onPick={(name) => name && onLetters({ ...letters, [name]: parameters.find((one) => one.name === name)?.symbol ?? name })}
       />
     </fieldset>
+  );
+}
+
+/** What is no letter is said, not taken, and gone when the field is left. */
+function LetterField({ letter, label, onLetter }: { letter: string; label: string; onLetter: (letter: string) => void }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const wrong = draft !== null && !LETTER.test(draft.trim());
+  return (
+    <>
+      <input
+        className="field w-16 font-book italic"
+        aria-label={label}
+        aria-invalid={wrong}
+        maxLength={12}
+        value={draft ?? letter}
+        onChange={(event) => {
+          const typed = event.target.value;
+          setDraft(typed);
+          if (LETTER.test(typed.trim())) onLetter(typed.trim());
+        }}
+        onBlur={() => setDraft(null)}
+      />
+      {wrong && (
+        <span role="alert" className="text-amber">
+          A letter, with an index after an underscore if wanted.
+        </span>
+      )}
+    </>
   );
 }
