@@ -119,6 +119,9 @@ api.add_router("", tasks)
 api.add_router("", waiting)
 
 
+NOT_SO = "this cannot stand here as it is written"
+
+
 @api.exception_handler(NotYours)
 def not_yours(request: HttpRequest, exception: NotYours) -> HttpResponse:
     return api.create_response(request, {"message": "There is no such study on your shelf."}, status=404)
@@ -157,7 +160,9 @@ def invalid(request: HttpRequest, exception: ValidationError) -> HttpResponse:
     first = exception.errors[0]
     # The path also names the body's wrapper and the kind of change: the field is its last name.
     where = next((str(part) for part in reversed(first.get("loc", ())) if isinstance(part, str)), "request")
-    return api.create_response(request, {"message": f"{where}: {first.get('msg', 'not understood')}."}, status=422)
+    # A pattern tells nobody what is wrong.
+    said = NOT_SO if first.get("type") == "string_pattern_mismatch" else first.get("msg", "not understood")
+    return api.create_response(request, {"message": f"{where}: {said}."}, status=422)
 
 
 @api.exception_handler(ProgrammingError)

@@ -206,6 +206,12 @@ class Settled(Class):
             wanted = {"title": "S", "steps": [], "course": {"settled": settled}}
             self.teacher.send("PUT", self.at, wanted, 422)
 
+    def test_what_is_no_letter_is_told_without_patterns(self) -> None:
+        study = self.teacher.send("POST", "/studies", {"sample": "salinity-probe"}, 201)["id"]
+        change = {"kind": "edit_study", "letters": {"slope": "1"}}
+        told = self.teacher.send("POST", f"/studies/{study}/changes", {"version": 0, "change": change}, 422)
+        self.assertEqual(told["message"], "slope: this cannot stand here as it is written.")
+
     def test_an_ordinary_study_is_free(self) -> None:
         study = self.teacher.send("POST", "/studies", {"sample": "salinity-probe"}, 201)["id"]
         self.change(self.teacher, study, {"kind": "edit_study", "level": 0.99, "letters": {"slope": "k"}})
