@@ -6,14 +6,11 @@ page does. So what the study has to hold is known.
 
 from __future__ import annotations
 
-import os
 import random
-import signal
 import sys
 import tempfile
 import time
 import uuid
-from contextlib import suppress
 from dataclasses import dataclass, field
 from http.client import HTTPException
 from threading import Event, Thread
@@ -21,7 +18,7 @@ from typing import Any
 
 import orjson
 
-from tests.served import Served, Visitor, processes_of
+from tests.served import Served, Visitor, kill, processes_of
 
 WRITERS = 3
 PATIENCE = 240.0
@@ -195,8 +192,7 @@ def _kill(victim: Served, source: random.Random, whole: float) -> bool:
         # Whoever kills the first process of a server stops it as a whole.
         others = [process for process in sorted(processes_of(victim.port)) if process != victim.pid]
         if others:
-            with suppress(ProcessLookupError):
-                os.kill(source.choice(others), signal.SIGKILL)
+            kill(source.choice(others))
             return False
     victim.kill()
     victim.start()

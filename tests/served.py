@@ -148,6 +148,12 @@ def processes_of(port: int) -> dict[int, list[str]]:
     return {process: found for process, found in fields.items() if descends(process)}
 
 
+def kill(process: int) -> None:
+    """At once. One that has meanwhile ended by itself is as dead."""
+    with suppress(ProcessLookupError):
+        os.kill(process, signal.SIGKILL)
+
+
 class Visitor:
     """A client that keeps its connection and cookies, as a browser does; in front of a server for real use it stands for the TLS proxy,
     too."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import signal
 import time
+from pathlib import Path
 from typing import Any
 
 from ridge.studies.analysis import worker
@@ -12,16 +13,21 @@ from ridge.studies.analysis import worker
 _fit = worker._fit
 
 
-def sleep(*_: object) -> None:
-    time.sleep(60)
+def sleep(begun: str, *_: object) -> None:
+    """Leave a mark and do not come to an end."""
+    Path(begun).touch()
+    time.sleep(600)
 
 
 def die(*_: object) -> None:
     os.kill(os.getpid(), signal.SIGKILL)
 
 
-def slow(*given: Any) -> Any:
-    time.sleep(0.6)
+def held(begun: str, goes_on: str, *given: Any) -> Any:
+    """Leave a mark, and fit once there is the other."""
+    Path(begun).touch()
+    while not os.path.exists(goes_on):
+        time.sleep(0.01)
     return _fit(*given)
 
 

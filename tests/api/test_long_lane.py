@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import os
-import signal
 import threading
 import time
 from pathlib import Path
@@ -17,7 +15,7 @@ from ridge.site.lane.elsewhere import Answered
 from ridge.site.lane.lane import _result
 from ridge.site.lane.turns import Full, Turn, Turns
 from ridge.site.lane.which import LONG
-from tests.served import Visitor, processes_of, server
+from tests.served import Visitor, kill, processes_of, server
 
 SLOW = "report.pdf"
 
@@ -193,7 +191,7 @@ class Served(TestCase):
         thread.start()
         time.sleep(0.3)
         for process in _of_the_lane(self.port):
-            os.kill(process, signal.SIGKILL)
+            kill(process)
         thread.join()
         self.assertEqual(found, [200])
         self.assertEqual(self.visitor.send("GET", f"{self.at}/figure.svg")[0].status, 200)

@@ -5,15 +5,15 @@ from __future__ import annotations
 import os
 import tempfile
 import time
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor
 from functools import partial
+from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 
 from django.test import SimpleTestCase
 
 from ridge.core import Readings
-from ridge.core.errors import NoFit
 from ridge.core.models import Formula
 from ridge.studies.analysis import worker
 from tests import tasks
@@ -34,28 +34,32 @@ class Worker(SimpleTestCase):
         self.assertEqual(one_fit().statistics.n, 5)
 
     def test_one_that_does_not_end_is_ended_and_nobody_else_is(self) -> None:
-        with ThreadPoolExecutor(4) as threads:
-            with patch.object(worker, "_fit", tasks.sleep), patch.object(worker, "GUARD", 0.5):
+        with ThreadPoolExecutor(4) as threads, tempfile.TemporaryDirectory() as folder:
+            begun = Path(folder) / "begun"
+            with patch.object(worker, "_fit", partial(tasks.sleep, str(begun))), patch.object(worker, "GUARD", 2.0):
                 stuck = threads.submit(one_fit)
-                time.sleep(0.1)
-            with patch.object(worker, "_fit", tasks.slow):
-                others = [threads.submit(one_fit) for _ in range(3)]
-                self.assertEqual([other.result().statistics.n for other in others], [5, 5, 5])
+                self.seen(begun, stuck)
+            others = [threads.submit(one_fit) for _ in range(3)]
+            self.assertEqual([other.result().statistics.n for other in others], [5, 5, 5])
             self.assertIsInstance(stuck.exception(), worker.Interrupted)
         self.assertEqual(one_fit().statistics.n, 5)
 
     def test_one_that_kills_its_process_is_told_so_and_nobody_else_is(self) -> None:
-        with ThreadPoolExecutor(4) as threads:
+        with ThreadPoolExecutor(4) as threads, tempfile.TemporaryDirectory() as folder:
+            begun, goes_on = Path(folder) / "begun", Path(folder) / "goes on"
+            with patch.object(worker, "_fit", partial(tasks.held, str(begun), str(goes_on))):
+                other = threads.submit(one_fit)
+                self.seen(begun, other)
             with patch.object(worker, "_fit", tasks.die):
-                deadly = threads.submit(one_fit)
-                self.assertIsInstance(deadly.exception(), NoFit)
-            with patch.object(worker, "_fit", tasks.slow):
-                others = [threads.submit(one_fit) for _ in range(3)]
-                time.sleep(0.2)
-                with patch.object(worker, "_fit", tasks.die):
-                    another = threads.submit(one_fit)
-                    self.assertIsInstance(another.exception(), worker.Interrupted)
-                self.assertEqual([other.result().statistics.n for other in others], [5, 5, 5])
+                self.assertIsInstance(threads.submit(one_fit).exception(), worker.Interrupted)
+            self.assertFalse(other.done())
+            goes_on.touch()
+            self.assertEqual(other.result().statistics.n, 5)
+
+    def seen(self, begun: Path, work: Future[Any]) -> None:
+        """Wait until the work has left its mark, being under way in another process, or has ended before it could."""
+        while not (begun.exists() or work.done()):
+            time.sleep(0.01)
 
     def test_a_process_that_dies_by_accident_is_not_noticed(self) -> None:
         with tempfile.TemporaryDirectory() as folder:

@@ -237,8 +237,11 @@ class LowPhone(Finger):
         last = menu.get_by_role("menuitem").last
         last.scroll_into_view_if_needed()
         expect(last).to_be_in_viewport(ratio=1)
+        expect(last).to_have_text("Remove")
         last.tap()
-        expect(self.page.get_by_label("Model A")).to_be_attached()
+        expect(self.page.get_by_role("region", name="Model A", exact=True)).to_have_count(0)
+        self.page.get_by_role("button", name="Undo").tap()
+        expect(self.page.get_by_role("region", name="Model A", exact=True)).to_be_visible()
 
     def test_the_curve_is_seen_above_the_handles(self) -> None:
         self.open_sample("A draining bucket")
