@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 from ridge.classes.models import Worksheet
 from ridge.core.catalogue import ENTRIES
 from ridge.core.models import Formula
+from ridge.core.wording.naming import Naming
 from ridge.studies.content.course import Course
 from ridge.studies.content.fields import Letters, Level
 from ridge.studies.content.state import FitState, StudyState
@@ -38,6 +39,10 @@ def sensible(course: CourseSettings) -> CourseSettings:
     for key in (*settled.models, *(one.form for one in settled.spans)):
         if key not in ENTRIES:
             raise ValueError(f"The catalogue has no model called {key}.")
+    naming = Naming(letters=tuple(course.letters.items()))
+    for name, letter in course.letters.items():
+        if letter not in ("x", "y") and naming.letter(name) != letter:
+            raise ValueError(f"{letter} already stands for another parameter beside {name.replace('_', ' ')}.")
     for one in settled.spans:
         entry = ENTRIES[one.form]
         if (

@@ -158,6 +158,8 @@ def refused(request: HttpRequest, exception: HttpError) -> HttpResponse:
 def invalid(request: HttpRequest, exception: ValidationError) -> HttpResponse:
     """The first thing wrong with a request, and where."""
     first = exception.errors[0]
+    if first.get("type") == "value_error":  # a sentence of Ridge's own
+        return api.create_response(request, {"message": first["msg"].removeprefix("Value error, ")}, status=422)
     # The path also names the body's wrapper and the kind of change: the field is its last name.
     where = next((str(part) for part in reversed(first.get("loc", ())) if isinstance(part, str)), "request")
     # A pattern tells nobody what is wrong.

@@ -48,6 +48,13 @@ class Settled(Class):
         self.assertIn("order", self.refused(self.ann, study, {"kind": "edit_study", "rising": False}))
         self.change(self.ann, study, {"kind": "edit_study", "title": "Mine", "level": 0.9})
 
+    def test_one_letter_for_two_parameters_of_a_model_is_refused(self) -> None:
+        course = {"letters": {"slope": "g", "intercept": "g"}}
+        wanted = {"title": "Salinity", "steps": [{"text": "Look"}], "course": course}
+        said = self.teacher.send("PUT", self.at, wanted, 422)["message"]
+        self.assertEqual(said, "g already stands for another parameter beside slope.")
+        self.settle({"slope": "g", "amplitude": "g"})
+
     def test_models_on_offer(self) -> None:
         self.settle(models=["line", "quadratic", "sinusoid"])
         study = self.join(self.ann, "Ann")

@@ -156,6 +156,10 @@ class WholeFits(BrowserCase):
         expect(self.model()).to_contain_text("bounded")
         self.model().get_by_role("button", name=re.compile("^c_0 .*fit or fix")).click()
         letter = self.page.get_by_label("Symbol for c0")
+        for wrong, said in (("2", "A letter, with an index"), ("t", "t already stands for something else")):
+            letter.fill(wrong)
+            letter.press("Enter")
+            expect(dialog.get_by_role("alert")).to_contain_text(said)
         letter.fill("h_0")
         letter.press("Enter")
         expect(self.model().get_by_role("button", name=re.compile("^h_0 .*fit or fix"))).to_be_visible()

@@ -71,6 +71,8 @@ class Notes(TestCase):
         self.assertEqual(self.codes("sine*x"), ["like-a-function"])
         self.assertEqual(self.codes("e*x+a"), ["euler"])
         self.assertEqual(self.codes("a/2x"), ["product-after-division"])
+        self.assertEqual([n.code for n in check_text("h*exp(-x)", parse("h*exp(-x)"), fitted="h")], ["is-fitted"])
+        self.assertEqual(check_text("H*exp(-x)", parse("H*exp(-x)"), fitted="h"), [])
         self.assertEqual(meant_variable(parse("b + X*a"), []), "X")
         note = check_text("a*x + e", parse("a*x + e"))[0]
         self.assertEqual((note.position, note.length), (6, 1))

@@ -46,8 +46,9 @@ class Part:
     values: Array
 
 
-def check_text(text: str, parsed: Parsed, listed: tuple[str, ...] = ()) -> list[Note]:
-    """Notes that need no readings. ``listed``: parameters that the user has set up, to tell which are not used."""
+def check_text(text: str, parsed: Parsed, listed: tuple[str, ...] = (), fitted: str = "") -> list[Note]:
+    """Notes that need no readings. ``listed``: parameters that the user has set up, to tell which are not used; ``fitted``: the symbol
+    of what the curve is fitted to."""
     notes: list[Note] = []
     variable = parsed.variable
     if not contains(parsed.tree, {variable}):
@@ -60,6 +61,9 @@ def check_text(text: str, parsed: Parsed, listed: tuple[str, ...] = ()) -> list[
     for name in parsed.names:
         if differentiate(parsed.tree, name) == ZERO:
             notes.append(Note("no-effect", f"{name} has no effect on the value.", *_place(text, name)))
+        if fitted and same_name(name) == same_name(fitted):
+            said = f"{name} is taken for a parameter, though {fitted} is what is fitted; choose another letter for one of them."
+            notes.append(Note("is-fitted", said, *_place(text, name)))
         notes += _reserved(text, name)
     if any(isinstance(part, Constant) and part.name == "e" for part in walk(parsed.tree)):
         notes.append(

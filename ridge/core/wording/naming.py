@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from functools import lru_cache
+from itertools import chain, count
 from math import inf, isfinite
 
 from ridge.core.catalogue import MODELS
 from ridge.core.formula.dimensions import unit_powers
-from ridge.core.models import Model
+from ridge.core.models import Model, Polynomial
+from ridge.core.models.polynomial import HIGHEST
 from ridge.core.numerals import number_as_given
 from ridge.core.wording.clock import clock_text
 from ridge.core.wording.units import held_together, product
@@ -104,9 +108,52 @@ class Naming:
         return units
 
     def letter(self, parameter: str) -> str:
-        """The letter for a parameter: the course's own, the usual one, or its name."""
-        usual = USUAL_LETTERS.get(parameter) or re.sub(r"^c(\d+)$", r"c_\1", parameter)
-        return dict(self.letters).get(parameter, usual)
+        """The letter for a parameter: the course's own, the usual one, or its name; another where that stands for something else in
+        the equation."""
+        return _letters(self.x, self.y, self.letters).get(parameter) or dict(self.letters).get(
+            parameter, _usual(parameter)
+        )
+
+    def by_letter(self, parameters: Iterable[str]) -> dict[str, str]:
+        """What may be typed for parameters, with their names: their letters, and the usual ones where those are free."""
+        named = {self.letter(name): name for name in parameters}
+        return {_usual(name): name for name in parameters} | named
+
+
+_TOGETHER = [
+    set(model.parameter_names)
+    for model in (*(entry.model() for entry in MODELS if entry.form.tried), Polynomial(HIGHEST))
+]
+"""Parameters that stand in one equation."""
+_OTHERS = {"m": ("k", "a")}
+"""Other letters that textbooks give to a parameter, where an index 0 would mean its beginning."""
+_HEADS = "abcdpq"
+
+
+@lru_cache(256)
+def _letters(x: str, y: str, course: tuple[tuple[str, str], ...]) -> dict[str, str]:
+    """Letters of the parameters of all families, each for one thing: those of the course have the first choice."""
+    settled = dict(course)
+    found: dict[str, str] = {}
+    for name in sorted(set().union(*_TOGETHER), key=lambda name: (name not in settled, name)):
+        beside = {found[other] for names in _TOGETHER if name in names for other in names if other in found}
+        wished = [settled[name]] if name in settled else []
+        found[name] = next(one for one in chain(wished, _choices(_usual(name))) if one not in {x, y, *beside})
+    return found
+
+
+def _usual(parameter: str) -> str:
+    return USUAL_LETTERS.get(parameter) or re.sub(r"^c(\d+)$", r"c_\1", parameter)
+
+
+def _choices(usual: str) -> Iterator[str]:
+    """Letters for a parameter, the best first, without end."""
+    yield usual
+    yield from _OTHERS.get(usual, ())
+    head, _, index = usual.partition("_")
+    if index:
+        yield from (f"{other}_{index}" for other in _HEADS if other != head)
+    yield from (f"{head}_{'0' * times}{index}" for times in count(1))
 
 
 def _power_of(unit: str, power: float) -> tuple[str, int] | None:

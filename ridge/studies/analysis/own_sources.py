@@ -61,7 +61,7 @@ class SourceReader:
         """Raises OutsideSense for a name that nothing stands for or that has several values, NotANumber for a value that is none."""
         found = Sources(fits={"": self._fit}, moved={"": self._one.moved})
         found.units |= self.naming.parameter_units(self._fit.model)
-        letters = {self.naming.letter(name): name for name in self._fit.parameters}
+        letters = self.naming.by_letter(self._fit.parameters)
         given = {one.symbol: one for one in wanted.known}
         for name in names:
             if name in self._fit.parameters:
@@ -101,9 +101,7 @@ class SourceReader:
         other = next((one for one in self._fitted if match and one.wanted.letter == match[1]), None)
         if match is None or other is None or other.fit is None:
             return False
-        names = {self.naming.letter(one): one for one in other.fit.parameters} | {
-            one: one for one in other.fit.parameters
-        }
+        names = self.naming.by_letter(other.fit.parameters) | {one: one for one in other.fit.parameters}
         if match[2] not in names:
             return False
         parameter = names[match[2]]

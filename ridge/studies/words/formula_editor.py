@@ -74,7 +74,7 @@ def look_at(state: StudyState, letter: str, text: str, degrees: bool, part: int 
         )
         for letter in curves
     ]
-    noted = check_text(text, parsed)
+    noted = check_text(text, parsed, fitted=table.naming.y)
     noted += check_at(parsed, table.readings, values) if table.readings.used.any() else []
     latex = write_symbols(model, table.naming)[1]
     parts = parts_at(parsed, table.readings.choosing(table.readings.included & False), values)

@@ -1,7 +1,8 @@
 import { useState } from "react";
 
 import type { Fit } from "../api/client";
-import type { Parameter } from "../fits/kinds";
+import type { ComputedFit, Parameter } from "../fits/kinds";
+import { wrongWith } from "../fits/letters";
 import { useChange, useStudy } from "../study/context";
 import { inField, readNumber } from "../ui/numbers";
 
@@ -63,14 +64,20 @@ export function BoundsForm({ fit, name, word, onDone }: { fit: Fit; name: string
 }
 
 /** The letter of the course for a parameter, and the order of the terms, the same everywhere in the study. */
-export function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter }) {
+export function LetterForm({ fit, parameter }: { fit: ComputedFit; parameter: Parameter }) {
   const study = useStudy();
   const change = useChange();
+  const [wrong, setWrong] = useState("");
   if (fit.family === "formula") return null;
   if (study.course)
     return <p className="mt-3 border-t border-rule pt-3 text-note text-mute">Letters and order of terms are those of your course.</p>;
   const put = (typed: string) => {
     const letter = typed.trim();
+    const { x, y } = study.analysis.naming;
+    const others = fit.parameters.flatMap(({ name }) => (name === parameter.name ? [] : (study.letters[name] ?? [])));
+    const problem = letter && wrongWith(letter, [x, y, ...others]);
+    setWrong(problem);
+    if (problem) return;
     const letters = { ...study.letters };
     if (letter) letters[parameter.name] = letter;
     else delete letters[parameter.name];
@@ -84,6 +91,7 @@ export function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter 
           key={parameter.symbol}
           className="field w-16 font-book italic"
           aria-label={`Symbol for ${parameter.name.replace(/_/g, " ")}`}
+          aria-invalid={!!wrong}
           maxLength={12}
           defaultValue={parameter.symbol}
           onBlur={(event) => event.target.value !== parameter.symbol && put(event.target.value)}
@@ -94,6 +102,11 @@ export function LetterForm({ fit, parameter }: { fit: Fit; parameter: Parameter 
           }}
         />
       </label>
+      {wrong && (
+        <p role="alert" className="text-plain text-amber">
+          {wrong}
+        </p>
+      )}
       <label className="flex items-center gap-2">
         <input
           type="checkbox"
