@@ -114,6 +114,10 @@ class MainJob(ApiCase):
         self.assertEqual((state["version"], len(state["analysis"]["x"])), (1, 4))
         self.assertEqual(Revision.objects.filter(study_id=study).count(), 1)
 
+    def labels(self, study: str) -> list[str]:
+        """What is said of the fourth row."""
+        return [entry["label"] for entry in self.read(f"/studies/{study}/rows/3")["entries"]]
+
     def test_curve_row_and_figure(self) -> None:
         study = self.new(sample="mooring-line")
         curve = self.read(f"/studies/{study}/curves?low=-100&high=900")
@@ -125,6 +129,11 @@ class MainJob(ApiCase):
         entries = {entry["label"]: entry["value"] for entry in self.read(f"/studies/{study}/rows/8")["entries"]}
         self.assertEqual((entries["status"], entries["reason"]), ("set aside", "the line slipped on the cleat"))
         self.assertEqual(self.read(f"/studies/{study}/rows/99")["entries"], [])
+        self.assertIn("leverage", self.labels(study))
+        version = self.read(f"/studies/{study}")["version"]
+        self.change(study, version, kind="set_fit", letter="A", by_hand=True)
+        self.assertIn("residual", self.labels(study))
+        self.assertNotIn("leverage", self.labels(study), "readings do not pull a curve that is given")
         figure = self.client.get(f"/api/studies/{study}/figure.svg")
         self.assertEqual(figure["Content-Type"], "image/svg+xml")
         self.assertIn("attachment", figure["Content-Disposition"])

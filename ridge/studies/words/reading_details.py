@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+
 from ridge.core.numerals import significant, write
 from ridge.core.results.fit import Fit
 from ridge.core.wording.rounding import uncertainty_decimals
@@ -43,6 +45,6 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
     standardised, leverage = float(fit.standardised_residuals[row]), float(fit.leverage[row])
     if math.isfinite(standardised):
         entries.append(("standardised", write(standardised, 2).text))
-    if math.isfinite(leverage):
+    if math.isfinite(leverage) and np.nanmax(fit.leverage) > 0:  # readings do not pull a curve that is given
         entries.append(("leverage", write(leverage, 3).text))
     return entries
