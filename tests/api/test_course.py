@@ -159,6 +159,9 @@ class Settled(Class):
         )
         handle = moving["fits"][0]["handles"][0]
         self.assertEqual([handle[name] for name in ("low", "high", "step", "value")], [0, 40, 0.5, 9.5])
+        # A grip on the plot or a number in the request goes no further than the handle.
+        self.change(self.ann, study, turned | {"values": {"slope": 99.0, "intercept": -99.0}})
+        self.assertEqual([one["value"] for one in self.fits(self.ann, study)[0]["handles"]], [40, -99])
 
     def test_least_readings(self) -> None:
         self.settle(least_readings=400)

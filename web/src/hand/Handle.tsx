@@ -51,6 +51,7 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
     if (draft === null) return;
     const number = readNumber(draft);
     if (number === null) return setWrong(`'${draft}' is not a number.`);
+    if (settled && (number < span.low || number > span.high)) return setWrong(outside(handle.symbol, span));
     setDraft(null);
     setWrong("");
     if (number !== handle.value) onKeep(handle.name, number);
@@ -116,6 +117,9 @@ export const Handle = memo(function Handle({ handle, onTurn, onKeep, onDrop }: P
     </div>
   );
 });
+
+const outside = (symbol: string, { low, high, step }: Span) =>
+  `Your course keeps ${symbol} between ${shownToStep(low, step)} and ${shownToStep(high, step)}.`;
 
 /** Steps and span in tens. */
 function Scaled({ word, name, hint, onPress }: { word: string; name: string; hint: string; onPress: () => void }) {

@@ -113,7 +113,7 @@ class SetFit(Change):
         if self.by_hand is not None:
             new = replace(new, by_hand=self.by_hand, values={})
         if self.values is not None:
-            new = replace(new, values=dict(self.values))
+            new = replace(new, values=_within_spans(state, new, self.values))
         if self.bounds is not None:
             new = replace(new, bounds={name: pair for name, pair in self.bounds.items() if pair != (None, None)})
         if self.x_range is not None:
@@ -173,6 +173,15 @@ def _with_options(fit: FitState, options: Mapping[str, Any]) -> FitState:
 
 def _of_course(state: StudyState, family: str) -> dict[str, Any]:
     return state.course.options_for(family) if state.course else {}
+
+
+def _within_spans(state: StudyState, fit: FitState, values: Mapping[str, float]) -> dict[str, float]:
+    """Values by hand, none beyond the ends between which the course lets its handle go."""
+    held = dict(values)
+    for name, value in values.items():
+        if state.course and (span := state.course.span_of(fit.family, fit.options, name)):
+            held[name] = min(max(value, span.low), span.high)
+    return held
 
 
 def _with_calls(given: dict[str, Any], letter: str, state: StudyState) -> dict[str, Any]:
