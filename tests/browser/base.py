@@ -105,6 +105,11 @@ class BrowserCase(LiveServerTestCase):
         self.paste(text)
         self.expect_saved()
 
+    def copied(self, what: str) -> str:
+        """What stands on the clipboard once the page has said that it put this there."""
+        expect(self.page.get_by_text(f"{what} copied.", exact=True)).to_be_visible()
+        return str(self.page.evaluate("navigator.clipboard.readText()"))
+
     def choose_from(self, button: str, item: str | re.Pattern[str]) -> None:
         """Choose from a menu of the readings."""
         self.page.get_by_role("button", name=button, exact=True).click()

@@ -155,11 +155,10 @@ class Shaping(BrowserCase):
 class HandingIn(BrowserCase):
     def test_the_equation_copies_as_text_and_latex(self) -> None:
         self.open_sample("Salinity probe, calibration")
-        for item, text in (("Copy as text", "U = 21.60·S + 16.7"), ("Copy as LaTeX", r"U = 21.60\,S + 16.7")):
+        for form, text in (("text", "U = 21.60·S + 16.7"), ("LaTeX", r"U = 21.60\,S + 16.7")):
             self.page.get_by_role("button", name="Copy the equation").click()
-            self.page.get_by_role("menuitem", name=item).click()
-            expect(self.page.get_by_text("copied.").last).to_be_visible()
-            self.assertEqual(self.page.evaluate("navigator.clipboard.readText()"), text)
+            self.page.get_by_role("menuitem", name=f"Copy as {form}").click()
+            self.assertEqual(self.copied(f"Equation as {form}"), text)
 
     def test_decimals_of_the_course_are_shown_with_their_cost_and_the_safe_equation_is_copied(self) -> None:
         self.open_sample("Salinity probe, calibration")
@@ -171,11 +170,10 @@ class HandingIn(BrowserCase):
         expect(cost).to_be_visible()
         expect(cost).to_contain_text("2 decimals for m")
         expect(self.account()).to_contain_text("22")
-        for item, begins in (("Copy as text", "U = 21.60·S + 16.7"), ("Copy as MathML", "<math")):
+        for form, begins in (("text", "U = 21.60·S + 16.7"), ("MathML", "<math")):
             self.page.get_by_role("button", name="Copy the equation").click()
-            self.page.get_by_role("menuitem", name=item).click()
-            expect(self.page.get_by_text("copied.").last).to_be_visible()
-            copied = self.page.evaluate("navigator.clipboard.readText()")
+            self.page.get_by_role("menuitem", name=f"Copy as {form}").click()
+            copied = self.copied(f"Equation as {form}")
             self.assertTrue(copied.startswith(begins), copied)
         self.assertIn("21.60", "".join(ElementTree.fromstring(copied).itertext()))
         self.page.reload()
@@ -192,8 +190,7 @@ class HandingIn(BrowserCase):
         self.page.get_by_role("button", name="All statistics").click()
         self.page.get_by_role("button", name="Copy all statistics").click()
         self.page.get_by_role("menuitem", name="Copy as a table").click()
-        expect(self.page.get_by_text("Statistics copied.")).to_be_visible()
-        lines = self.page.evaluate("navigator.clipboard.readText()").split("\n")
+        lines = self.copied("Statistics").split("\n")
         self.assertEqual(len(lines), 17)
         self.assertEqual(lines[:2], ["statistic\tvalue\tunit", "n\t16\t"])
         self.assertRegex(lines[6], r"^s\t4\.01\tmV$")
@@ -201,8 +198,7 @@ class HandingIn(BrowserCase):
     def test_tables_copy_as_latex_in_which_nothing_typed_is_a_command(self) -> None:
         self.open_sample("Salinity probe, calibration")
         self.choose_for("A", "Copy the parameters as LaTeX")
-        expect(self.page.get_by_text("Parameters in LaTeX copied.")).to_be_visible()
-        lines = self.page.evaluate("navigator.clipboard.readText()").split("\n")
+        lines = self.copied("Parameters in LaTeX").split("\n")
         self.assertEqual(lines[0], "\\begin{tabular}{llllll}")
         self.assertTrue(
             all(line.count(" & ") == 5 and line.endswith("\\\\") for line in (lines[2], *lines[4:-2])), lines

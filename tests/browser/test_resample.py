@@ -55,7 +55,7 @@ class ResampleLens(BrowserCase):
         expect(lens.get_by_test_id("draw-curve")).to_have_count(18)
         shown.get_by_role("button", name="Copy what the subsets show").click()
         self.page.get_by_role("menuitem", name="Copy as a table").click()
-        copied = self.page.evaluate("() => navigator.clipboard.readText()").split("\n")
+        copied = self.copied("What the subsets show").split("\n")
         self.assertEqual(
             copied[0].split("\t"),
             ["fit", "model", "parameters", "typical miss, all readings", "RMS error, held out"],

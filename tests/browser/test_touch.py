@@ -255,5 +255,4 @@ class LowPhone(Finger):
         field.fill("-0.3")
         field.press("Enter")
         expect(curve).to_be_in_viewport()
-        self.page.wait_for_timeout(500)
-        self.assertNotEqual(curve.locator("path").nth(1).get_attribute("d"), before)
+        expect(curve.locator("path").nth(1)).not_to_have_attribute("d", before or "")

@@ -2,6 +2,7 @@ import { useState } from "react";
 
 import type { Residuals } from "../../api/client";
 import { isLit } from "../../study/view";
+import { byMouse } from "../../ui/byMouse";
 import { Term } from "../../ui/Hint";
 import { quantity } from "../quantity";
 import { TableCard } from "../TableCard";
@@ -89,7 +90,7 @@ function TableLine({ line, lit, onChoose, onPoint }: { line: Line; lit: boolean 
     <tr
       className={`border-b border-rule/60 hover:bg-well ${lit ? "bg-tint" : ""}`}
       onClick={() => onChoose(line.row)}
-      onPointerEnter={(event) => event.pointerType === "mouse" && onPoint(line.row)}
+      onPointerEnter={(event) => byMouse(event) && onPoint(line.row)}
       onPointerLeave={() => onPoint(null)}
     >
       <th scope="row" className="px-2 font-normal text-mute">

@@ -1,6 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef } from "react";
 
 import type { WorkingStep } from "../../api/client";
+import { byMouse } from "../../ui/byMouse";
 import { Typeset } from "../../ui/Typeset";
 import { NumberCell } from "./NumberCell";
 import type { Lights } from "./lights";
@@ -197,8 +198,8 @@ function shadeOf(lights: Lights, row: number, column: number): string {
 /** A cell is pointed at by hovering with a mouse, and by pressing it. */
 function pointing(onPoint: (column: number | null) => void, column: number) {
   return {
-    onPointerEnter: (event: PointerEvent) => event.pointerType === "mouse" && onPoint(column),
-    onPointerLeave: (event: PointerEvent) => event.pointerType === "mouse" && onPoint(null),
+    onPointerEnter: (event: PointerEvent) => byMouse(event) && onPoint(column),
+    onPointerLeave: (event: PointerEvent) => byMouse(event) && onPoint(null),
     onClick: () => onPoint(column),
   };
 }

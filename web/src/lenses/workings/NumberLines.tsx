@@ -1,6 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef } from "react";
 
 import type { WorkingStep } from "../../api/client";
+import { byMouse } from "../../ui/byMouse";
 import { Typeset } from "../../ui/Typeset";
 import type { Lights } from "./lights";
 import { isIn, isList, type Spot } from "./origins";
@@ -41,9 +42,9 @@ export function NumberLines({ step, place, lights, onPoint }: Props) {
     <ul
       ref={list}
       className={`equation-lines grid max-w-full gap-1 py-0.5 pl-4 ${walked ? "pointed-numbers" : ""} ${whole}`}
-      onPointerOver={(event) => event.pointerType === "mouse" && pointAt(event)}
+      onPointerOver={(event) => byMouse(event) && pointAt(event)}
       onClick={pointAt}
-      onPointerLeave={(event) => event.pointerType === "mouse" && onPoint(null)}
+      onPointerLeave={(event) => byMouse(event) && onPoint(null)}
       {...(walked && {
         tabIndex: 0,
         "aria-label": `Numbers of ${step.lines[0]!.text}`,
