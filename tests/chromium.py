@@ -6,6 +6,7 @@ whole browser does the same.
 
 from __future__ import annotations
 
+import os
 import shutil
 
 from playwright.sync_api import Browser, Playwright
@@ -22,8 +23,11 @@ FLAGS = (
     "--disable-sync",
 )
 
+SLOW_HANDS = float(os.environ.get("RIDGE_SLOW_HANDS", "0"))
+"""Milliseconds between what a test does and what it does next: what is true only for a moment is seen to have gone."""
+
 
 def launch(playwright: Playwright) -> Browser:
     """A browser of its own, with nothing remembered."""
     program = next(filter(None, map(shutil.which, PROGRAMS)), None)
-    return playwright.chromium.launch(executable_path=program, args=FLAGS)
+    return playwright.chromium.launch(executable_path=program, args=FLAGS, slow_mo=SLOW_HANDS)

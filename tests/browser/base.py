@@ -6,7 +6,8 @@ import os
 import re
 from typing import ClassVar
 
-from django.test import LiveServerTestCase
+from django.conf import settings
+from django.test import LiveServerTestCase, override_settings
 from playwright.sync_api import (
     Browser,
     BrowserContext,
@@ -18,6 +19,7 @@ from playwright.sync_api import (
     sync_playwright,
 )
 
+from tests.browser.late import LATE
 from tests.chromium import launch
 
 # Playwright's own loop runs in this thread; Django would take it for an asynchronous view.
@@ -36,6 +38,9 @@ class BrowserCase(LiveServerTestCase):
 
     @classmethod
     def setUpClass(cls) -> None:
+        if LATE:
+            late = override_settings(MIDDLEWARE=["tests.browser.late.late_answers", *settings.MIDDLEWARE])
+            cls.enterClassContext(late)
         super().setUpClass()
         cls.playwright = sync_playwright().start()
         cls.browser = launch(cls.playwright)
