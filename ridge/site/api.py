@@ -7,7 +7,7 @@ from typing import Any
 
 import orjson
 from django.conf import settings
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import ObjectDoesNotExist, RequestDataTooBig
 from django.db import DatabaseError, DataError, IntegrityError, NotSupportedError, ProgrammingError
 from django.http import HttpRequest, HttpResponse
 from ninja.errors import HttpError, ValidationError
@@ -123,7 +123,9 @@ NOT_SO = "this cannot stand here as it is written"
 
 
 @api.exception_handler(NotYours)
-def not_yours(request: HttpRequest, exception: NotYours) -> HttpResponse:
+@api.exception_handler(ObjectDoesNotExist)
+def not_yours(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """There is none for whoever asks, or it was deleted while the request was on its way."""
     return api.create_response(request, {"message": "There is no such study on your shelf."}, status=404)
 
 

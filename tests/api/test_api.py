@@ -5,13 +5,19 @@ from __future__ import annotations
 import json
 import re
 import uuid
+from contextlib import ExitStack
 from typing import Any
+from unittest.mock import patch
 
+from django.http import HttpRequest
 from django.test import Client, TestCase
 
 from ridge.accounts.guests import take_over
 from ridge.accounts.models import User
+from ridge.classes import teacher_routes
 from ridge.site.api import api
+from ridge.studies.api import instruments, studies
+from ridge.studies.api.admission import own_study
 from ridge.studies.content.samples import SAMPLES
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Revision, Study
@@ -218,6 +224,33 @@ class Owners(ApiCase):
         self.assertFalse(self.read("/shelf")["guest"])
         with self.assertRaises(ValueError):
             take_over(account, account)
+
+
+class DeletedMeanwhile(ApiCase):
+    def test_a_request_on_its_way_finds_no_study_any_more(self) -> None:
+        """It was there when it was asked whose it is, and is not when it is to be changed."""
+        for method, path, body in (
+            ("POST", "changes", {"version": 0, "change": {"kind": "edit_study", "title": "Late"}}),
+            ("POST", "undo", {"version": 0}),
+            ("POST", "worksheet_of_it", {}),
+            ("POST", "run", {"instrument": "cooling-mug"}),
+        ):
+            study = self.new()
+            self.fill(study)
+
+            def find_and_delete(request: HttpRequest, found: str = study) -> Study:
+                asked = own_study(request)
+                Study.objects.filter(pk=found).delete()
+                return asked
+
+            with ExitStack() as patched:
+                for module in (studies, instruments, teacher_routes):
+                    patched.enter_context(patch.object(module, "own_study", find_and_delete))
+                answer = self.client.generic(
+                    method, f"/api/studies/{study}/{path}", json.dumps(body), content_type="application/json"
+                )
+            self.assertEqual(answer.status_code, 404, (path, answer.content))
+            self.assertIn("no such study on your shelf", answer.json()["message"])
 
 
 class BadRequests(ApiCase):
