@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
+from ridge.studies.content.changes import read_change
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import build_sample
 from ridge.studies.content.state import FitState, StudyState
@@ -110,6 +111,13 @@ class Kept(ApiCase):
         self.assertEqual(
             [caution.other_model for caution in drawn(analyse(build_sample("can-of-soup")).fits[0]).cautions], [True]
         )
+
+    def test_two_misses_that_are_nearly_alike_are_told_apart(self) -> None:
+        state = build_sample("draining-bucket")
+        state = read_change({"kind": "set_fit", "letter": "A", "family": "gaussian"}).apply(state).state
+        action = other_model(state, "A")
+        assert action
+        self.assertEqual(action.label, "Use quadratic: typical miss 0.105\u00a0cm, not 0.111\u00a0cm")
 
 
 class Rounding(SimpleTestCase):

@@ -43,13 +43,20 @@ def other_model(state: StudyState, letter: str) -> ActionOut | None:
     better = better_model(one, table, on_offer(state.course))
     if better is None or better.fit is None or better.model is None or one.fit is None:
         return None
-    now, then = (
-        table.naming.y_with_unit(significant(typical_miss(fit) or 0.0, 2).text) for fit in (one.fit, better.fit)
-    )
+    misses = [typical_miss(fit) or 0.0 for fit in (one.fit, better.fit)]
+    now, then = next(filter(_differ, (_written(misses, table.naming, digits) for digits in (2, 3, 4))), ("", ""))
     return ActionOut(
-        label=f"Use {better.model.name}: typical miss {then}, not {now}",
+        label=f"Use {better.model.name}" + (f": typical miss {then}, not {now}" if then else ""),
         change=SetFit(letter=letter, family=better.wanted.family, options=FitOptions(**better.wanted.options)),
     )
+
+
+def _written(values: Sequence[float], naming: Naming, digits: int) -> list[str]:
+    return [naming.y_with_unit(significant(value, digits).text) for value in values]
+
+
+def _differ(texts: Sequence[str]) -> bool:
+    return len(set(texts)) == len(texts)
 
 
 def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming) -> list[ActionOut]:
