@@ -49,8 +49,12 @@ class Letters(TestCase):
     def test_one_of_the_course_that_was_measured_meanwhile_is_the_usual_one_again(self) -> None:
         self.assertEqual(Naming("v", "h", letters=(("slope", "v"),)).letter("slope"), "m")
 
-    def test_what_is_typed_in_the_usual_letter_is_understood(self) -> None:
+    def test_what_is_typed_in_the_letter_that_had_to_go_is_understood(self) -> None:
         naming = Naming("m", "F")
         self.assertEqual(naming.by_letter(("slope", "intercept")), {"m": "slope", "k": "slope", "c": "intercept"})
         swapped = Naming("t", "h", letters=(("intercept", "m"), ("slope", "c")))
         self.assertEqual(swapped.by_letter(("slope", "intercept")), {"c": "slope", "m": "intercept"})
+        # Nothing else that may be called so is taken from its owner.
+        self.assertEqual(naming.by_letter(("slope", "intercept"), {"m"}), {"k": "slope", "c": "intercept"})
+        lettered = Naming("t", "h", letters=(("intercept", "b"),))
+        self.assertEqual(lettered.by_letter(("slope", "intercept")), {"m": "slope", "b": "intercept"})

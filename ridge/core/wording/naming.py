@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Container, Iterable, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import chain, count
@@ -110,14 +110,16 @@ class Naming:
     def letter(self, parameter: str) -> str:
         """The letter for a parameter: the course's own, the usual one, or its name; another where that stands for something else in
         the equation."""
-        return _letters(self.x, self.y, self.letters).get(parameter) or dict(self.letters).get(
-            parameter, _usual(parameter)
-        )
+        return _letters(self.x, self.y, self.letters).get(parameter) or self._wished(parameter)
 
-    def by_letter(self, parameters: Iterable[str]) -> dict[str, str]:
-        """What may be typed for parameters, with their names: their letters, and the usual ones where those are free."""
+    def by_letter(self, parameters: Iterable[str], taken: Container[str] = ()) -> dict[str, str]:
+        """What may be typed for parameters, with their names: their letters, and those that they would have if these did not stand for
+        something else in the equation, unless ``taken``."""
         named = {self.letter(name): name for name in parameters}
-        return {_usual(name): name for name in parameters} | named
+        return {self._wished(name): name for name in parameters if self._wished(name) not in taken} | named
+
+    def _wished(self, parameter: str) -> str:
+        return dict(self.letters).get(parameter, _usual(parameter))
 
 
 _TOGETHER = [

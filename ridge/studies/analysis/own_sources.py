@@ -61,8 +61,8 @@ class SourceReader:
         """Raises OutsideSense for a name that nothing stands for or that has several values, NotANumber for a value that is none."""
         found = Sources(fits={"": self._fit}, moved={"": self._one.moved})
         found.units |= self.naming.parameter_units(self._fit.model)
-        letters = self.naming.by_letter(self._fit.parameters)
         given = {one.symbol: one for one in wanted.known}
+        letters = self.naming.by_letter(self._fit.parameters, given)
         for name in names:
             if name in self._fit.parameters:
                 continue

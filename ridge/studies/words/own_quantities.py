@@ -105,7 +105,7 @@ def in_parameters(one: OwnQuantity, fit: Fit, naming: Naming) -> Node:
     """Its formula with parameters by their names, and known values and constants as numbers. Raises NotANumber, OutsideSense."""
     tree = parse(one.formula).tree
     given = {known.symbol: known for known in one.known}
-    letters = naming.by_letter(fit.parameters)
+    letters = naming.by_letter(fit.parameters, given)
     meant: dict[str, Node] = {}
     for name in names_in(tree):
         if name in fit.parameters:
