@@ -20,7 +20,7 @@ class OwnQuantities(ApiCase):
         block = [[str(x), str(y)] for x, y in zip(X, Y, strict=True)]
         self.change(self.study, 0, kind="set_cells", row=0, column=0, block=block)
 
-    def put(self, version: int, *wanted: dict[str, str], **more: Any) -> Any:
+    def put(self, version: int, *wanted: dict[str, Any], **more: Any) -> Any:
         return self.change(self.study, version, kind="set_fit", letter="A", follows=list(wanted), **more)
 
     def own(self, answer: Any) -> list[Any]:
@@ -127,18 +127,30 @@ class OwnQuantities(ApiCase):
         known = [
             {"symbol": "L", "value": "1.25", "uncertainty": "±0.01", "unit": "m", "origin": "Pendulum of last week: L"}
         ]
-        (found,) = self.own(self.put(1, {"name": "q", "formula": "L*m", "known": known}))  # type: ignore[dict-item]
+        (found,) = self.own(self.put(1, {"name": "q", "formula": "L*m", "known": known}))
         wanted = follow("L*slope", fit(Readings(X, Y), Line()), known={"L": (1.25, 0.01 / 3**0.5)})
         self.assertAlmostEqual(found["standard_error"], wanted.standard_error or 0, delta=1e-12)
         self.assertEqual([one["source"] for one in found["budget"]], ["m", "L"])
         shown = [{**known[0], "value": "1.25", "uncertainty": "half a digit"}]
-        (found,) = self.own(self.put(2, {"name": "q", "formula": "L", "known": shown}))  # type: ignore[dict-item]
+        (found,) = self.own(self.put(2, {"name": "q", "formula": "L", "known": shown}))
         self.assertAlmostEqual(found["standard_error"], 0.005 / 3**0.5, delta=1e-12)
         wrong = [{**known[0], "value": "much"}]
-        (found,) = self.own(self.put(3, {"name": "q", "formula": "L*m", "known": wrong}))  # type: ignore[dict-item]
+        (found,) = self.own(self.put(3, {"name": "q", "formula": "L*m", "known": wrong}))
         self.assertIn("not a number", found["problem"])
         script = self.client.get(f"/api/studies/{self.study}/script.py").content.decode()
         self.assertIn("following", script)
+
+    def test_a_column_that_takes_a_letter_changes_nothing(self) -> None:
+        known = {"symbol": "m", "value": "2", "uncertainty": "", "unit": ""}
+        wanted = (G, {"name": "T", "formula": "m*k", "known": [known]}, {"name": "twice", "formula": "2*slope"})
+        before = self.own(self.put(1, *wanted))
+        x = self.read(f"/studies/{self.study}")["columns"][0]["key"]
+        found = self.own(self.change(self.study, 2, kind="edit_column", key=x, symbol="m"))
+        slope = self.read(f"/studies/{self.study}")["analysis"]["fits"][0]["parameters"][0]
+        self.assertEqual(slope["symbol"], "k")
+        self.assertEqual(found[0]["full"], before[0]["full"])
+        # A value that is given by that name is the one that is meant; the slope is k now.
+        self.assertEqual(found[1]["full"], found[2]["full"])
 
     def test_in_another_unit(self) -> None:
         keys = [one["key"] for one in self.read(f"/studies/{self.study}")["columns"]]
@@ -162,13 +174,13 @@ class OwnQuantities(ApiCase):
         wanted = {"name": "E", "formula": "L_0/m", "known": known}
         (found,) = self.own(self.put(3, wanted))  # type: ignore[arg-type]
         self.assertEqual((found["unit"], found["simpler"]), ("m·N/mm", "N"))
-        (simple,) = self.own(self.put(4, {**wanted, "unit": found["simpler"]}))  # type: ignore[dict-item]
+        (simple,) = self.own(self.put(4, {**wanted, "unit": found["simpler"]}))
         self.assertEqual((simple["unit"], simple["simpler"]), ("N", None))
         self.assertAlmostEqual(simple["number"], 1000 * found["number"], delta=1e-6)
         known = [{"symbol": "L_0", "value": "4.2", "unit": "cm/N"}]
-        (found,) = self.own(self.put(5, {"name": "ratio", "formula": "L_0/m", "known": known}))  # type: ignore[dict-item]
+        (found,) = self.own(self.put(5, {"name": "ratio", "formula": "L_0/m", "known": known}))
         self.assertEqual(found["simpler"], "1")
-        (plain,) = self.own(self.put(6, {"name": "ratio", "formula": "L_0/m", "known": known, "unit": "1"}))  # type: ignore[dict-item]
+        (plain,) = self.own(self.put(6, {"name": "ratio", "formula": "L_0/m", "known": known, "unit": "1"}))
         self.assertEqual((plain["unit"], plain["problem"]), ("", ""))
         self.assertAlmostEqual(plain["number"], 10 * found["number"], delta=1e-9)
 
