@@ -172,7 +172,7 @@ class OwnQuantities(ApiCase):
         self.change(self.study, 2, kind="edit_column", key=keys[1], symbol="L", unit="mm")
         known = [{"symbol": "L_0", "value": "4.2", "unit": "m"}]
         wanted = {"name": "E", "formula": "L_0/m", "known": known}
-        (found,) = self.own(self.put(3, wanted))  # type: ignore[arg-type]
+        (found,) = self.own(self.put(3, wanted))
         self.assertEqual((found["unit"], found["simpler"]), ("m·N/mm", "N"))
         (simple,) = self.own(self.put(4, {**wanted, "unit": found["simpler"]}))
         self.assertEqual((simple["unit"], simple["simpler"]), ("N", None))
