@@ -122,10 +122,15 @@ api.add_router("", waiting)
 NOT_SO = "this cannot stand here as it is written"
 
 
-@api.exception_handler(NotYours)
 @api.exception_handler(ObjectDoesNotExist)
+def deleted_meanwhile(request: HttpRequest, exception: ObjectDoesNotExist) -> HttpResponse:
+    """It was there when it was asked whose it is. Noted, since it should be rare."""
+    log.warning("%s %s: %s", request.method, request.path, exception)
+    return not_yours(request, exception)
+
+
+@api.exception_handler(NotYours)
 def not_yours(request: HttpRequest, exception: Exception) -> HttpResponse:
-    """There is none for whoever asks, or it was deleted while the request was on its way."""
     return api.create_response(request, {"message": "There is no such study on your shelf."}, status=404)
 
 
