@@ -92,9 +92,9 @@ def _held(result: Fit, truth: Fit, law: Law, scatter: np.ndarray, level: float) 
 
 
 def _place_held(known: Place, seen: Place) -> Iterator[tuple[str, bool]]:
-    if seen.x_half is not None and seen.y_half is not None:
-        yield f"{known.kind}, x", abs(seen.x - known.x) <= seen.x_half
-        yield f"{known.kind}, y", abs(seen.y - known.y) <= seen.y_half
+    if seen.x_error is not None and seen.y_error is not None:
+        yield f"{known.kind}, x", seen.x_low <= known.x <= seen.x_high
+        yield f"{known.kind}, y", seen.y_low <= known.y <= seen.y_high
 
 
 def _nearest_turn(value: float, to: float, turn: float) -> float:

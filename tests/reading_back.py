@@ -27,6 +27,15 @@ def read_both(text: str) -> tuple[float, float]:
     return read_back(value), read_back(error)
 
 
+def read_interval(text: str) -> tuple[float, float, float]:
+    """Value and limits of ``27.08 g/kg (95 % CI 26.81 to 27.35)``, of any kind of interval."""
+    value, _, rest = text.partition(" (")
+    found = re.search(r"(?:CI|interval) (.+?) to ([^);]+)", rest)
+    if found is None:
+        raise ValueError(f"no interval in {text!r}")
+    return read_back(value), read_back(found[1]), read_back(found[2])
+
+
 def as_formula(equation: str) -> str:
     """The right side of an equation as shown, in the formula language."""
     right = equation.partition(" = ")[2].replace("\u202f×\u202f10", "*10^").replace(THIN, "")

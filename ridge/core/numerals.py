@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass
-from decimal import ROUND_HALF_UP, Context, Decimal
+from decimal import ROUND_CEILING, ROUND_HALF_UP, Context, Decimal
 
 MINUS = "\u2212"
 THIN = "\u202f"  # narrow no-break space
@@ -79,9 +79,9 @@ def write_rounded(rounded: Decimal, decimals: int) -> NumberText:
     return plain_digits(rounded, decimals)
 
 
-def plain_digits(rounded: Decimal, decimals: int) -> NumberText:
-    """An already rounded number without a power of ten."""
-    rounded, decimals = (abs(rounded), min(decimals, MOST_ZEROS)) if rounded == 0 else (rounded, decimals)
+def plain_digits(rounded: Decimal, decimals: int, most_zeros: int = MOST_ZEROS) -> NumberText:
+    """Write a number that is already rounded, without a power of ten. ``most_zeros``: decimals of a zero."""
+    rounded, decimals = (abs(rounded), min(decimals, most_zeros)) if rounded == 0 else (rounded, decimals)
     digits = f"{rounded:.{max(decimals, 0)}f}"
     return NumberText(group(digits.replace("-", MINUS)), group(digits).replace(THIN, r"\,"), digits)
 
@@ -105,7 +105,16 @@ def full(value: float) -> str:
 
 
 def share(value: float) -> str:
-    """R² and the like: as many digits as tell it from one, four at least, never rounded up to 1."""
+    """Write R² or r, of any sign and size: four decimals, or as many as tell it from ±1, which rounding never reaches.
+
+    Below −1 (R² of a curve worse than the mean) it has four significant digits.
+
+    >>> from ridge.core.numerals import share
+    >>> share(0.99996), share(-30.8123), share(1.0)
+    ('0.99996', '−30.81', '1')
+    """
+    if value < 0 and round_to(value, 4):
+        return f"{MINUS}{share(-value)}" if value >= -1 else significant(value, 4).text
     if value >= 1:
         return "1"
     digits = 4
@@ -114,11 +123,14 @@ def share(value: float) -> str:
     return write(value, digits).text if round_to(value, digits) < 1 else "above 0.999999999999"
 
 
-def probability(value: float) -> str:
-    """A p-value: three decimals at most; below one in ten thousand only that."""
+def probability(value: float, at_most: bool = False) -> str:
+    """Write a p-value with two significant digits; ``< 0.0001`` below that; ``≤ 0.001`` where it is an upper bound."""
     if value < 1e-4:
         return "< 0.0001"
-    return significant(value, 2).text
+    if not at_most:
+        return significant(value, 2).text
+    up = decimal(value).quantize(Decimal(1).scaleb(place(value)), rounding=ROUND_CEILING)
+    return f"≤ {min(up, Decimal(1)).normalize():f}"
 
 
 MOST_IN_WORDS = 12
@@ -127,7 +139,7 @@ MOST_IN_WORDS = 12
 def p_text(value: float, name: str = "p") -> str:
     """``p = 0.031``, ``p < 0.0001``."""
     text = probability(value)
-    return f"{name} {text}" if text.startswith("<") else f"{name} = {text}"
+    return f"{name} {text}" if text[0] in "<≤" else f"{name} = {text}"
 
 
 def capital(text: str) -> str:

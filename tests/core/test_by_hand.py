@@ -27,6 +27,7 @@ from ridge.core.models import (
     Reciprocal,
     Sinusoid,
 )
+from ridge.core.predicting.features import area, roots, tangent
 from ridge.core.wording.by_hand import difference_sentence, what_it_does
 from ridge.core.wording.judgement import how_well, list_statistics
 from ridge.core.wording.method import method_sentence
@@ -94,8 +95,13 @@ class Given(TestCase):
         result = with_values(Readings(X, 3 * X + NOISE), Line(), {"slope": 3.0, "intercept": 0.0})
         self.assertTrue(all(p.fixed and p.standard_error is None for p in result.parameters.values()))
         prediction = result.predict(5.5)
-        self.assertEqual(float(prediction.mean_low), float(prediction.value))
-        self.assertLess(float(prediction.low), float(prediction.value))
+        for limit in (prediction.mean_low, prediction.mean_high, prediction.low, prediction.high):
+            self.assertFalse(np.isfinite(limit))
+        self.assertIsNone(result.solve(16.0)[0].standard_error)
+        self.assertFalse(np.isfinite(result.solve(16.0)[0].low))
+        self.assertIsNone(roots(result)[0].x_error)
+        self.assertIsNone(tangent(result, 2.0).slope.standard_error)
+        self.assertIsNone(area(result, 1.0, 2.0).standard_error)
         np.testing.assert_allclose(leave_one_out(result).misses, result.residuals)
 
     def test_a_formula_without_parameters_is_a_known_curve(self) -> None:

@@ -150,7 +150,7 @@ class InWords(TestCase):
     naming = Naming("t", "T", "min", "°C", "time", "temperature")
 
     def test_one_end_both_or_none(self) -> None:
-        self.assertEqual(limits_text(2.123, 3.456, "m"), "2.12 to 3.46\u00a0m")
+        self.assertEqual(limits_text(2.123, 3.456, "m"), "2.1 to 3.5\u00a0m")
         self.assertEqual(limits_text(-2.98, 0.04), "−3.0 to 0.1")
         self.assertEqual(limits_text(2.123, np.inf), "above 2.12")
         self.assertEqual(limits_text(-np.inf, 3.456, "m"), "below 3.46\u00a0m")
@@ -159,7 +159,7 @@ class InWords(TestCase):
     def test_an_answer_says_which_limits_these_are(self) -> None:
         result = decay(7)
         words = word_prediction(result, result.predict(6.0, checked=True), self.naming)
-        self.assertRegex(words.result, r"^T = \S+\s°C, from \S+ to \S+\s°C$")
+        self.assertRegex(words.result, r"^T = \S+\s°C \(95\s% prediction interval \S+ to \S+\)$")
         self.assertIn("± standard errors would be misleading here", words.sentence)
         plain = word_prediction(result, result.predict(6.0), self.naming)
         self.assertNotIn("mislead", plain.sentence)
@@ -173,7 +173,8 @@ class InWords(TestCase):
         k = found["k"]
         said = {one.name: one.text for one in word_derived(result, self.naming, found)}
         low, high = np.log(2) / -k.low, np.log(2) / -k.high
-        self.assertIn(f"from {limits_text(low, high, 'min')}", said["half-life"])
+        value = np.log(2) / -result.values["k"]
+        self.assertIn(f"(95\xa0% CI {limits_text(low, high, value=value)})", said["half-life"])
         plain = {one.name: one.text for one in word_derived(result, self.naming)}
         self.assertIn("±", plain["half-life"])
 
@@ -182,15 +183,16 @@ class InWords(TestCase):
         found = intervals(result)
         self.assertGreater(found["k"].high, 0)
         said = {one.name: one.text for one in word_derived(result, self.naming, found)}
-        self.assertIn(limits_text(np.log(2) / -found["k"].low, np.inf, "min"), said["half-life"])
+        self.assertIn(limits_text(np.log(2) / -found["k"].low, np.inf), said["half-life"])
 
     def test_a_rate_without_a_lower_limit(self) -> None:
         result = decay(3)
         k = intervals(result)["k"]
         self.assertEqual(k.low, -np.inf)
         said = {one.name: one.text for one in word_derived(result, self.naming, {"k": k})}
-        self.assertIn(limits_text(0.0, float(np.exp(k.high))), said["growth factor"])
-        self.assertIn(limits_text(0.0, np.log(2) / -k.high, "min"), said["half-life"])
+        growth, half_life = np.exp(result.values["k"]), np.log(2) / -result.values["k"]
+        self.assertIn(limits_text(0.0, float(np.exp(k.high)), value=growth), said["growth factor"])
+        self.assertIn(limits_text(0.0, np.log(2) / -k.high, value=half_life), said["half-life"])
 
     def test_the_caution_names_the_parameter_and_its_limits(self) -> None:
         found = intervals(decay(2))

@@ -160,8 +160,8 @@ class Sentences(TestCase):
     def test_derived_quantities(self) -> None:
         result = fit(Readings(X, 3 * np.sin(0.5 * X) + 4 + NOISE), Sinusoid())
         texts = {derived.name: derived.text for derived in word_derived(result, NAMING)}
-        self.assertRegex(texts["period"], r"^12\.\d ± 0\.\d\xa0h$")
-        self.assertRegex(texts["next crest"], r"^1[56]\.\d ± 0\.\d\xa0h$")
+        self.assertRegex(texts["period"], r"^12\.\d\d ± 0\.\d\d\xa0h$")
+        self.assertRegex(texts["next crest"], r"^1[56]\.\d\d? ± 0\.\d\d?\xa0h$")
         angle = word_derived(fit(Readings(X, 2 * X + NOISE), Line()), NAMING)[1].text
         self.assertTrue(angle.endswith("°"))
 
@@ -186,14 +186,18 @@ class Sentences(TestCase):
     def test_features(self) -> None:
         result = fit(Readings(X, (X - 3) * (X - 7) + NOISE), Polynomial(2))
         self.assertRegex(
-            word_places(turning_points(result), NAMING)[0], r"^minimum at t = 5\.0\d+ ± 0\.0\d+\xa0h, h = −3\.9"
+            word_places(turning_points(result), NAMING, 0.95)[0],
+            r"^minimum at t = 5\.0\d+\xa0h \(95\xa0% CI 4\.9\d+ to 5\.0\d+\), h = −3\.9",
         )
-        self.assertRegex(word_places(roots(result), NAMING)[0], r"^zero at t = 3\.0")
+        self.assertRegex(word_places(roots(result), NAMING, 0.95)[0], r"^zero at t = 3\.0")
         self.assertRegex(
-            word_tangent(tangent(result, 3), NAMING),
-            r"^slope at t = 3\xa0h: −4\.0\d+ ± 0\.0\d+\xa0m/h$",
+            word_tangent(tangent(result, 3), NAMING, 0.95),
+            r"^slope at t = 3\xa0h: −4\.0\d+\xa0m/h \(95\xa0% CI −4\.\d+ to −3\.\d+\)$",
         )
-        self.assertRegex(word_quantity(area(result, 3, 7), NAMING.unit(1, 1)), r"^−10\.\d+ ± 0\.\d+\xa0m·h")
+        self.assertRegex(
+            word_quantity(area(result, 3, 7), NAMING.unit(1, 1), 0.9),
+            r"^−10\.\d+\xa0m·h \(90\xa0% CI −1\d\.\d+ to −10\.\d+\)$",
+        )
 
 
 class Pieces(TestCase):

@@ -79,7 +79,7 @@ def place_with_shared(
     found: Place, moved: Sequence[Moved], again: Sequence[tuple[Places, Places]], level: float
 ) -> Place:
     """A zero, a turning point, an inflexion or an intersection; ``again``: where the same are with each error, up and down."""
-    if not moved or found.width is None:
+    if not moved or found.x_error is None:
         return found
     across, up = [], []
     for ends in again:
@@ -87,13 +87,13 @@ def place_with_shared(
         known = first is not None and second is not None
         across.append((first.x - second.x) / 2 if known else np.inf)  # type: ignore[union-attr]
         up.append((first.y - second.y) / 2 if known else np.inf)  # type: ignore[union-attr]
-    far = float(ndtri((1 + level) / 2)) / found.width
-
-    def wide(error: float | None, effects: list[float]) -> float | None:
-        # Limits are so many half-widths of it: so the squares of both are added in these.
-        return None if error is None else float(np.hypot(error, combined(effects) * far))
-
-    return replace(found, x_error=wide(found.x_error, across), y_error=wide(found.y_error, up))
+    of_x, of_y = combined(across), combined(up)
+    x_low, x_high = widened(found.x, found.x_low, found.x_high, of_x, level)
+    y_low, y_high = widened(found.y, found.y_low, found.y_high, of_y, level)
+    return replace(
+        found, x_error=float(np.hypot(found.x_error, of_x)), x_low=x_low, x_high=x_high,
+        y_error=None if found.y_error is None else float(np.hypot(found.y_error, of_y)), y_low=y_low, y_high=y_high,
+    )  # fmt: skip
 
 
 def _nearest(found: Place, places: Places) -> Place | None:

@@ -24,6 +24,7 @@ from ridge.core.fitting.solved import prepare
 from ridge.core.models.base import Model
 from ridge.core.models.periods import most_cycles
 from ridge.core.readings import Array, Readings
+from ridge.core.results.statistics import Chance
 
 SMALLEST = 1e-3
 """Chances below this are not simulated: a bound serves."""
@@ -47,7 +48,7 @@ class Searched:
     model: Model
     bounds: Bounds
 
-    def chance(self, regression: float, rss: float, terms: int, degrees: int, known: float | None) -> float | None:
+    def chance(self, regression: float, rss: float, terms: int, degrees: int, known: float | None) -> Chance | None:
         """Chance of at least so much accounted for; None where the search cannot be repeated within reason.
 
         ``terms``: parameters beyond the constant; ``known``: the uncertainty of a reading of weight one where it is known.
@@ -63,9 +64,9 @@ class Searched:
             plain = float(fdtrc(terms, degrees, share / (1 - share) / terms * degrees)) if share < 1 else 0.0
         bound = BETWEEN * len(scene.thetas) * plain
         if bound < SMALLEST:
-            return bound
+            return Chance(bound, at_most=True)
         if self.model.inner_form is not None and self.model.inner_form.more is not None and scene.condensed:
-            return _of_periodogram(scene, share)
+            return Chance(_of_periodogram(scene, share), at_most=True)
         drawn = _drawn(_Question(scene, self._about_a_constant, self._mean, known is not None, self._key))
         return None if drawn is None else drawn.chance(size)
 
@@ -181,7 +182,7 @@ class _Draws:
         self._order = np.argsort(-self._rough, kind="stable")
         self._descended: dict[int, Array] = {}
 
-    def chance(self, size: float) -> float:
+    def chance(self, size: float) -> Chance:
         """How often the search accounts for ``size`` or more: the share of squares about the mean, or with known uncertainties the
         sum of squares itself.
 
@@ -199,7 +200,8 @@ class _Draws:
             found, rough = self._descended[first], self._rough[some]
             gain = max(gain, float(np.max(found - rough)))
             count += int(np.count_nonzero((found >= size) & (rough < size)))
-        return (1 + count) / (1 + len(self._order))
+        # None of N draws: the chance is at most 1/(N + 1), as far as so many draws can show.
+        return Chance((1 + count) / (1 + len(self._order)), at_most=count == 0)
 
     def _sizes(self, some: npt.NDArray[np.intp]) -> Array:
         gained = np.maximum(self._about[some] - self._best[some], 0.0)

@@ -196,6 +196,18 @@ def _times_ln(factor: Values, values: Values) -> Values:
     return np.where(zero, factor, factor * np.log(np.where(zero, factor.dtype.type(1), values)))
 
 
+FARTHEST_POLYGAMMA = -1e4
+"""Below this SciPy's polygamma counts up term by term, without end for −1e30; Γ is zero there to the last digit."""
+
+
+def _polygamma(order: int) -> Callable[[Any], Any]:
+    def of(u: Any) -> Any:
+        near = u >= FARTHEST_POLYGAMMA
+        return np.where(near, special.polygamma(order, np.where(near, u, 1.0)), np.nan)
+
+    return of
+
+
 # Derivatives up to the third order are needed, for the uncertainty of a curve's bend; their own are not.
 _INNER: dict[str, Function] = {
     "times_ln": Function(
@@ -210,8 +222,8 @@ _INNER: dict[str, Function] = {
     ),
     "sinc_twist": Function(_sinc_twist, (), r"\operatorname{sinc}'''", ""),
     "digamma": Function(Special(special.digamma), (lambda u: call("trigamma", u),), r"\psi", "derivative of ln Γ"),
-    "trigamma": Function(Special(lambda u: special.polygamma(1, u)), (lambda u: call("tetragamma", u),), r"\psi_1", ""),
-    "tetragamma": Function(Special(lambda u: special.polygamma(2, u)), (), r"\psi_2", ""),
+    "trigamma": Function(Special(_polygamma(1)), (lambda u: call("tetragamma", u),), r"\psi_1", ""),
+    "tetragamma": Function(Special(_polygamma(2)), (), r"\psi_2", ""),
     "sin_of_degrees": Function(
         _of_degrees(np.sin), (lambda u: multiply(_DEGREE, call("cos_of_degrees", u)),), r"\sin", ""
     ),

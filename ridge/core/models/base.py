@@ -29,7 +29,7 @@ class Derived:
 
     ``expression``: a formula in the parameter names. ``unit``: powers of the units of x and y; ``angle`` instead
     for an angle. ``meaning``: what it says, a template (see ``declared``). ``when``: a formula that must be positive for the
-    quantity to have a meaning, if any.
+    quantity to have a meaning, if any. ``zero_of``: where it is the x at which the curve (0) or its slope (1) is zero, which.
     """
 
     name: str
@@ -38,6 +38,7 @@ class Derived:
     meaning: str
     when: str = ""
     angle: bool = False
+    zero_of: int | None = None
 
 
 def _unchanged(x: Any) -> Any:

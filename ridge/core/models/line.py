@@ -33,7 +33,7 @@ class Line(Model):
     linear_form = LinearForm((1, 0))
     constant = "intercept"
     derived = (
-        Derived("x-intercept", "-intercept/slope", (1, 0), "{x} where {y} is zero", when="abs(slope)"),
+        Derived("x-intercept", "-intercept/slope", (1, 0), "{x} where {y} is zero", when="abs(slope)", zero_of=0),
         Derived(
             "angle of slope",
             "atan(slope)*180/pi",

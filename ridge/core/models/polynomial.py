@@ -108,7 +108,7 @@ class Polynomial(Model):
         if self.powers != (0, 1, 2):
             return ()
         return (
-            Derived("x of the vertex", "-c1/(2*c2)", (1, 0), "{x} where the curve turns", when="abs(c2)"),
+            Derived("x of the vertex", "-c1/(2*c2)", (1, 0), "{x} where the curve turns", when="abs(c2)", zero_of=1),
             Derived("y of the vertex", "c0 - c1^2/(4*c2)", (0, 1), "{y} where the curve turns", when="abs(c2)"),
             Derived(
                 "discriminant",

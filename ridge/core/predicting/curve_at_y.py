@@ -8,7 +8,8 @@ from itertools import pairwise
 import numpy as np
 
 from ridge.core.formula import Program, parse
-from ridge.core.predicting.crossings import bracketed, find_crossings, search_grid
+from ridge.core.predicting.band_edge import band_edges, outside_band
+from ridge.core.predicting.crossings import find_crossings, search_grid
 from ridge.core.predicting.solution import MOST, Solution, place
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
@@ -175,37 +176,9 @@ class _Inverse:
         """Positive where the target is not within the band at x; NaN where the curve has no value."""
         assert self.width is not None
         with np.errstate(all="ignore"):
-            off = np.abs(self.off(x))
-            found = off - self.width * self.error_of_y(x)
-            # A band that cannot be computed although the curve can has no bound there.
-            return np.where(np.isfinite(off) & ~np.isfinite(found), -1.0, found)
+            return outside_band(self.off(x), self.width * self.error_of_y(x))
 
     def limit(self, root: float, end: float, error: float | None, side: float) -> float:
         """Where the band, or the curve itself, ends on one side of a solution; infinite where neither does before ``end``."""
-        reach = abs(end - root)
-        if not reach:
-            return float(side * np.inf)
-        first = min(max((error or 0.0) * 0.25, reach * 1e-9), reach) if np.isfinite(error or 0.0) else reach * 1e-6
-        distances = np.unique(np.concatenate([np.geomspace(first, reach, 400), np.linspace(0, reach, 400)[1:]]))
-        outside = self._outside(root + side * distances)
-        past = np.flatnonzero(~(outside <= 0))
-        if not len(past):
-            return float(side * np.inf)
-        inner = float(distances[past[0] - 1]) if past[0] else 0.0
-        outer = float(distances[past[0]])
-        if np.isnan(outside[past[0]]):
-            return float(root + side * self._last_defined(root, side, inner, outer))
-        if not self._outside(np.array([root + side * inner]))[0] < 0:
-            return float(root + side * inner)
-        found = bracketed(lambda d: float(self._outside(np.array([root + side * d]))[0]), inner, outer)
-        return float(root + side * found)
-
-    def _last_defined(self, root: float, side: float, inner: float, outer: float) -> float:
-        """How far from a solution the curve still has a value that the band holds, by halving."""
-        for _ in range(80):
-            middle = (inner + outer) / 2
-            if self._outside(np.array([root + side * middle]))[0] <= 0:
-                inner = middle
-            else:
-                outer = middle
-        return inner
+        known = np.nan if error is None else error
+        return float(band_edges(self._outside, [root], [end], [known], side)[0])

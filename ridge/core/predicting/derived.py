@@ -6,9 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
+from scipy.special import ndtri
 
 from ridge.core.formula import Program, differentiate, parse
 from ridge.core.models.base import Derived
+from ridge.core.predicting.features import limits_of_zeros
 from ridge.core.predicting.parameter_limits import Interval
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit, once
@@ -30,6 +32,8 @@ class DerivedQuantity:
     meaning: str
     of: str = ""
     degrees_of_freedom: float = 0.0
+    zero_of: int | None = None
+    """The derivative of the curve that is zero at this x, if it is such a place; see ``Derived``."""
 
 
 @once
@@ -63,15 +67,19 @@ def derived_of(fit: Fit) -> tuple[DerivedQuantity, ...]:
             of = moving[0] if len(moving) == 1 else ""
             found.append(
                 DerivedQuantity(
-                    quantity.name, value, error, quantity.unit, quantity.angle, quantity.meaning, of, fit.effective_degrees(direction)
+                    quantity.name, value, error, quantity.unit, quantity.angle, quantity.meaning, of, fit.effective_degrees(direction),
+                    quantity.zero_of,
                 )
             )  # fmt: skip
     return tuple(found)
 
 
 def limits_of(fit: Fit, quantity: DerivedQuantity, limits: Mapping[str, Interval], level: float) -> tuple[float, float]:
-    """Limits of a quantity at ``level``: carried over from those of the parameter that it follows from where its ± would
-    mislead (see ``intervals``), otherwise by the standard error; infinite where there is none."""
+    """Limits of a quantity at ``level``: for a place on the curve by inverting its band (Fieller's for a line), as for a
+    prediction; from those of the parameter that it follows from where its ± would mislead (see ``intervals``); otherwise by
+    the standard error; infinite where there is none."""
+    if quantity.zero_of is not None and quantity.standard_error and not fit.statistics.exact:
+        return _limits_of_place(fit, quantity, level)
     of = limits.get(quantity.of)
     if of is not None and of.method == "profile":
         return carried_over(fit, quantity, of.low, of.high)
@@ -80,6 +88,28 @@ def limits_of(fit: Fit, quantity: DerivedQuantity, limits: Mapping[str, Interval
     if width is None or not error or not np.isfinite(error) or fit.statistics.exact:
         return -np.inf, np.inf
     return quantity.value - width * error, quantity.value + width * error
+
+
+def _limits_of_place(fit: Fit, quantity: DerivedQuantity, level: float) -> tuple[float, float]:
+    assert quantity.zero_of is not None and quantity.standard_error is not None
+    alone = fit.covariance - (0.0 if fit.shared_covariance is None else fit.shared_covariance)
+    lows, highs = limits_of_zeros(fit, [quantity.value], quantity.zero_of, [quantity.standard_error], level)
+    low, high = float(lows[0]), float(highs[0])
+    if fit.shared_covariance is None:
+        return low, high
+    direction = _gradient(fit, quantity)
+    scatter = float(direction @ alone @ direction)
+    common = np.sqrt(max(quantity.standard_error**2 - scatter, 0.0))
+    far = float(ndtri((1 + level) / 2)) * common
+    return float(quantity.value - np.hypot(quantity.value - low, far)), float(
+        quantity.value + np.hypot(high - quantity.value, far)
+    )
+
+
+def _gradient(fit: Fit, quantity: DerivedQuantity) -> Array:
+    names = fit.model.parameter_names
+    form = next(one for one in fit.model.derived if one.name == quantity.name)
+    return np.array(_compute(form.expression, names, [fit.values[name] for name in names])[1:])
 
 
 def carried_over(fit: Fit, quantity: DerivedQuantity, low: float, high: float) -> tuple[float, float]:

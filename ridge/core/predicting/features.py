@@ -1,23 +1,28 @@
 """Features of a fitted curve: roots, turning points, inflexions, tangents, area, crossings; each with its uncertainty.
 
-Standard errors by the delta method from the curve's own variance: what the readings leave open about the curve, not
-the scatter of new readings. Where the slope (or bend) that decides a place is small, they are large and honest.
+Standard errors by the delta method from the curve's own variance: what the readings leave open about the curve, not the
+scatter of new readings. Limits of a place hold every x at which what defines it (the value, the slope, the bend, the
+difference of two curves) could be zero: see ``band_edge``; for the zero of a line these are Fieller's.
 """
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
 
 from ridge.core.errors import OutsideSense
+from ridge.core.models import Line
+from ridge.core.predicting.band_edge import COARSE, Outside, band_edges, outside_band
 from ridge.core.predicting.beyond import distance_beyond, in_ranges
 from ridge.core.predicting.crossings import find_crossings, search_grid
-from ridge.core.predicting.curve_at_y import default_interval
+from ridge.core.predicting.curve_at_y import STRETCHES, default_interval
 from ridge.core.predicting.in_common import rows_in_common, weights_of
+from ridge.core.predicting.line_at_y import solve_line
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
-from ridge.core.results.statistics import critical_value
 
 _PANELS, _NODES = 64, 10
 
@@ -26,8 +31,8 @@ _PANELS, _NODES = 64, 10
 class Place:
     """A feature at an x. ``kind``: root, maximum, minimum, inflexion or crossing.
 
-    ``x_error`` and ``y_error``: standard errors, None where the scatter is unknown; ``width``: half-width of the confidence
-    limits in standard errors. ``beyond``: distance outside the measured range, and the same in measured ranges.
+    ``x_error`` and ``y_error``: standard errors, None where the scatter is unknown; the limits are then infinite, as they
+    are on a side where nothing bounds them. ``beyond``: distance outside the measured range, and the same in measured ranges.
     """
 
     kind: str
@@ -35,19 +40,12 @@ class Place:
     x_error: float | None
     y: float
     y_error: float | None
-    width: float | None
+    x_low: float
+    x_high: float
+    y_low: float
+    y_high: float
     beyond: float
     beyond_ranges: float
-
-    @property
-    def x_half(self) -> float | None:
-        """Half-width of the confidence limits of x."""
-        return None if self.x_error is None or self.width is None else self.x_error * self.width
-
-    @property
-    def y_half(self) -> float | None:
-        """Half-width of the confidence limits of y."""
-        return None if self.y_error is None or self.width is None else self.y_error * self.width
 
 
 @dataclass(frozen=True)
@@ -81,7 +79,7 @@ def roots(fit: Fit, interval: tuple[float, float] | None = None, level: float = 
     """
     low, high = _stretch(fit, interval)
     found = find_crossings(fit.curve.value, _grid(fit, low, high), _level(fit))
-    return [_place(fit, "root", x, 0, fit.curve.slope(np.array([x]))[0], level) for x in found]
+    return _bounded(fit, [_place(fit, "root", x, 0, fit.curve.slope(np.array([x]))[0], level) for x in found], 0, level)
 
 
 def turning_points(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
@@ -100,7 +98,7 @@ def turning_points(fit: Fit, interval: tuple[float, float] | None = None, level:
         bend = float(fit.curve.bend(np.array([x]))[0])
         if bend:
             places.append(_place(fit, "minimum" if bend > 0 else "maximum", x, 1, bend, level))
-    return places
+    return _bounded(fit, places, 1, level)
 
 
 def inflexions(fit: Fit, interval: tuple[float, float] | None = None, level: float = 0.95) -> list[Place]:
@@ -120,7 +118,7 @@ def inflexions(fit: Fit, interval: tuple[float, float] | None = None, level: flo
         before, after = fit.curve.bend(np.array([x - step, x + step]))
         if before * after < 0:
             places.append(_place(fit, "inflexion", x, 2, (after - before) / (2 * step), level))
-    return places
+    return _bounded(fit, places, 2, level)
 
 
 def tangent(fit: Fit, x: float, level: float = 0.95) -> Tangent:
@@ -186,8 +184,9 @@ def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = No
     """
     low, high = _stretch(first, interval)
     cycles = max(first.model.cycles(first.values, low, high), second.model.cycles(second.values, low, high))
-    widths = [width for one in (first, second) if (width := one.critical_value(level)) is not None]
-    width = max(widths) if len(widths) == 2 else None
+    fitted = [one for one in (first, second) if one.least_squares_in != "given"]
+    widths = [width for one in fitted if (width := one.critical_value(level)) is not None]
+    width = max(widths) if widths and len(widths) == len(fitted) else None
     places = []
     grid = search_grid(low, high, cycles)
     for x in find_crossings(lambda at: first.curve.value(at) - second.curve.value(at), grid, _level(first)):
@@ -197,36 +196,47 @@ def crossings(first: Fit, second: Fit, interval: tuple[float, float] | None = No
         error = _error_of_sum(first, second, at, 1.0, -1.0)
         # The place moves with both curves, and the value on the first one with the place.
         share = slope / steep if steep else 0.0
-        beyond = float(distance_beyond(first.readings, x))
+        error_of_x = None if error is None or not steep else abs(float(error[0]) / steep)
+        error_of_y = _error_of_sum(first, second, at, 1 - share, share)
         places.append(
-            Place(
-                "crossing", x, None if error is None or not steep else abs(error / steep),
-                float(first.curve.value(at)[0]), _error_of_sum(first, second, at, 1 - share, share),
-                width, beyond, float(in_ranges(first.readings, beyond)),
-            )
-        )  # fmt: skip
-    return places
+            _placed(first, "crossing", x, error_of_x, None if error_of_y is None else float(error_of_y[0]), width)
+        )
+    if width is None or any(place.x_error is None for place in places):
+        return places
+    outside = partial(_outside_both, first, second, width)
+    return _limited(places, lambda some: _edges(first, [one.x for one in some], _errors(some), outside), width)
 
 
-def _error_of_sum(first: Fit, second: Fit, at: Array, times: float, times_other: float) -> float | None:
-    """Standard error of so many times the value of the first curve and of the second, added up."""
-    one, other = first.reading_deviation, second.reading_deviation
-    if one is None or other is None:
+def _outside_both(first: Fit, second: Fit, width: float, x: Array) -> Array:
+    """Positive where two curves differ at x."""
+    error = _error_of_sum(first, second, x, 1.0, -1.0)
+    assert error is not None
+    with np.errstate(all="ignore"):
+        return outside_band(first.curve.value(x) - second.curve.value(x), width * error)
+
+
+def _error_of_sum(first: Fit, second: Fit, at: Array, times: float, times_other: float) -> Array | None:
+    """Standard errors of a linear combination of the values of two curves, in the shape of ``at``."""
+    # A curve with given numbers has no scatter of its own.
+    given = [one.least_squares_in == "given" for one in (first, second)]
+    one, other = (0.0 if known else of.reading_deviation for known, of in zip(given, (first, second), strict=True))
+    if one is None or other is None or all(given):
         return None
-    row, other_row = first.curve.rows(at)[0], second.curve.rows(at)[0]
-    shared = 0.0
+    row, other_row = first.curve.rows(at), second.curve.rows(at)
+    shared = np.zeros(at.shape)
     common = rows_in_common(first, second)
     if common is not None and common.any():
         x = first.readings.x[common]
         weights = np.sqrt(weights_of(first, common) * weights_of(second, common))[:, None]
-        shared = float(row @ (first.curve.rows(x) * weights).T @ second.curve.rows(x) @ other_row)
+        between = (first.curve.rows(x) * weights).T @ second.curve.rows(x)
+        shared = np.sum((row @ between) * other_row, axis=-1)
     smaller = min(one, other)
     variance = (
-        (times * one) ** 2 * (row @ row)
-        + (times_other * other) ** 2 * (other_row @ other_row)
+        (times * one) ** 2 * np.sum(row**2, axis=-1)
+        + (times_other * other) ** 2 * np.sum(other_row**2, axis=-1)
         + 2 * times * times_other * smaller**2 * shared
     )
-    return float(np.sqrt(max(variance, 0.0)))
+    return np.asarray(np.sqrt(np.maximum(variance, 0.0)))
 
 
 def _stretch(fit: Fit, interval: tuple[float, float] | None) -> tuple[float, float]:
@@ -254,7 +264,7 @@ def _length(fit: Fit, x: float, order: int) -> float:
 
 
 def _scaled(fit: Fit, length: float) -> float | None:
-    deviation = fit.reading_deviation
+    deviation = None if fit.least_squares_in == "given" else fit.reading_deviation
     return None if deviation is None else deviation * length
 
 
@@ -272,17 +282,83 @@ def _length_there(fit: Fit, x: float, order: int, decides: float) -> float:
 def _place(fit: Fit, kind: str, x: float, order: int, decides: float, level: float) -> Place:
     """``order``: of the derivative that is zero there; ``decides``: the next one."""
     error = _scaled(fit, _length(fit, x, order))
+    if error is not None:
+        error = float(abs(error / decides)) if decides else np.inf
+    at_y = _scaled(fit, _length_there(fit, x, order, decides))
+    return _placed(fit, kind, x, error, at_y, fit.critical_value(level))
+
+
+def _placed(fit: Fit, kind: str, x: float, x_error: float | None, y_error: float | None, width: float | None) -> Place:
+    """A place on the curve of ``fit``, its x without limits yet; ``width``: half-width of those of y in standard errors."""
+    y = float(fit.curve.value(np.array([x]))[0])
+    half = np.inf if y_error is None or width is None else width * y_error
     beyond = float(distance_beyond(fit.readings, x))
-    return Place(
-        kind, x, None if error is None else float(abs(error / decides)) if decides else np.inf,
-        float(fit.curve.value(np.array([x]))[0]), _scaled(fit, _length_there(fit, x, order, decides)),
-        fit.critical_value(level), beyond, float(in_ranges(fit.readings, beyond)),
-    )  # fmt: skip
+    ranges = float(in_ranges(fit.readings, beyond))
+    return Place(kind, x, x_error, y, y_error, -np.inf, np.inf, y - half, y + half, beyond, ranges)
+
+
+def limits_of_zeros(
+    fit: Fit, roots: Sequence[float], order: int, errors: Sequence[float], level: float
+) -> tuple[Array, Array]:
+    """Return the limits of each x at which the curve (order 0), its slope (1) or its bend (2) is zero, both of shape (k,).
+
+    For a line Fieller's; otherwise see ``band_edge``. Infinite where the scatter is unknown. ``errors``: standard errors.
+    """
+    deviation, width = fit.reading_deviation, fit.critical_value(level)
+    nowhere = np.full(len(roots), np.inf)
+    if deviation is None or width is None:
+        return -nowhere, nowhere
+    if isinstance(fit.model, Line) and order == 0:
+        found = solve_line(fit, np.longdouble(0.0), np.inf, level)
+        return np.full(len(roots), found.low), np.full(len(roots), found.high)
+    value = (fit.curve.value, fit.curve.slope, fit.curve.bend)[order]
+
+    def outside(at: Array) -> Array:
+        with np.errstate(all="ignore"):
+            row = fit.curve.rows(at, order)
+            return outside_band(value(at), width * deviation * np.sqrt(np.sum(row**2, axis=-1)))
+
+    return _edges(fit, roots, errors, outside)
+
+
+def _edges(fit: Fit, roots: Sequence[float], errors: Sequence[float], outside: Outside) -> tuple[Array, Array]:
+    low, high = default_interval(fit, STRETCHES[-1])
+    lower = band_edges(outside, roots, np.minimum(low, roots), errors, -1.0, COARSE)
+    return lower, band_edges(outside, roots, np.maximum(high, roots), errors, 1.0, COARSE)
+
+
+MOST_LIMITED = 24
+"""Places, the nearest to the readings, whose limits invert the band; those farther out have them by the standard error."""
+
+
+def _bounded(fit: Fit, places: Sequence[Place], order: int, level: float) -> list[Place]:
+    """The places with the limits of x where the derivative of this order is zero."""
+
+    def found(some: Sequence[Place]) -> tuple[Array, Array]:
+        return limits_of_zeros(fit, [one.x for one in some], order, _errors(some), level)
+
+    return _limited(places, found, fit.critical_value(level))
+
+
+def _limited(
+    places: Sequence[Place], limits: Callable[[Sequence[Place]], tuple[Array, Array]], width: float | None
+) -> list[Place]:
+    nearest = sorted(places, key=lambda one: one.beyond)[:MOST_LIMITED]
+    lows, highs = limits(nearest)
+    found = {one.x: ends for one, *ends in zip(nearest, lows.tolist(), highs.tolist(), strict=True)}
+    for one in places:
+        half = np.inf if one.x_error is None or width is None else width * one.x_error
+        found.setdefault(one.x, [one.x - half, one.x + half])
+    return [replace(one, x_low=found[one.x][0], x_high=found[one.x][1]) for one in places]
+
+
+def _errors(places: Sequence[Place]) -> list[float]:
+    return [np.nan if one.x_error is None else one.x_error for one in places]
 
 
 def _quantity(fit: Fit, value: float, length: float, level: float) -> Quantity:
     error = _scaled(fit, length)
-    width = critical_value(level, fit.statistics.degrees_of_freedom, fit.readings.absolute_errors)
+    width = fit.critical_value(level)
     if error is None or width is None:
         return Quantity(value, None, -np.inf, np.inf)
     return Quantity(value, error, value - width * error, value + width * error)

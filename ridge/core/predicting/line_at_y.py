@@ -9,8 +9,9 @@ from ridge.core.predicting.solution import Solution, place
 from ridge.core.results.fit import Fit
 
 
-def solve_line(fit: Fit, target: np.longdouble, repeats: int, level: float) -> Solution:
-    """The x at which the line takes the value ``target``, the mean of ``repeats`` readings.
+def solve_line(fit: Fit, target: np.longdouble, repeats: float, level: float) -> Solution:
+    """The x at which the line takes the value ``target``, the mean of ``repeats`` readings; infinite for the line itself,
+    without the scatter of a new reading.
 
     Standard error: s/|b|·√(1/repeats + 1/n + (y − ȳ)²/(b²Σ(x − x̄)²)) (for instance Miller and Miller,
     "Statistics and Chemometrics for Analytical Chemistry", section 5.6); limits by Fieller's theorem

@@ -94,6 +94,10 @@ class Fit:
         return self.statistics.residual_standard_deviation
 
     def critical_value(self, level: float) -> float | None:
+        """Return the half-width of a two-sided interval in standard errors; None where nothing estimates the scatter, and for a
+        curve whose numbers were given: nothing was fitted, so it has no uncertainty."""
+        if self.least_squares_in == "given":
+            return None
         return critical_value(level, self.statistics.degrees_of_freedom, self.readings.absolute_errors)
 
     def effective_degrees(self, direction: Array) -> float:

@@ -14,10 +14,18 @@ from ridge.core.errors import OutsideSense
 from ridge.core.results.read_only import ReadOnly
 
 
+@dataclass(frozen=True)
+class Chance:
+    """A p-value. ``at_most``: it is an upper bound, since a simulation reached it in none of its draws or a bound sufficed."""
+
+    value: float
+    at_most: bool = False
+
+
 class Search(Protocol):
     """A search for the shape of a curve that can be repeated on mere scatter."""
 
-    def chance(self, regression: float, rss: float, terms: int, degrees: int, known: float | None) -> float | None:
+    def chance(self, regression: float, rss: float, terms: int, degrees: int, known: float | None) -> Chance | None:
         """Chance of at least so much accounted for where there is nothing; None where it cannot be had within reason."""
 
 
@@ -69,11 +77,20 @@ class Statistics:
     def __post_init__(self) -> None:
         object.__setattr__(self, "absent", ReadOnly(self.absent))
 
-    @cached_property
+    @property
     def f_p_value(self) -> float | None:
         """Probability of an F at least this large if there were nothing but what the model is compared with."""
+        return None if self._f_chance is None else self._f_chance.value
+
+    @property
+    def f_p_at_most(self) -> bool:
+        """Whether ``f_p_value`` is an upper bound."""
+        return self._f_chance is not None and self._f_chance.at_most
+
+    @cached_property
+    def _f_chance(self) -> Chance | None:
         if self.f_statistic is None or self.searched is None:
-            return self.f_p_plain
+            return None if self.f_p_plain is None else Chance(self.f_p_plain)
         return self.searched.chance(
             self.regression_sum_of_squares,
             self.residual_sum_of_squares,

@@ -7,19 +7,13 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from ridge.core.models import Line
-from ridge.core.numerals import NumberText, place, significant, write
+from ridge.core.numerals import place, significant, write
 from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.solution import Solution
 from ridge.core.results.fit import Fit
-from ridge.core.wording.limits import from_limits, level_text, limits_text
+from ridge.core.wording.limits import PREDICTION, level_text, limits_text, with_interval
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.rounding import (
-    half_width_text,
-    limit_decimals,
-    round_with_half_width,
-    uncertainty_decimals,
-    value_decimals,
-)
+from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.core.wording.sense import word_sense
 
 PROFILE = "They are profile limits: ± standard errors would be misleading here."
@@ -34,8 +28,8 @@ MOST_DIGITS = 12
 class AnswerText:
     """An answer for display; every text carries its unit.
 
-    ``asked`` the given side (``F = 12 N``), ``asked_at`` the same without of how many readings it is the mean, ``result`` the other with its half-width, ``sentence`` what the ± is and the
-    account of its limits, ``place`` where it stands to the readings (empty inside the range), ``extrapolation`` that without
+    ``asked`` the given side (``F = 12 N``), ``asked_at`` the same without the number of repeats, ``result`` the other side
+    with its interval, ``sentence`` what else there is to say of its intervals, ``place`` where it stands to the readings (empty inside the range), ``extrapolation`` that without
     what it rests on, ``full`` every digit, ``limits`` the limits alone, where there are any.
     """
 
@@ -55,31 +49,28 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
     ``refining``: whether limits that need refits are still to come.
     """
     x, value = float(prediction.x), float(prediction.value)
-    half = float(prediction.high) - value
-    mean_half = float(prediction.mean_high) - value
+    low, high = float(prediction.low), float(prediction.high)
     asked = f"{naming.x} = {naming.x_given(x)}"
     beyond = float(prediction.beyond), float(prediction.beyond_ranges)
     where = word_place(fit, x, *beyond, naming), _extrapolation(fit, x, *beyond, naming)
     plain = f"{naming.y} = {naming.y_with_unit(significant(value, 6, strip=True).text)}"
     if fit.critical_value(prediction.level) is None:
-        result, sentence = plain, NO_UNCERTAINTY
+        result, sentence = plain, no_uncertainty(fit)
     elif fit.statistics.exact:
         result, sentence = plain, "The fit is exact, so the scatter of a new reading is unknown."
-    elif prediction.profiled or fit.log_line is not None or ends_at_sense(prediction, naming):
-        result, sentence = _asymmetric(fit, prediction, naming)
-    elif not math.isfinite(half):
+    elif not (math.isfinite(low) or math.isfinite(high)):
         result, sentence = plain, UNBOUNDED
     else:
-        rounded = round_with_half_width(value, half)
-        result = f"{naming.y} = {naming.y_with_unit(rounded.text)}"
-        line = naming.y_with_unit(half_width_text(mean_half, rounded.uncertainty) if mean_half > 0 else "0")
-        sentence = (
-            f"± is the {level_text(prediction.level)} prediction interval of {new_reading(fit, naming)}; "
-            f"{level_text(prediction.level)} confidence interval of the {fit.model.graph}: ±{line}."
-        )
+        said = with_interval(value, low, high, prediction.level, naming.y_unit, kind=PREDICTION)
+        result, sentence = f"{naming.y} = {said}", _intervals(fit, prediction, naming)
     if prediction.unchecked:
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
     return AnswerText(asked, result, sentence, *where, repr(value), asked_at=asked)
+
+
+def no_uncertainty(fit: Fit) -> str:
+    """Why a value has no interval; empty for a curve whose numbers were given, where nothing else was to be expected."""
+    return "" if fit.least_squares_in == "given" else NO_UNCERTAINTY
 
 
 def new_reading(fit: Fit, naming: Naming) -> str:
@@ -102,29 +93,20 @@ def ends_at_sense(prediction: Prediction, naming: Naming) -> bool:
     return float(prediction.low) == naming.y_limits[0] or float(prediction.high) == naming.y_limits[1]
 
 
-def _asymmetric(fit: Fit, prediction: Prediction, naming: Naming) -> tuple[str, str]:
-    """A result whose limits are no ±, and how they came about."""
-    value, low, high = (float(part) for part in (prediction.value, prediction.low, prediction.high))
-    said = naming.y_with_unit(_between(value, low, high).text)
-    level, curve = level_text(prediction.level), fit.model.graph
-    mean = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
-    if ends_at_sense(prediction, naming) and math.isfinite(low) and math.isfinite(high):
-        why = f"They end where {naming.y} makes sense: {word_sense(naming, 'y')}."
-    else:
-        why = PROFILE if prediction.profiled else "They are equally far in logarithms."
-    return (
-        f"{naming.y} = {said}, {from_limits(low, high, naming.y_unit)}",
-        f"These are the {level} limits of {new_reading(fit, naming)}; {level} confidence interval of the {curve}: {mean}. {why}",
-    )
-
-
-def _between(value: float, low: float, high: float, finer: int = 0) -> NumberText:
-    """A value with the decimals of its limits."""
-    ends = [end for end in (low, high) if math.isfinite(end) and end != value]
-    if not ends:
-        return significant(value, 6 + finer, strip=True)
-    nearest = min(ends, key=lambda end: abs(end - value))
-    return write(value, value_decimals(value, limit_decimals(*sorted((value, nearest)))) + finer)
+def _intervals(fit: Fit, prediction: Prediction, naming: Naming) -> str:
+    """The interval of the curve, and what is special about that of a new reading."""
+    value, low, high = float(prediction.value), float(prediction.mean_low), float(prediction.mean_high)
+    mean = limits_text(low, high, naming.y_unit, value=value)
+    said = [f"{level_text(prediction.level)} CI of the {fit.model.graph}: {mean}."]
+    if not fit.readings.equally_weighted:
+        said.append(f"The prediction interval is for {new_reading(fit, naming)}.")
+    if ends_at_sense(prediction, naming):
+        said.append(f"They end where {naming.y} makes sense: {word_sense(naming, 'y')}.")
+    elif prediction.profiled:
+        said.append(PROFILE)
+    elif fit.log_line is not None:
+        said.append("They are equally far in logarithms.")
+    return " ".join(said)
 
 
 def word_solutions(
@@ -163,15 +145,15 @@ def _solution(
         nearest = naming.y_with_unit(significant(float(fit.evaluate(solution.value)), 4).text)
         sentence = (
             f"The curve does not reach it, but turns there at {nearest}: within its scatter a reading may. {sentence}"
-        )
+        ).strip()
     elif solution.profiled:
-        sentence = f"{sentence} {PROFILE}"
+        sentence = f"{sentence} {PROFILE}".strip()
     elif solution.unchecked:
-        sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
+        sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}".strip()
     finite = math.isfinite(solution.low) or math.isfinite(solution.high)
-    limits = limits_text(solution.low, solution.high, naming.x_unit, finer) if finite else ""
+    limits = limits_text(solution.low, solution.high, naming.x_unit, finer, solution.value) if finite else ""
     return AnswerText(
-        f"{asked_at}{mean}", f"{result}{naming.x_on_clock(solution.value)}", sentence, *where, repr(solution.value), limits,
+        f"{asked_at}{mean}", result, sentence, *where, repr(solution.value), limits,
         asked_at,
     )  # fmt: skip
 
@@ -186,10 +168,10 @@ def _mean_given(fit: Fit, y: float, repeats: int) -> str:
 
 def _limits_of_x(fit: Fit, solution: Solution, naming: Naming, finer: int) -> tuple[str, str]:
     """A solution with its limits as far as it has any, and what they are."""
-    x, unit, level, value = naming.x, naming.x_unit, level_text(solution.level), solution.value
-    plain = f"{x} = {naming.x_with_unit(significant(value, 6 + finer, strip=True).text)}"
+    x, level, value = naming.x, level_text(solution.level), solution.value
+    plain = f"{x} = {naming.x_with_unit(significant(value, 6 + finer, strip=True).text)}{naming.x_on_clock(value)}"
     if solution.standard_error is None:
-        return plain, NO_UNCERTAINTY
+        return plain, no_uncertainty(fit)
     if fit.statistics.exact:
         return plain, "The fit is exact, so the scatter of a reading is unknown."
     low, high = solution.low, solution.high
@@ -197,25 +179,15 @@ def _limits_of_x(fit: Fit, solution: Solution, naming: Naming, finer: int) -> tu
         if isinstance(fit.model, Line):
             return plain, f"No finite {level} limits: the slope is not significantly different from zero."
         return plain, f"No finite {level} limits: within its uncertainty the curve takes that value at any {x}."
+    clock = naming.x_on_clock(value).strip(" ()")
+    said = with_interval(value, low, high, solution.level, naming.x_unit, also=clock, finer=finer)
     error = solution.standard_error
-    standard = f"; standard error {naming.x_with_unit(significant(error, 2).text)}" if math.isfinite(error) else ""
+    sentences = []
     if not math.isfinite(high - low):
-        number = naming.x_with_unit(_between(value, low, high, finer).text)
-        missing = "upper" if math.isfinite(low) else "lower"
-        one = limits_text(low, high, unit, finer)
-        return (
-            f"{x} = {number}, {one}",
-            f"{level} confidence limits of {x}: {one}, no {missing} limit{standard}.",
-        )
-    limits, above, below = limits_text(low, high, unit, finer), high - value, value - low
-    if max(above, below) > 1.25 * min(above, below):  # one ± would hide how unequal the limits are
-        number = naming.x_with_unit(_between(value, low, high, finer).text)
-        return (
-            f"{x} = {number}, from {limits}",
-            f"These are the {level} confidence limits of {x}, asymmetric{standard}.",
-        )
-    result = f"{x} = {naming.x_with_unit(round_with_half_width(value, max(above, below), finer).text)}"
-    return result, f"± gives the {level} confidence limits of {x}: {limits}{standard}."
+        sentences.append(f"No {'upper' if math.isfinite(low) else 'lower'} limit.")
+    if math.isfinite(error):
+        sentences.append(f"Standard error {naming.x_with_unit(significant(error, 2).text)}.")
+    return f"{x} = {said}", " ".join(sentences)
 
 
 def word_place(fit: Fit, x: float, beyond: float, ranges: float, naming: Naming) -> str:
@@ -236,8 +208,6 @@ def extrapolation(x: float, beyond: float, ranges: float, low: float, high: floa
     text = f"Extrapolation: {naming.x_with_unit(significant(beyond, 3, strip=True).text)} {side}"
     if math.isfinite(ranges):
         text += f", {times(ranges)} times the measured range"
-    if x > high > 0:
-        text += f"; {times(x / high)} times the largest {naming.x}"
     return text
 
 

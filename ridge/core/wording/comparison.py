@@ -11,7 +11,6 @@ from ridge.core.carrying import SameCurve
 from ridge.core.judging.comparison import Nested, Row, Rung
 from ridge.core.judging.significance import SIGNIFICANT
 from ridge.core.numerals import p_text, share, significant
-from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.naming import Naming
 
 
@@ -49,7 +48,7 @@ def word_criterion(name: str, value: float | None, naming: Naming) -> str:
     if name == "parameters":
         return str(int(value))
     if name in ("r_squared", "adjusted_r_squared"):
-        return signed_share(value)
+        return share(value)
     if name in ("residual_standard_deviation", "leave_one_out"):
         return naming.y_with_unit(significant(value, 3).text)
     return significant(value, 4).text

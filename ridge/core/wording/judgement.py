@@ -71,7 +71,7 @@ def _miss(fit: Fit, naming: Naming) -> str:
 
 
 def _negative(r_squared: float, naming: Naming) -> str:
-    return f"R² is negative ({signed_share(r_squared)}): the mean of {naming.y} would miss by less."
+    return f"R² is negative ({share(r_squared)}): the mean of {naming.y} would miss by less."
 
 
 def _in_logarithms(fit: Fit, naming: Naming) -> str:
@@ -128,11 +128,6 @@ def percent(value: float) -> str:
     return f"{shown if float(shown) < 100 else f'{value * 100:.{places + 2}f}'}\u00a0%"
 
 
-def signed_share(value: float) -> str:
-    """R² or r with its sign."""
-    return ("\u2212" if value < 0 else "") + share(abs(value))
-
-
 def _why_absent(fit: Fit, name: str) -> str:
     if name == "f_p_value" and fit.statistics.searched is not None:
         return "The shape was searched, and the search cannot be repeated on simulated readings within reason."
@@ -173,10 +168,10 @@ def list_statistics(fit: Fit, naming: Naming) -> list[StatisticText]:
         return significant(value, 4)
 
     def as_probability(value: float) -> NumberText:
-        return NumberText(probability(value), "", "")
+        return NumberText(probability(value, statistics.f_p_at_most), "", "")
 
     def as_signed(value: float) -> NumberText:
-        return NumberText(signed_share(value), "", "")
+        return NumberText(share(value), "", "")
 
     def whole(value: float) -> NumberText:
         return NumberText(str(int(value)), "", "")

@@ -1,9 +1,8 @@
-"""Rounding a value together with its uncertainty, and limits so that they hold what they should."""
+"""Round a value together with its standard error, or with the limits of its interval."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
 
@@ -21,34 +20,36 @@ from ridge.core.numerals import (
     write,
 )
 
-FEWEST = 2
-"""Significant digits that a value keeps, however large its uncertainty."""
-FINEST = "0.02"
-"""Share of their width by which limits may be widened when they are rounded."""
+FEWEST = 1
+"""Significant digits kept by a limit that must not become zero."""
+TOLERANCES = {1: "0.15", 2: "0.05"}
+"""Share by which rounding may change an uncertainty or the width of an interval, by its significant digits."""
+MOST_DECIMALS = 400
+"""More than any double needs."""
 
 
 def uncertainty_decimals(uncertainty: float) -> int:
-    """Decimals an uncertainty justifies: two significant digits when it begins with 1, else one.
+    """Return the decimals that an uncertainty justifies; negative for tens, hundreds …
 
-    Common practice in teaching laboratories. Negative: to tens, hundreds …
+    Rounding rule of the Particle Data Group (Review of Particle Physics, Introduction, section "Rounding"): of the three
+    leading digits, 100 to 354 keep two digits, 355 to 949 keep one, 950 to 999 are rounded up to 1000 and keep two.
+
+    >>> from ridge.core.wording.rounding import uncertainty_decimals
+    >>> [uncertainty_decimals(error) for error in (0.0119, 0.0367, 0.0967)]
+    [3, 2, 2]
     """
     first = place(uncertainty)
-    leading = int(round_to(uncertainty, 20 - first).scaleb(-first))
-    if leading == 1:
-        return 1 - first
-    rounded = round_to(uncertainty, -first)
-    return 1 - rounded.adjusted() if rounded.adjusted() > first else -first
-
-
-def value_decimals(value: float, decimals: int) -> int:
-    """So many decimals, or those of ``FEWEST`` significant digits of the value where these are more."""
-    return max(decimals, FEWEST - 1 - place(value)) if value else decimals
+    rounded = round_to(uncertainty, 2 - first)
+    leading = int(rounded.scaleb(2 - rounded.adjusted()))
+    return (1 if leading < 355 else 0) - rounded.adjusted()
 
 
 @dataclass(frozen=True)
 class Rounded:
-    """A value and its uncertainty as they are shown. ``value`` and ``uncertainty`` stand on their own, each with its power of
-    ten; ``text`` and ``latex`` are both together."""
+    """A value and its standard error for display.
+
+    ``value`` and ``uncertainty`` can stand alone, each with its power of ten; ``text`` and ``latex`` show both together.
+    """
 
     value: str
     uncertainty: str
@@ -58,131 +59,95 @@ class Rounded:
 
 
 def round_with_uncertainty(value: float, uncertainty: float | None) -> Rounded:
-    """``1.607 ± 0.015``: both to the decimals that the standard error justifies.
+    """Round a value and its standard error to the same decimals (see ``uncertainty_decimals``).
 
-    A value that drowns in its uncertainty keeps two significant digits (``0.44 ± 12``). Without an uncertainty (None, zero or
-    not finite): six significant digits.
+    A value that would lose all its significant digits gets one more decimal, and so does its error (``0.4 ± 2.5``). Without
+    an uncertainty (None, zero or not finite) the value keeps six significant digits.
 
     >>> from ridge.core.wording.rounding import round_with_uncertainty
     >>> round_with_uncertainty(1.60693, 0.01473).text
     '1.607 ± 0.015'
     """
-    if _certain(value, uncertainty):
-        return _alone(value)
-    assert uncertainty is not None
-    decimals = uncertainty_decimals(uncertainty)
-    return _both(value, value_decimals(value, decimals), round_to(uncertainty, decimals), decimals)
+    if uncertainty is None or not math.isfinite(uncertainty) or uncertainty <= abs(value) * 1e-14:
+        number = significant(value, 6, strip=True)
+        return Rounded(number.text, "", number.text, number.latex, full(value))
+    decimals = _with_value(value, uncertainty_decimals(uncertainty))
+    rounded, error = round_to(value, decimals), round_to(uncertainty, decimals)
+    alone, alone_error = write(float(rounded), decimals), write(float(error), decimals)
+    first = max(rounded.adjusted() if rounded else -999, error.adjusted())
+    if first >= 6 or first <= -5 or decimals < -2:
+        scaled, scaled_error = (
+            plain_digits(number.scaleb(-first), decimals + first, MOST_DECIMALS) for number in (rounded, error)
+        )
+        text = f"({scaled.text} ± {scaled_error.text}){THIN}×{THIN}{power_of_ten(first)}"
+        latex = rf"({scaled.latex} \pm {scaled_error.latex}) \times 10^{{{first}}}"
+    else:
+        alone, alone_error = (plain_digits(number, decimals, MOST_DECIMALS) for number in (rounded, error))
+        text, latex = f"{alone.text} ± {alone_error.text}", rf"{alone.latex} \pm {alone_error.latex}"
+    return Rounded(alone.text, alone_error.text, text, latex, full(value))
 
 
-def round_with_half_width(value: float, half: float | None, finer: int = 0) -> Rounded:
-    """``12.40 ± 2.31``: a value with half the width of its limits, so rounded that they hold all that they should.
+def _with_value(value: float, decimals: int) -> int:
+    """One decimal more where the value would lose all its significant digits."""
+    return decimals + 1 if value and not round_to(value, decimals) else decimals
 
-    The limits grow by no more than ``FINEST`` of their width. ``finer``: decimals more than that takes.
+
+def interval_decimals(low: float, high: float, value: float | None = None) -> int:
+    """Return the decimals of the limits of an interval, and of the value inside it.
+
+    The half-width, or the smaller distance from ``value`` to a limit, is rounded like a standard error. More decimals follow
+    where rounding the limits outwards would widen the interval by more than ``TOLERANCES``, or where the value would lose all
+    its digits.
+
+    >>> from ridge.core.wording.rounding import interval_decimals
+    >>> interval_decimals(26.807, 27.352, 27.08)
+    2
     """
-    if _certain(value, half):
-        return _alone(value)
-    assert half is not None
-
-    def widened(decimals: int) -> tuple[Decimal, Decimal]:
-        """The half-width that holds the limits about the rounded value, and how far that moves one of them at most."""
-        # What the rounding of the value moves, its limits have to make up for.
-        moved = abs(round_to(value, value_decimals(value, decimals)) - decimal(value))
-        found = _rounded(decimal(half) + moved, decimals, ROUND_CEILING)
-        return found, found - decimal(half) + moved
-
-    decimals = _fewest(lambda d: widened(d)[1], 2 * half) + finer
-    return _both(value, value_decimals(value, decimals), widened(decimals)[0], decimals)
-
-
-def half_width_text(half: float, beside: str = "") -> str:
-    """Half the width of limits, rounded up by no more than ``FINEST`` of the width.
-
-    ``beside``: another one as it is shown in the same sentence; the decimals are no fewer than there.
-    """
-
-    def moved(decimals: int) -> Decimal:
-        return _rounded(decimal(half), decimals, ROUND_CEILING) - decimal(half)
-
-    fewest = _fewest(moved, 2 * half)
-    shown = fewest if "×" in beside else len(beside.partition(".")[2])
-    return upper_limit(half, max(fewest, shown)).text
-
-
-def limit_decimals(low: float, high: float) -> int:
-    """The fewest decimals with which two limits, rounded outwards, move by no more than ``FINEST`` of their distance."""
-
-    def moved(decimals: int) -> Decimal:
-        ends = _rounded(decimal(low), decimals, ROUND_FLOOR), _rounded(decimal(high), decimals, ROUND_CEILING)
-        return max(decimal(low) - ends[0], ends[1] - decimal(high))
-
-    return _fewest(moved, high - low)
-
-
-def _fewest(moved: Callable[[int], Decimal], width: float) -> int:
-    allowed = decimal(width) * Decimal(FINEST) * Decimal("1.000001")
-    decimals = -place(width)
-    while moved(decimals) > allowed:
+    half = min([side for side in (abs(high - (value or 0.0)), abs((value or 0.0) - low)) if side > 0], default=0.0)
+    if value is None or not half:
+        half = (high - low) / 2
+    decimals = least = uncertainty_decimals(half)
+    if value is not None:
+        decimals = _with_value(value, decimals)
+    width = decimal(high) - decimal(low)
+    while decimals < least + 4:
+        shown = _rounded(decimal(high), decimals, ROUND_CEILING) - _rounded(decimal(low), decimals, ROUND_FLOOR)
+        digits = decimals + place(half) + 1
+        if shown - width <= width * Decimal(TOLERANCES.get(digits, "0.05")):
+            break
         decimals += 1
     return decimals
 
 
-def _certain(value: float, uncertainty: float | None) -> bool:
-    return uncertainty is None or not math.isfinite(uncertainty) or uncertainty <= abs(value) * 1e-14
-
-
-def _alone(value: float) -> Rounded:
-    number = significant(value, 6, strip=True)
-    return Rounded(number.text, "", number.text, number.latex, full(value))
-
-
-def _both(value: float, of_value: int, uncertainty: Decimal, decimals: int) -> Rounded:
-    if of_value == decimals + 1:
-        decimals = of_value  # side by side they read more easily with even decimals
-    rounded = round_to(value, of_value)
-    alone, error = write(float(rounded), of_value), write(float(uncertainty), decimals)
-    first = max(rounded.adjusted() if rounded else -999, uncertainty.adjusted())
-    powered = first >= 6 or first <= -5 or decimals < -2
-    if not powered and of_value <= decimals + 3:
-        alone, error = plain_digits(rounded, of_value), plain_digits(uncertainty, decimals)
-    if not powered or of_value > decimals + 3:
-        return Rounded(
-            alone.text, error.text, f"{alone.text} ± {error.text}", rf"{alone.latex} \pm {error.latex}", full(value)
-        )
-    scaled, scaled_error = (
-        plain_digits(number.scaleb(-first), max(places, decimals) + first)
-        for number, places in ((rounded, of_value), (uncertainty, decimals))
-    )
-    return Rounded(
-        alone.text, error.text, f"({scaled.text} ± {scaled_error.text}){THIN}×{THIN}{power_of_ten(first)}",
-        rf"({scaled.latex} \pm {scaled_error.latex}) \times 10^{{{first}}}", full(value),
-    )  # fmt: skip
-
-
 def _rounded(value: Decimal, decimals: int, how: str) -> Decimal:
-    # Eight digits of slack: a double that is a rounding error past a plain number does not cost a whole unit.
+    # Slack of 1e-12: a double that is a rounding error past a short number does not cost a whole unit.
     slack = abs(value) * Decimal("1e-12")
     nudged = value - slack if how == ROUND_CEILING else value + slack
     return nudged.quantize(Decimal(1).scaleb(-decimals), rounding=how, context=PRECISE)
 
 
 def round_limits(low: float, high: float, decimals: int) -> tuple[NumberText, NumberText]:
-    """Both limits, rounded outwards. Of limits on one side of zero the nearer one keeps two significant digits, however far
-    the other one is."""
+    """Round both limits outwards. A limit near zero never becomes zero: an interval that excludes zero goes on doing so."""
     of_low = of_high = decimals
     if low > 0:
-        of_low = value_decimals(low, decimals)
+        of_low = _above_zero(low, decimals, ROUND_FLOOR)
     elif high < 0:
-        of_high = value_decimals(high, decimals)
+        of_high = _above_zero(high, decimals, ROUND_CEILING)
     if abs(of_low - of_high) == 1:
         of_low = of_high = max(of_low, of_high)
     return lower_limit(low, of_low), upper_limit(high, of_high)
 
 
+def _above_zero(limit: float, decimals: int, how: str) -> int:
+    """``decimals``, or those of ``FEWEST`` significant digits where the limit would become zero."""
+    return decimals if _rounded(decimal(limit), decimals, how) else FEWEST - 1 - place(limit)
+
+
 def lower_limit(value: float, decimals: int) -> NumberText:
-    """A lower limit rounded down."""
+    """Round a lower limit down."""
     return write(float(_rounded(decimal(value), decimals, ROUND_FLOOR)), decimals)
 
 
 def upper_limit(value: float, decimals: int) -> NumberText:
-    """An upper limit rounded up."""
+    """Round an upper limit up."""
     return write(float(_rounded(decimal(value), decimals, ROUND_CEILING)), decimals)

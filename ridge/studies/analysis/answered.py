@@ -12,6 +12,7 @@ from ridge.core.predicting.at_x import Prediction
 from ridge.core.predicting.features import Place, Quantity, Tangent
 from ridge.core.predicting.solution import Solution
 from ridge.core.results.fit import Fit
+from ridge.studies.analysis.fits import Kind
 
 Why = Literal[
     "error", "no fit", "no fitted curve", "no sense of x", "no sense of y", "against sense", "no value", "too large",
@@ -37,6 +38,7 @@ class ValueAtX:
     fit: Fit
     prediction: Prediction
     checked: bool
+    kind: Kind = "fit"
 
     @property
     def x(self) -> float:
@@ -58,6 +60,7 @@ class SolutionsAtY:
     solutions: tuple[Solution, ...]
     left_out: int
     checked: bool
+    kind: Kind = "fit"
 
 
 @dataclass(frozen=True)
@@ -77,6 +80,7 @@ class SlopeAtX:
     letter: str
     tangent: Tangent
     unit: str = ""
+    kind: Kind = "fit"
 
 
 @dataclass(frozen=True)
@@ -89,6 +93,7 @@ class AreaBetween:
     area: Quantity
     height: float
     unit: str = ""
+    kind: Kind = "fit"
 
 
 @dataclass(frozen=True)
@@ -97,6 +102,7 @@ class PlacesFound:
 
     of: str
     places: tuple[Place, ...]
+    kind: Kind = "fit"
 
 
 One = NoAnswer | ValueAtX | SolutionsAtY | OnInterpolation

@@ -41,7 +41,7 @@ from ridge.studies.analysis.answered import (
     SolutionsAtY,
     ValueAtX,
 )
-from ridge.studies.analysis.fits import Fitted
+from ridge.studies.analysis.fits import Fitted, Kind
 from ridge.studies.content.state import AnswerState, Question
 
 MOST_CHECKED = 12
@@ -126,8 +126,13 @@ def _one(
         return _on_interpolation(curve, values, naming, looking)
     assert curve is not None
     if looking:
-        return _at_y(curve, one.moved, values, repeats, level, naming, refits)
-    return _at_x(curve, one.moved, values[0], level, naming, refits)
+        return _of_kind(_at_y(curve, one.moved, values, repeats, level, naming, refits), one.kind)
+    return _of_kind(_at_x(curve, one.moved, values[0], level, naming, refits), one.kind)
+
+
+def _of_kind(found: One, kind: Kind) -> One:
+    """Note from what kind of curve it comes: only a fit has an uncertainty."""
+    return replace(found, kind=kind) if isinstance(found, ValueAtX | SolutionsAtY) else found
 
 
 def _at_x(fit: Fit, moved: Sequence[Moved], x: float, level: float, naming: Naming, refits: float) -> One:
@@ -191,7 +196,7 @@ def _feature(
         return NoAnswer("no fitted curve")
     fit, letter, moved = one.fit, one.wanted.letter, one.moved
     if question.direction == "tangent":
-        return SlopeAtX(letter, _tangent(fit, moved, _single(question, naming), level))
+        return SlopeAtX(letter, _tangent(fit, moved, _single(question, naming), level), kind=one.kind)
     if question.direction == "area":
         low, high = _ends(question, naming)
 
@@ -199,19 +204,19 @@ def _feature(
             return area(of, low, high, level).value
 
         found = quantity_with_shared(area(fit, low, high, level), moved, size, level)
-        return AreaBetween(letter, (low, high), found, float(fit.evaluate([low])[0]))
+        return AreaBetween(letter, (low, high), found, float(fit.evaluate([low])[0]), kind=one.kind)
     if question.direction == "crossing":
         other = next((f for f in fitted if f.wanted.letter == question.given.strip()), None)
         if other is None or other.fit is None or other is one:
             raise NotANumber("choose another fit for the curves to intersect")
         of = f"intersections of {letter} and {other.wanted.letter}"
-        return _places(_crossings(fit, moved, other, level), of, naming)
+        return _places(_crossings(fit, moved, other, level), of, naming, one.kind)
     find, name = _PLACES[question.direction]
     places = [
         place_with_shared(place, moved, [(find(a.up, level=level), find(a.down, level=level)) for a in moved], level)
         for place in find(fit, level=level)
     ]
-    return _places(places, f"{name} of {letter}", naming)
+    return _places(places, f"{name} of {letter}", naming, one.kind)
 
 
 def _tangent(fit: Fit, moved: Sequence[Moved], x: float, level: float) -> Tangent:
@@ -247,7 +252,7 @@ def _ends(question: Question | AnswerState, naming: Naming) -> tuple[float, floa
     return ends[0], ends[1]
 
 
-def _places(places: Sequence[Place], of: str, naming: Naming) -> PlacesFound | NoAnswer:
+def _places(places: Sequence[Place], of: str, naming: Naming, kind: Kind) -> PlacesFound | NoAnswer:
     """Those in view and three ranges beyond at which x and y make sense."""
     x_sense, y_sense = sense_of(naming, "x"), sense_of(naming, "y")
     left = tuple(
@@ -255,4 +260,4 @@ def _places(places: Sequence[Place], of: str, naming: Naming) -> PlacesFound | N
     )
     if not left:
         return NoAnswer("places without sense" if places else "no places", of=of)
-    return PlacesFound(of, left)
+    return PlacesFound(of, left, kind)

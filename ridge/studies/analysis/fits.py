@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any
+from typing import Any, Literal
 
 from ridge.core.by_hand import with_values
 from ridge.core.carrying import Moved, SharedError, moved_by
@@ -34,6 +34,11 @@ _recent_moved: Recent[object, tuple[Moved, ...] | RidgeError] = Recent(200)
 OF_A_FIT = 600
 """Readings that weigh as much in the memory as all else of a fit."""
 _recent: Recent[object, Fit | Interpolation] = Recent(600_000)  # readings: a fit of 100 000 holds some 10 MB
+
+
+Kind = Literal["fit", "hand", "known", "interpolation"]
+"""What a curve is: fitted, adjusted by hand, a reference curve (every number given) or an interpolation. Only a fit has an
+uncertainty."""
 
 
 @dataclass(frozen=True)
@@ -83,8 +88,7 @@ class Fitted:
         return self.fit or self.interpolation
 
     @property
-    def kind(self) -> str:
-        """``interpolation``, ``hand``, ``known`` (every number given, nothing fitted) or ``fit``."""
+    def kind(self) -> Kind:
         if self.wanted.family == INTERPOLATION:
             return "interpolation"
         if self.wanted.by_hand:

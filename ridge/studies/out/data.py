@@ -111,7 +111,7 @@ def answers_sheet(state: StudyState, analysis: AnalysisOut) -> Sheet:
 
 def _in_cells(number: NumberOut, level: float) -> tuple[float | str, ...]:
     low, high = _or_empty(number.low), _or_empty(number.high)
-    return number.quantity, number.value, low, high, number.unit, level if number.limits else "", number.limits
+    return number.quantity, number.value, low, high, number.unit, "" if low == high == "" else level, number.limits
 
 
 def _breakable(cell: float | str) -> float | str:

@@ -8,13 +8,12 @@ from typing import Any
 from ridge.core.numerals import capital, count_word, significant
 from ridge.core.predicting.features import Place, Quantity
 from ridge.core.predicting.solution import MOST, Solution
-from ridge.core.wording.answers import NO_UNCERTAINTY, AnswerText, ends_at_sense, word_prediction, word_solutions
+from ridge.core.wording.answers import NO_UNCERTAINTY, AnswerText, word_prediction, word_solutions
 from ridge.core.wording.families import beyond_sentence
-from ridge.core.wording.features import word_limits, word_places, word_quantity
+from ridge.core.wording.features import OF_THE_CURVE, word_places, word_quantity
 from ridge.core.wording.interpolation import word_between, word_beyond, word_place_between
-from ridge.core.wording.limits import level_text, limits_text
+from ridge.core.wording.limits import limits_text, value_in_limits
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.rounding import half_width_text, round_with_half_width
 from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber
 from ridge.studies.analysis.answered import (
@@ -30,6 +29,7 @@ from ridge.studies.analysis.answered import (
     ValueAtX,
 )
 from ridge.studies.analysis.converted import converted, factor_into, unit_of_answer
+from ridge.studies.analysis.fits import Kind
 from ridge.studies.content.state import AnswerState, Question
 from ridge.studies.words.answer_marks import CURVE, NEW, OF_X, mark_at, numbers_of
 from ridge.studies.words.schemas import AnswerOut, AnswerRowOut, NumberOut
@@ -104,19 +104,42 @@ def _said(question: Question | AnswerState, found: Answered, level: float, namin
             renamed = {"asked": asked[found.why]} if found.why in asked else {}
             return {"problem": _problem(found, naming), **renamed}
         case ValueAtX():
-            return _value(found, naming)
+            return _marked(_value(found, naming), found.kind)
         case SolutionsAtY():
-            return _solutions(found, naming)
+            return _marked(_solutions(found, naming), found.kind)
         case OnInterpolation():
             return _between(found, naming)
         case SlopeAtX():
-            return _slope(found, level, naming)
+            return _marked(_slope(found, level, naming), found.kind)
         case AreaBetween():
-            return _area(found, level, naming)
+            return _marked(_area(found, level, naming), found.kind)
         case PlacesFound():
-            return _places(found, level, naming)
+            return _marked(_places(found, level, naming), found.kind)
         case Several():
             return _several(question, found, level, naming)
+
+
+NO_FIT: dict[Kind, str] = {"hand": "adjusted by hand", "known": "reference curve"}
+"""What a result is marked with that comes from a curve without uncertainty."""
+
+
+def _marked(said: dict[str, Any], kind: Kind) -> dict[str, Any]:
+    """The same with the mark of a curve that was not fitted: its results are values without intervals."""
+    mark = NO_FIT.get(kind)
+    if mark is None:
+        return said
+    numbers = [one.model_copy(update={"limits": mark}) for one in said["numbers"]] if "numbers" in said else []
+    rows = [
+        row.model_copy(
+            update={
+                "result": f"{row.result} ({mark})",
+                "new": "",
+                "numbers": [one.model_copy(update={"limits": mark}) for one in row.numbers],
+            }
+        )
+        for row in said.get("rows", [])
+    ]
+    return {**said, "result": f"{said['result']} ({mark})", "rows": rows, "numbers": numbers}
 
 
 def _problem(found: NoAnswer, naming: Naming) -> str:
@@ -156,7 +179,7 @@ def _value(found: ValueAtX, naming: Naming) -> dict[str, Any]:
     beyond = bool(prediction.beyond > 0)
     return {
         **_texts(word_prediction(found.fit, prediction, naming, refining=not found.checked)),
-        "short": naming.y_with_unit(round_with_half_width(found.y, float(prediction.high) - found.y).value),
+        "short": naming.y_with_unit(value_in_limits(found.y, float(prediction.low), float(prediction.high)).text),
         "mark": mark_at(found.x, found.y, y_low=float(prediction.low), y_high=float(prediction.high)),
         "beyond": beyond,
         "beyond_says": beyond_sentence(found.fit, naming, found.x) if beyond else "",
@@ -208,15 +231,17 @@ def _solutions(found: SolutionsAtY, naming: Naming) -> dict[str, Any]:
 
 
 def _short_x(solution: Solution, naming: Naming) -> str:
-    half = max(solution.high - solution.value, solution.value - solution.low)
-    said = round_with_half_width(solution.value, half if math.isfinite(half) else None).value
+    said = value_in_limits(solution.value, solution.low, solution.high).text
     return f"{naming.x_with_unit(said)}{naming.x_on_clock(solution.value)}"
 
 
 def _left_out(found: SolutionsAtY, naming: Naming) -> str:
     """What the limits of sense of x took away."""
     sense, first, count = sense_of(naming, "x"), found.solutions[0], found.left_out
-    if not count and first.low != sense.low and first.high != sense.high:
+    ends_there = (math.isfinite(sense.low) and first.low == sense.low) or (
+        math.isfinite(sense.high) and first.high == sense.high
+    )
+    if not count and not ends_there:
         return ""
     left = f"{count_word(count, capital=True)} more {'is' if count == 1 else 'are'} left out: "
     return f"{left if count else 'The limits end there: '}{word_sense(naming, 'x')}."
@@ -258,8 +283,8 @@ def _slope(found: SlopeAtX, level: float, naming: Naming) -> dict[str, Any]:
         mark.slope = slope.value
     return {
         "asked": f"Slope of {found.letter} at {naming.x} = {naming.x_given(x)}",
-        "result": f"slope {word_quantity(slope, unit)}",
-        "sentence": f"The tangent touches the curve at {naming.y} = {at}. {_limits(slope, level)}",
+        "result": f"slope {word_quantity(slope, unit, level)}",
+        "sentence": f"The tangent touches the curve at {naming.y} = {at}. {_limits(slope, found.kind)}".strip(),
         "mark": mark,
         "full": repr(slope.value),
         "numbers": _of_quantity("slope", slope, unit),
@@ -273,22 +298,19 @@ def _area(found: AreaBetween, level: float, naming: Naming) -> dict[str, Any]:
         mark.to_x = ends[1]
     return {
         "asked": f"Area under {found.letter} from {naming.x} = {naming.x_span(*ends)}",
-        "result": f"area {word_quantity(area, unit)}",
-        "sentence": f"What lies below {naming.y} = 0 counts as negative. {_limits(area, level)}",
+        "result": f"area {word_quantity(area, unit, level)}",
+        "sentence": f"What lies below {naming.y} = 0 counts as negative. {_limits(area, found.kind)}".strip(),
         "mark": mark,
         "full": repr(area.value),
         "numbers": _of_quantity("area", area, unit),
     }
 
 
-def _limits(quantity: Quantity, level: float) -> str:
-    half = None if quantity.standard_error is None else quantity.high - quantity.value
-    return word_limits(level) if _has_width(quantity.value, half) else NO_UNCERTAINTY
-
-
-def _has_width(value: float, half: float | None) -> bool:
-    """Whether a value is shown with a ±."""
-    return bool(round_with_half_width(value, half).uncertainty)
+def _limits(of: Quantity | Place, kind: Kind) -> str:
+    error = of.standard_error if isinstance(of, Quantity) else of.x_error
+    if error is None:
+        return NO_UNCERTAINTY if kind == "fit" else ""
+    return OF_THE_CURVE
 
 
 def _places(found: PlacesFound, level: float, naming: Naming) -> dict[str, Any]:
@@ -299,13 +321,9 @@ def _places(found: PlacesFound, level: float, naming: Naming) -> dict[str, Any]:
             letter="", asked="", result=text, mark=mark_at(place.x, place.y, **_spread(place)),
             numbers=_of_place(place, naming),
         )
-        for place, text in zip(places, word_places(places, naming), strict=True)
+        for place, text in zip(places, word_places(places, naming, level), strict=True)
     ]  # fmt: skip
-    wide = any(
-        _has_width(place.x, place.x_half) or (place.kind != "root" and _has_width(place.y, place.y_half))
-        for place in places
-    )
-    words = {"asked": capital(found.of), "sentence": word_limits(level) if wide else NO_UNCERTAINTY}
+    words = {"asked": capital(found.of), "sentence": _limits(places[0], found.kind)}
     if len(rows) > 1:
         return {**words, "result": f"{len(rows)} {found.of}", "rows": rows}
     only = rows[0]
@@ -316,12 +334,11 @@ def _places(found: PlacesFound, level: float, naming: Naming) -> dict[str, Any]:
 def _of_place(place: Place, naming: Naming) -> list[NumberOut]:
     """x and y of a place; of a zero x alone."""
     found = []
-    for letter, value, half, unit in (
-        (naming.x, place.x, place.x_half, naming.x_unit),
-        (naming.y, place.y, place.y_half, naming.y_unit),
+    for letter, value, low, high, unit in (
+        (naming.x, place.x, place.x_low, place.x_high, naming.x_unit),
+        (naming.y, place.y, place.y_low, place.y_high, naming.y_unit),
     ):
-        limits = () if half is None else ((CURVE, value - half, value + half),)
-        found += numbers_of(letter, value, unit, *limits)
+        found += numbers_of(letter, value, unit, (CURVE, low, high))
     return found[:1] if place.kind == "root" else found
 
 
@@ -331,7 +348,7 @@ def _of_quantity(name: str, quantity: Quantity, unit: str) -> list[NumberOut]:
 
 
 def _spread(place: Place) -> dict[str, float]:
-    return {} if place.x_half is None else {"x_low": place.x - place.x_half, "x_high": place.x + place.x_half}
+    return {"x_low": place.x_low, "x_high": place.x_high}
 
 
 def _several(question: Question | AnswerState, found: Several, level: float, naming: Naming) -> dict[str, Any]:
@@ -340,11 +357,13 @@ def _several(question: Question | AnswerState, found: Several, level: float, nam
     rows = [_row(question, entry, level, naming) for entry in found.entries]
     if len(rows) > MOST_MARKED:
         rows = [row.model_copy(update={"mark": None}) for row in rows]
-    what = f"{naming.x} at {_asked(question, naming)}" if looking else f"{len(found.values)} values of {naming.y}"
+    what = (
+        f"{naming.x} at {_asked(question, naming)}"
+        if looking
+        else f"{len(found.values)} value{'' if len(found.values) == 1 else 's'} of {naming.y}"
+    )
     of = "from every fit" if len(found.letters) > 1 else f"from {found.letters[0]}"
-    halves = any(isinstance(one.answered, ValueAtX) and _new_half(one.answered, naming) for one in found.entries)
-    sentence = f"± are half-widths of the {level_text(level)} intervals." if halves else ""
-    return {"rows": rows, "result": f"{what}, {of}", "sentence": sentence}
+    return {"rows": rows, "result": f"{what}, {of}", "sentence": ""}
 
 
 def _row(question: Question | AnswerState, entry: Entry, level: float, naming: Naming) -> AnswerRowOut:
@@ -365,26 +384,14 @@ def _row(question: Question | AnswerState, entry: Entry, level: float, naming: N
 def _put_intervals(row: AnswerRowOut, found: ValueAtX, naming: Naming) -> None:
     """The value alone, with the intervals of the curve and of a new reading in cells of their own."""
     prediction, value = found.prediction, found.y
-    half = float(prediction.high) - value
-    row.result = f"{naming.y} = {naming.y_with_unit(round_with_half_width(value, half).value)}"
-    if _unequal(found, naming):
-        row.curve = limits_text(float(prediction.mean_low), float(prediction.mean_high), naming.y_unit)
-        row.new = limits_text(float(prediction.low), float(prediction.high), naming.y_unit)
-    else:
-        row.curve = _half(float(prediction.mean_high) - value, naming)
-        row.new = _new_half(found, naming)
+    low, high = float(prediction.low), float(prediction.high)
+    row.result = f"{naming.y} = {naming.y_with_unit(value_in_limits(value, low, high).text)}"
+    row.new = _interval(value, low, high, naming)
+    row.curve = _interval(value, float(prediction.mean_low), float(prediction.mean_high), naming)
 
 
-def _unequal(found: ValueAtX, naming: Naming) -> bool:
-    """Whether its limits are told as two numbers, since one ± would mislead."""
-    return bool(found.prediction.profiled or found.fit.log_line is not None or ends_at_sense(found.prediction, naming))
-
-
-def _new_half(found: ValueAtX, naming: Naming) -> str:
-    """Half the interval of a new reading, where it is told so."""
-    return "" if _unequal(found, naming) else _half(float(found.prediction.high) - found.y, naming)
-
-
-def _half(width: float, naming: Naming) -> str:
-    """Half the width of an interval, with ±; empty where it has none."""
-    return f"±{naming.y_with_unit(half_width_text(width))}" if math.isfinite(width) and width > 0 else ""
+def _interval(value: float, low: float, high: float, naming: Naming) -> str:
+    """Both limits in the unit of y; empty where there are none or where nothing scatters."""
+    if not math.isfinite(high - low) or low == high:
+        return ""
+    return limits_text(low, high, naming.y_unit, value=value)

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 
 from ridge.core.fitting.effort import QUESTION
 from ridge.core.numerals import name_rows, number_as_given, significant
+from ridge.core.wording.limits import value_in_limits
 from ridge.core.wording.naming import Naming
-from ridge.core.wording.rounding import round_with_half_width
 from ridge.studies.analysis.answered import is_unchecked
 from ridge.studies.analysis.answering import answered
 from ridge.studies.analysis.fits import Fitted
@@ -63,6 +63,8 @@ def answer_unknown(
     short = ""
     if out.mark:
         low, high = out.mark.x_low, out.mark.x_high
-        half = None if low is None or high is None else (high - low) / 2
-        short = round_with_half_width(out.mark.x, half).value if half else significant(out.mark.x, 4).text
+        if low is not None and high is not None and low < high:
+            short = value_in_limits(out.mark.x, low, high).text
+        else:
+            short = significant(out.mark.x, 4).text
     return UnknownOut(rows=list(unknown.rows), label=_label(unknown), short=short, answer=out)

@@ -20,7 +20,7 @@ from ridge.core.judging.groups import groups_apart
 from ridge.core.judging.misses import in_y, seen_residuals, typical_miss
 from ridge.core.judging.significance import ALARM
 from ridge.core.models import FAMILIES, Formula
-from ridge.core.numerals import full, join, p_text, place, probability, significant, write
+from ridge.core.numerals import full, join, p_text, place, probability, share, significant, write
 from ridge.core.predicting.parameter_limits import Interval, asymmetric, intervals, unchecked
 from ridge.core.results.finding import Finding
 from ridge.core.results.fit import Fit
@@ -32,8 +32,8 @@ from ridge.core.wording.derived import word_derived
 from ridge.core.wording.equation import Equation, word_equation, write_symbols
 from ridge.core.wording.families import parameter_meaning
 from ridge.core.wording.interpolation import NO_R_SQUARED, beyond_interpolation, how_it_goes, interpolation_name
-from ridge.core.wording.judgement import how_well, list_statistics, signed_share
-from ridge.core.wording.limits import from_limits, level_text, limits_text, what_plus_minus_is
+from ridge.core.wording.judgement import how_well, list_statistics
+from ridge.core.wording.limits import level_text, limits_text, what_plus_minus_is, with_interval
 from ridge.core.wording.method import method_sentence, rounding_cost, rounding_sentence
 from ridge.core.wording.naming import Naming, with_unit
 from ridge.core.wording.pieces import word_piece
@@ -245,7 +245,7 @@ def _other_way(fit: Fit | None, naming: Naming) -> OtherWayOut | None:
             )
             for name, parameter in fit.parameters.items()
         ],
-        r_squared="–" if r_squared is None else signed_share(r_squared),
+        r_squared="–" if r_squared is None else share(r_squared),
         typical_miss="–" if s is None else naming.y_with_unit(significant(s, 3).text),
     )
 
@@ -379,7 +379,7 @@ def how_near(fit: Fit, naming: Naming) -> dict[str, Any]:
     """R², typical miss and its number; as in ``ComputedFit``."""
     s, r_squared = typical_miss(fit), in_y(fit).r_squared
     return {
-        "r_squared": "–" if r_squared is None else signed_share(r_squared),
+        "r_squared": "–" if r_squared is None else share(r_squared),
         "typical_miss": "–" if s is None or fit.statistics.exact else naming.y_with_unit(significant(s, 3).text),
         "deviation": None if s is None or not math.isfinite(s) else s,
     }
@@ -423,13 +423,13 @@ def _word_parameter(
     relative = parameter.relative_error
     between, text, unequal = "", rounded.text, False
     if error and limits is not None and limits.method != "none":
-        between = limits_text(limits.low, limits.high)
+        between = limits_text(limits.low, limits.high, value=parameter.value)
         unequal = limits.method == "profile" or parameter.logarithm is not None
         if limits.method == "unchecked":
             between = f"{between} (refining)"
     if unequal and limits is not None:
         # One ± would hide that the limits are not equally far.
-        text = f"{significant(parameter.value, 3).text}, {from_limits(limits.low, limits.high)}"
+        text = with_interval(parameter.value, limits.low, limits.high, level)
     return ParameterOut(
         name=name,
         symbol=naming.letter(name),

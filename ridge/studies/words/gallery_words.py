@@ -8,10 +8,9 @@ from ridge.core.catalogue import Entry
 from ridge.core.interpolation.cautions import findings_of
 from ridge.core.judging.misses import in_y, typical_miss
 from ridge.core.judging.ranking import bends
-from ridge.core.numerals import significant
+from ridge.core.numerals import share, significant
 from ridge.core.wording.cautions import word_caution
 from ridge.core.wording.interpolation import how_it_goes
-from ridge.core.wording.judgement import signed_share
 from ridge.core.wording.readings import word_refusal
 from ridge.core.wording.suggestion import reason, word_bends, word_suggested
 from ridge.studies.analysis.catalogue import fit_candidate, on_offer
@@ -48,7 +47,7 @@ def _said(found: Candidate, table: Table) -> CandidateOut:
         out.said = warnings[0] if len(warnings) > 1 else how_it_goes(one.interpolation)
     if one.fit is not None:
         s, r_squared = typical_miss(one.fit), in_y(one.fit).r_squared
-        out.r_squared = "–" if r_squared is None else signed_share(r_squared)
+        out.r_squared = "–" if r_squared is None else share(r_squared)
         out.typical_miss = "–" if s is None or one.fit.statistics.exact else naming.y_with_unit(significant(s, 3).text)
     return out
 

@@ -59,7 +59,7 @@ def _own(one: OwnQuantity, fit: Fit, reader: SourceReader, level: float) -> Deri
     said = [remark, _remark(found, level, bool(error)), *_apart(sources)]
     return DerivedOut(
         name=one.name, text=with_unit(value, found.unit), full=full(found.value), value=value, unit=found.unit, number=found.value, standard_error=error,
-        interval=limits_text(low, high) if error and math.isfinite(low) and math.isfinite(high) else "",
+        interval=limits_text(low, high, value=found.value) if error and math.isfinite(low) and math.isfinite(high) else "",
         formula=one.formula, budget=_budget(found, reader.naming) if error else [], remark=" ".join(part for part in said if part),
         agreement=agreement if estimated else "", simpler=_simpler(found.unit),
     )  # fmt: skip

@@ -46,7 +46,12 @@ class Features(unittest.TestCase):
             row = one.rows(place.x)[0] - one.value(place.x, 1) / next_one * one.rows(place.x, order)[0]
             if order:
                 close(place.y_error, one.s * np.sqrt(row @ one.unit @ row), rtol=1e-7)
-            close(place.x_half, one.t * (place.x_error or 0), rtol=1e-9)
+            # Limits of x: there the derivative is just as far from zero as its own interval reaches (Fieller's idea).
+            for end in (place.x_low, place.x_high):
+                if np.isfinite(end):
+                    close(abs(one.value(end, order)), one.t * one.error(end, order), rtol=1e-6)
+            self.assertTrue(place.x_low < place.x < place.x_high)
+            close(place.y_high - place.y, one.t * (place.y_error or 0), rtol=1e-9)
             close(place.y, one.value(place.x), atol=1e-9)
 
     def test_places_where_a_derivative_is_zero(self) -> None:
@@ -93,7 +98,7 @@ class Features(unittest.TestCase):
             close(place.x_error, of_sum(1, -1) / abs(steep), rtol=1e-6)
             share = one.value(place.x, 1) / steep
             close(place.y_error, of_sum(1 - share, share), rtol=1e-6)
-            close(place.width, max(one.t, self.design.t))
+            close(place.y_high - place.y, max(one.t, self.design.t) * (place.y_error or 0), rtol=1e-6)
 
     def test_crossings_of_other_readings_share_nothing(self) -> None:
         x, y = readings(9, lambda x: 6 - x, n=20)

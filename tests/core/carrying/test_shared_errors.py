@@ -175,8 +175,13 @@ class Answers(TestCase):
         plain = turning_points(bowl)[0]
         found = place_with_shared(plain, moved, [(turning_points(a.up), turning_points(a.down)) for a in moved], 0.95)
         far = float(ndtri(0.975))
-        self.assertAlmostEqual(found.x_half or 0, float(np.hypot(plain.x_half or 0, far * 0.3)), places=6)
-        self.assertAlmostEqual(found.y_half or 0, float(np.hypot(plain.y_half or 0, far * ZERO)), places=6)
+        for ends, alone, shared in (
+            ((found.x_low, found.x, found.x_high), (plain.x_low, plain.x, plain.x_high), 0.3),
+            ((found.y_low, found.y, found.y_high), (plain.y_low, plain.y, plain.y_high), ZERO),
+        ):
+            for side in (0, 2):
+                widened = float(np.hypot(alone[side] - alone[1], far * shared))
+                self.assertAlmostEqual(abs(ends[side] - ends[1]), widened, places=6)
 
     def test_simulated_studies(self) -> None:
         """Of 400 studies whose readings share a zero, 95 % limits hold the truth in about 380; without what is shared in far fewer."""
