@@ -79,8 +79,20 @@ class FarAway(TestCase):
         self.assertTrue(all(one.beyond == 0 for one in found))
 
     def test_what_is_never_taken(self) -> None:
-        with self.assertRaisesRegex(NoSolution, "never takes that value: not within a thousand measured ranges"):
-            fit(Readings(X, X**2 + NOISE), Polynomial(2)).solve(-50.0)
+        """Never is said only where the equation proves it."""
+        y = X**2 + NOISE
+        for model, target in ((Polynomial(2), -50.0), (Exponential(), -1.0), (Gaussian(), 1e6), (Sinusoid(), 1e6)):
+            with self.assertRaisesRegex(NoSolution, "^The curve never takes that value"):
+                fit(Readings(X, y), model).solve(target)
+        with self.assertRaisesRegex(NoSolution, "No such place was found: searched up to a thousand measured ranges"):
+            fit(Readings(X, y), Formula("a*x^2 + b*x + c")).solve(-50.0)
+
+    def test_a_logarithm_takes_every_value_however_far_out(self) -> None:
+        slow = fit(Readings([1, 4, 9], [2.1, 5.0, 7.2]), Formula("a*ln(b*x+c)+d"))
+        for target in (72.0, 300.0):
+            (found,) = slow.solve(target)
+            self.assertAlmostEqual(float(slow.evaluate(found.value)), target, places=6)
+        self.assertAlmostEqual(slow.solve(72.0)[0].value / 7e9, 1, delta=0.02)
 
     @examples(40)
     @given(st.floats(0.5, 900))

@@ -9,13 +9,14 @@ from scipy.stats import probplot
 
 from ridge.core import Readings, fit
 from ridge.core.errors import OutsideSense
+from ridge.core.judging.beside_constant import chance_beside_constant
 from ridge.core.judging.comparison import compare, leave_one_out
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.ranking import TRIED, bends, rank_models
 from ridge.core.judging.resampling import bootstrap, k_fold, random_shares, root_mean_square
 from ridge.core.judging.significance import CHECK
-from ridge.core.models import Exponential, Line, Polynomial, Sinusoid
-from ridge.core.wording.suggestion import reason
+from ridge.core.models import Constant, Exponential, Line, Polynomial, Sinusoid
+from ridge.core.wording.suggestion import reason, word_suggested
 
 X = np.linspace(0.5, 10, 25)
 NOISE = np.random.default_rng(1).normal(0, 0.2, 25)
@@ -75,6 +76,31 @@ class Ranking(TestCase):
     def test_three_readings(self) -> None:
         ranked = rank_models(Readings([1, 2, 4], [1.0, 2.1, 3.7]))
         self.assertEqual(len(ranked), len(TRIED))
+
+    def test_four_readings_are_ranked_by_the_f_test_and_leave_one_out(self) -> None:
+        """AICc does not exist for two parameters at n = 4; the constant, which has one, must not win for that reason."""
+        x, y = np.array([1.0, 2, 3, 4]), np.array([2.1, 3.7, 6.2, 7.9])
+        ranked = rank_models(Readings(x, y))
+        line = next(one for one in ranked if repr(one.model) == "Line()")
+        constant = next(one for one in ranked if one.model.flat)
+        assert line.fit is not None and line.fit.statistics.r_squared is not None
+        self.assertGreater(line.fit.statistics.r_squared, 0.99)
+        self.assertLess(ranked.index(line), ranked.index(constant))
+        self.assertIn("too few readings to compare", reason(line))
+        self.assertIn("other models are significantly better", reason(constant))
+        # By hand: without each reading in turn, the line through the other three.
+        off = [y[i] - np.polyval(np.polyfit(np.delete(x, i), np.delete(y, i), 1), x[i]) for i in range(4)]
+        self.assertAlmostEqual(line.leave_one_out or 0, float(np.sqrt(np.mean(np.square(off)))), places=10)
+        self.assertTrue(word_suggested([], few=True).startswith("Too few readings to compare"))
+
+    def test_the_more_models_are_tried_the_more_evidence_is_needed(self) -> None:
+        x = np.arange(12.0)
+        y = 0.40 * x + np.array([1, -2, 1.5, 0, 2, -1, -2, 2, -1.5, 1, 0.5, -1.5])
+        alone = rank_models(Readings(x, y), [Constant(), Line()])
+        p = chance_beside_constant(fit(Readings(x, y), Line())) or 0
+        self.assertTrue(0.05 / 12 < p < 0.05, p)
+        self.assertEqual([repr(one.model) for one in alone], ["Line()", "Constant()"])
+        self.assertTrue(rank_models(Readings(x, y))[0].model.flat)
 
     def test_bends(self) -> None:
         for y, count in ((2 * X + 1, 0), ((X - 5) ** 2, 1), ((X - 2) * (X - 5) * (X - 8) / 5, 2)):

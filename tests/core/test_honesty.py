@@ -87,8 +87,8 @@ class Noise(TestCase):
         self.assertEqual(repr(ranked[0].model), "Constant()")
         for one in ranked[1:]:
             if one.fit is not None and one.fit.statistics.aicc is not None:
-                self.assertTrue(one.idle, repr(one.model))
-                self.assertIn("a constant does as well", reason(one))
+                self.assertTrue(one.no_better_than_constant, repr(one.model))
+                self.assertIn("not significantly better than a constant", reason(one))
 
     def test_what_the_readings_chose_is_counted(self) -> None:
         # A sinusoid on a calibration line: half of its parameters are held, and were chosen all the same.

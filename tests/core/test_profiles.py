@@ -195,10 +195,11 @@ class InWords(TestCase):
         self.assertIn(limits_text(0.0, np.log(2) / -k.high, value=half_life), said["half-life"])
 
     def test_the_caution_names_the_parameter_and_its_limits(self) -> None:
-        found = intervals(decay(2))
-        (finding,) = asymmetric(found, 0.95)
+        result = decay(2)
+        found = intervals(result)
+        (finding,) = asymmetric(result, found, 0.95)
         caution = word_caution(finding, self.naming)
-        self.assertIn(f"k {limits_text(found['k'].low, found['k'].high)}", caution.message)
+        self.assertIn(f"k {limits_text(found['k'].low, found['k'].high, value=result.values['k'])}", caution.message)
         self.assertIn("Quote these limits", caution.remedy)
         calm = fit(Readings(X, 30 * np.exp(-0.4 * X) + 7 + NOISE), Exponential(level=True))
-        self.assertEqual(asymmetric(intervals(calm), 0.95), [])
+        self.assertEqual(asymmetric(calm, intervals(calm), 0.95), [])

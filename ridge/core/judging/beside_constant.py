@@ -1,11 +1,10 @@
-"""Whether a constant does as well as a fit."""
+"""Test a fit against a constant."""
 
 from __future__ import annotations
 
 import numpy as np
 from scipy.special import fdtrc
 
-from ridge.core.judging.significance import SIGNIFICANT
 from ridge.core.results.fit import Fit
 
 
@@ -37,9 +36,3 @@ def chance_beside_constant(fit: Fit) -> float | None:
     f = explained / (1 - explained) * statistics.degrees_of_freedom / max(free - 1, 1) if explained < 1 else np.inf
     over_mean = float(fdtrc(max(free - 1, 1), statistics.degrees_of_freedom, f))
     return max(over_mean, statistics.f_p_value or 0.0)
-
-
-def constant_does_as_well(fit: Fit) -> bool:
-    """Whether there is no significant evidence that the fit does better than a constant."""
-    p = chance_beside_constant(fit)
-    return p is not None and p > SIGNIFICANT

@@ -79,7 +79,10 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
             else "no-better-than-constant"
         )
         searched, patterned = float(statistics.searched is not None), float(pattern_of(fit).visible)
-        yield Finding(code, facts={"p": beside or 0.0, "searched": searched, "patterned": patterned})
+        facts = {"p": beside or 0.0, "searched": searched, "patterned": patterned}
+        if statistics.compared_with == "zero":  # F is about zero, and may be large all the same
+            facts["r_squared"] = statistics.r_squared or 0.0
+        yield Finding(code, facts=facts)
     elif fit.cut_short:  # where there is nothing to be found, a search need not settle
         yield Finding("search-cut-short")
     # A model that does not fit throws readings far off, not the other way round.

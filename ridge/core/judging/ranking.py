@@ -11,8 +11,8 @@ from ridge.core.catalogue import MODELS
 from ridge.core.errors import RidgeError
 from ridge.core.fitting.effort import Effort
 from ridge.core.fitting.fit import fit
-from ridge.core.judging.beside_constant import constant_does_as_well
-from ridge.core.judging.comparison import nested_test
+from ridge.core.judging.beside_constant import chance_beside_constant
+from ridge.core.judging.comparison import leave_one_out, nested_test
 from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.significance import SIGNIFICANT
 from ridge.core.models import Model, Polynomial
@@ -28,9 +28,11 @@ CLOSE = 2.0
 class Ranked:
     """One model of the catalogue.
 
-    ``fit`` is None where it cannot be fitted, and ``refusal`` says why. ``difference``: AICc above the best one's; None
-    where there is none. ``weight``: its Akaike weight. ``close``: as good as the best. ``patterned``: whether its residuals
-    show an order. ``idle``: whether a constant does as well. ``parameters``: how many the readings chose.
+    ``fit`` is None where it cannot be fitted, and ``refusal`` says why. ``difference``: AICc above that of the best model; None
+    where there is none. ``weight``: its Akaike weight. ``close``: within ``CLOSE`` of the best. ``patterned``: whether its
+    residuals show an order. ``no_better_than_constant``: whether the evidence against a constant is too weak for so many
+    models tried. ``surpassed``: for a constant, whether another model is significantly better. ``parameters``: how many the
+    readings chose. ``leave_one_out``: its error, only where there are too few readings for AICc.
     """
 
     model: Model
@@ -40,16 +42,20 @@ class Ranked:
     weight: float
     close: bool
     patterned: bool
-    idle: bool
+    no_better_than_constant: bool
+    surpassed: bool
     parameters: int
+    leave_one_out: float | None = None
 
 
 def rank_models(readings: Readings, candidates: Sequence[Model] = TRIED, effort: Effort | None = None) -> list[Ranked]:
     """Fit every candidate and order by AICc; of models as good as each other the one with fewer parameters comes first.
 
-    Models that fit exactly come first of all; those that are no better than a constant stand below it (the search of a shape
-    finds one in mere scatter, which AICc does not charge for); those without AICc (too few readings) follow by their residual
-    standard deviation, those that cannot be fitted at the end. None is left out. ``effort`` is that of all fits together.
+    Models that fit exactly come first. Each other one is tested against a constant, at 0.05 divided by the number of models
+    (Bonferroni): those without significant evidence stand below the constant, so that pure noise puts another model first in
+    at most 5 % of studies. Models without AICc (too few readings) follow those with it; where only a constant has an AICc
+    (four readings or fewer) the leave-one-out error decides. Those that cannot be fitted stand at the end. None is left out.
+    ``effort`` is that of all fits together.
 
     >>> from ridge.core import Readings
     >>> from ridge.core.judging.ranking import rank_models
@@ -69,23 +75,32 @@ def rank_models(readings: Readings, candidates: Sequence[Model] = TRIED, effort:
 
 def order_models(fitted: Sequence[tuple[Model, Fit | None, str]]) -> list[Ranked]:
     """Models that were fitted to the same readings, or refused with the reason, in the order of ``rank_models``."""
+    chances = [None if one is None else chance_beside_constant(one) for _, one, _ in fitted]
+    tried = sum(p is not None for p in chances)
+    idle = [p is not None and p > SIGNIFICANT / max(tried, 1) for p in chances]
+    surpassed = any(p is not None and not weak for p, weak in zip(chances, idle, strict=True))
+    few = not any(one is not None and not one.model.flat and one.statistics.aicc is not None for _, one, _ in fitted)
     known = [
         one.statistics.aicc
-        for _, one, _ in fitted
-        if one is not None and one.statistics.aicc is not None and not constant_does_as_well(one)
+        for (_, one, _), weak in zip(fitted, idle, strict=True)
+        if one is not None and one.statistics.aicc is not None and not weak and not (one.model.flat and surpassed)
     ]
     best = min(known, default=0.0)
     total = sum(float(np.exp(-(value - best) / 2)) for value in known) or 1.0  # of models that are more than a constant
     ranked = []
-    for model, one, refusal in fitted:
-        value = None if one is None else one.statistics.aicc
+    for (model, one, refusal), weak in zip(fitted, idle, strict=True):
+        value = None if one is None or few else one.statistics.aicc
         difference = None if value is None else value - best
         patterned = one is not None and one.statistics.degrees_of_freedom > 0 and pattern_of(one).visible
-        idle = one is not None and constant_does_as_well(one)
-        weight = 0.0 if difference is None or idle else float(np.exp(-difference / 2)) / total
-        close = difference is not None and difference <= CLOSE and not idle
+        beaten = one is not None and one.model.flat and surpassed
+        counts = difference is not None and not weak and not beaten
+        weight = float(np.exp(-difference / 2)) / total if counts and difference is not None else 0.0
+        close = counts and difference is not None and difference <= CLOSE
         parameters = len(model.parameter_names) if one is None else _chosen(one)
-        ranked.append(Ranked(model, one, refusal, difference, weight, close, patterned, idle, parameters))
+        left_out = leave_one_out(one).error if few and one is not None else None
+        ranked.append(
+            Ranked(model, one, refusal, difference, weight, close, patterned, weak, beaten, parameters, left_out)
+        )
     return sorted(ranked, key=_order)
 
 
@@ -96,15 +111,21 @@ def _chosen(fit: Fit) -> int:
 
 def _order(one: Ranked) -> tuple[int, float, float]:
     if one.fit is None:
-        return 5, 0, 0.0
+        return 7, 0, 0.0
     # Of as many parameters a polynomial is the plainest.
     form = one.model.linear_form
     statistics, count = one.fit.statistics, one.parameters + (0.0 if form and form.transforms_nothing else 0.5)
     if statistics.exact:
         return 0, count, 0.0
+    if statistics.degrees_of_freedom <= 0:
+        return 6, count, 0.0
+    if one.fit.model.flat:
+        return 3, count, 0.0
     if one.difference is not None:
-        return 2 if one.idle else 1, count if one.close else 99, one.difference
-    return 3, count, statistics.residual_standard_deviation or 0.0
+        return 4 if one.no_better_than_constant else 1, count if one.close else 99, one.difference
+    miss = statistics.residual_standard_deviation if one.leave_one_out is None else one.leave_one_out
+    miss = miss if miss is not None and np.isfinite(miss) else np.inf
+    return 5 if one.no_better_than_constant else 2, 0.0 if one.leave_one_out is not None else count, float(miss)
 
 
 def bends(readings: Readings) -> int:

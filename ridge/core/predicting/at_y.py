@@ -13,6 +13,7 @@ from ridge.core.models import Line
 from ridge.core.predicting.curve_at_y import solve_curve
 from ridge.core.predicting.curve_limits import x_limits
 from ridge.core.predicting.line_at_y import solve_line
+from ridge.core.predicting.never_taken import never_takes
 from ridge.core.predicting.parameter_limits import can_mislead
 from ridge.core.predicting.solution import Solution
 from ridge.core.results.fit import Fit
@@ -20,10 +21,12 @@ from ridge.core.results.fit import Fit
 MOST_CHECKED = 6
 """Solutions, the nearest first, whose limits are held against refits."""
 NOT_THERE = "The curve does not take that value there. Look at a wider stretch, or check the value."
-NOWHERE = (
-    "The curve never takes that value: not within a thousand measured ranges of the readings. Check the value, or choose "
-    "another model."
+NEVER = "The curve never takes that value. Check the value, or choose another model."
+NOT_FOUND = (
+    "No such place was found: searched up to a thousand measured ranges beyond the readings, and in coarse steps to the end of "
+    "the computer's numbers. Check the value, or choose another model."
 )
+NOT_FOUND_IN_CYCLES = "No such place was found within three measured ranges of the readings."
 
 
 def solve(
@@ -96,8 +99,16 @@ def solve(
         elif can_mislead(fit):
             found = [replace(solution, unchecked=solution.bounded) for solution in found]
     if not found:
-        raise NoSolution(NOWHERE if interval is None else NOT_THERE)
+        raise NoSolution(_why_none(fit, float(target), interval is not None))
     return found
+
+
+def _why_none(fit: Fit, target: float, within: bool) -> str:
+    if never_takes(fit, target):
+        return NEVER
+    if within:
+        return NOT_THERE
+    return NOT_FOUND_IN_CYCLES if fit.model.periodic else NOT_FOUND
 
 
 def _checked(fit: Fit, solution: Solution, y: float, repeats: int, effort: Effort) -> Solution:

@@ -18,8 +18,11 @@ REACH = 3.0
 """How many measured ranges beyond the readings features are looked for, unless an interval is given."""
 STRETCHES = (REACH, 8.0, 20.0, 50.0, 140.0, 370.0, 1000.0)
 """How many measured ranges beyond the readings x is looked for, one stretch after the other."""
+FARTHEST = 1e300
 LOOKED_AT = 401
 """Places looked at in each stretch but the first."""
+DECADES, A_DECADE = 290, 4
+"""How many powers of ten beyond the stretches x is looked for where they show none, and places looked at in each."""
 
 
 def default_interval(fit: Fit, reach: float = REACH) -> tuple[float, float]:
@@ -27,7 +30,7 @@ def default_interval(fit: Fit, reach: float = REACH) -> tuple[float, float]:
     low, high = fit.readings.measured_range
     width = (high - low) or abs(high) or 1.0
     with np.errstate(over="ignore"):
-        return max(low - reach * width, -1e300), min(high + reach * width, 1e300)
+        return max(low - reach * width, -FARTHEST), min(high + reach * width, FARTHEST)
 
 
 def solve_curve(
@@ -36,7 +39,7 @@ def solve_curve(
     """Every x at which the curve takes the value ``target``, the mean of ``repeats`` readings; the nearest to the readings first.
 
     By closed form where the model has one, however far; otherwise within three measured ranges of the readings on a fine grid and
-    stretch by stretch beyond, to a thousand ranges; a sinusoid, which takes a value again and again, within three ranges.
+    stretch by stretch beyond, to a thousand ranges, and if there is none in growing steps from there; a sinusoid, which takes a value again and again, within three ranges.
 
     Standard error by the delta method, √(s²/repeats + variance of the curve)/|slope|. The limits hold the x
     at which a new mean of so many readings could well be ``target``: |curve(x) − target| ≤ t·√(s²/repeats + variance
@@ -123,8 +126,21 @@ class _Inverse:
         y = self.fit.readings.y[self.fit.readings.used]
         touching = 1e-12 * float(np.max(np.abs(y), initial=0.0))
         found = sorted(x for grid in grids for x in find_crossings(self.off, grid, touching))
+        if not found and not self.fit.model.periodic:
+            found = self._far_out(ends[-1], touching)
         # Two crossings within rounding of each other are one touch.
         return [x for i, x in enumerate(found) if not i or x - found[i - 1] > 1e-12 * max(high - low, abs(x))]
+
+    def _far_out(self, ends: tuple[float, float], touching: float) -> list[float]:
+        """Where the tails of the curve take the value, in steps that grow: a logarithm rises for ever, but slowly."""
+        reach = (ends[1] - ends[0]) / 2
+        steps = reach * np.logspace(0, DECADES, DECADES * A_DECADE + 1)
+        found: list[float] = []
+        for end, side in ((ends[0], -1.0), (ends[1], 1.0)):
+            with np.errstate(over="ignore"):
+                grid = np.sort(end + side * steps)
+            found += find_crossings(self.off, grid[np.isfinite(grid) & (np.abs(grid) <= FARTHEST)], touching)
+        return sorted(found)
 
     def _closed_form(self) -> list[float] | None:
         """By the model's own inverse; None where it has none."""

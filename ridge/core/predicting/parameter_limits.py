@@ -184,12 +184,16 @@ def _in_sense(fit: Fit, name: str, one: Interval) -> Interval:
     return replace(one, low=max(one.low, 0.0)) if name in fit.model.positive and one.high > 0 else one
 
 
-def asymmetric(found: Mapping[str, Interval], level: float) -> list[Finding]:
-    """Parameters whose ± would mislead, as a finding: a name each with its two limits as facts."""
+def asymmetric(fit: Fit, found: Mapping[str, Interval], level: float) -> list[Finding]:
+    """Parameters whose ± would mislead, as a finding: a name each with its value and its two limits as facts."""
     wide = [(name, one) for name, one in found.items() if one.method == "profile"]
     if not wide:
         return []
-    facts = {f"{name} {end}": value for name, one in wide for end, value in (("low", one.low), ("high", one.high))}
+    facts = {
+        f"{name} {what}": number
+        for name, one in wide
+        for what, number in (("value", fit.values[name]), ("low", one.low), ("high", one.high))
+    }
     names = {name: name for name, _ in wide}
     return [Finding("asymmetric", facts={"level": level, **facts}, words={"curve": "curve", **names})]
 

@@ -7,7 +7,7 @@ import re
 import numpy as np
 
 from ridge.core.judging.significance import CHECK
-from ridge.core.numerals import capital, count_word, join, name_rows, p_text, significant
+from ridge.core.numerals import capital, count_word, join, name_rows, p_text, share, significant
 from ridge.core.results.finding import Caution, Finding
 from ridge.core.wording.limits import level_text, limits_text
 from ridge.core.wording.naming import Naming, parameter_called
@@ -134,9 +134,17 @@ def _constant(finding: Finding, naming: Naming) -> tuple[str, str]:
     allowing = ", which allows for the search" if finding.facts["searched"] else ""
     if finding.facts["patterned"]:
         return _does_otherwise(finding, naming, f"{_p(finding)}{allowing}")
+    r_squared = finding.facts.get("r_squared")
+    if r_squared is not None and r_squared <= 0:
+        return (
+            f"The {_curve(finding)} fits worse than the mean of {naming.y} (R² = {share(r_squared)}). F and its p compare it with "
+            f"{naming.y} = 0, not with the mean.",
+            "Add a constant term, unless theory excludes one, or choose another model.",
+        )
+    about = f" about the mean; F and its p compare it with {naming.y} = 0" if r_squared is not None else ""
     return (
-        f"A constant does as well: the {_curve(finding)} is not significantly better than it ({_p(finding)}{allowing}). These "
-        f"readings give no significant evidence that {naming.y} depends on {naming.x} in this way.",
+        f"No significant evidence that the {_curve(finding)} is better than a constant ({_p(finding)}{allowing}{about}), so "
+        f"none that {naming.y} depends on {naming.x} in this way.",
         f"Use a constant, or take more readings, or readings over a wider range of {naming.x}.",
     )
 
@@ -271,7 +279,7 @@ def _assumed(finding: Finding, _: Naming) -> tuple[str, str]:
 def _does_otherwise(finding: Finding, naming: Naming, p: str) -> tuple[str, str]:
     """The same where the residuals show that there is more than a constant."""
     return (
-        f"The {_curve(finding)} does no better than a constant ({p}), and the pattern of the residuals shows that {naming.y} "
+        f"No significant evidence that the {_curve(finding)} is better than a constant ({p}), but the pattern of the residuals shows that {naming.y} "
         f"depends on {naming.x} in another way.",
         "Choose another model.",
     )
@@ -281,9 +289,9 @@ def _slope(finding: Finding, naming: Naming) -> tuple[str, str]:
     if finding.facts["patterned"]:
         return _does_otherwise(finding, naming, _p(finding))
     return (
-        f"A constant does as well: the slope is not significantly different from zero ({_p(finding)}). These readings give no "
-        f"significant evidence that {naming.y} depends on {naming.x}.",
-        f"Use a constant, or take more readings, or readings over a wider range of {naming.x}, before relying on it.",
+        f"The slope is not significantly different from zero ({_p(finding)}): no significant evidence that {naming.y} depends on "
+        f"{naming.x}.",
+        f"Use a constant, or take more readings, or readings over a wider range of {naming.x}.",
     )
 
 
@@ -339,13 +347,14 @@ def _better_elsewhere(finding: Finding, naming: Naming) -> tuple[str, str]:
 
 def _asymmetric(finding: Finding, naming: Naming) -> tuple[str, str]:
     names = [name for name in finding.words if name != "curve"]
-    limits = [limits_text(finding.facts[f"{name} low"], finding.facts[f"{name} high"]) for name in names]
+    facts = finding.facts
+    limits = [limits_text(facts[f"{name} low"], facts[f"{name} high"], value=facts[f"{name} value"]) for name in names]
     told = "; ".join(f"{naming.letter(name)} {one}" for name, one in zip(names, limits, strict=True))
     return (
-        f"± standard errors would be misleading here: over so wide a scatter the {_curve(finding)} is far from linear in its "
-        f"parameters. {level_text(finding.facts['level'])} profile limits: {told}.",
-        "Quote these limits; the band on the plot is a guide only. More readings where the "
-        f"{_curve(finding)} is most curved would narrow them.",
+        f"± would be misleading here: the {_curve(finding)} is far from linear in its parameters, so their intervals are not "
+        f"symmetric. {level_text(finding.facts['level'])} profile limits: {told}.",
+        'Quote these limits; the band on the plot is only approximate. "Where to measure next" on a parameter shows where more '
+        "readings help most.",
     )
 
 

@@ -63,7 +63,8 @@ def word_between(curve: Interpolation, x: float, y: float, naming: Naming, *, as
     else:
         result = f"{naming.y} = {naming.y_with_unit(significant(y, 6, strip=True).text)}"
     given = naming.y_given(y) if asked_y else naming.x_given(x)
-    return result, f"Read between the readings at {given} by {name}; an interpolation gives no uncertainty."
+    how = "Extrapolated" if float(distance_beyond(curve.readings, x)) else "Interpolated"
+    return result, f"{how} at {given} by {name}; an interpolation has no uncertainty."
 
 
 def word_place_between(curve: Interpolation, x: float, naming: Naming) -> str:

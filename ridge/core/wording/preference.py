@@ -45,6 +45,10 @@ def _better(best: Ranked, other: Ranked, called: dict[int, str], naming: Naming)
         best.fit is not None and other.fit is not None and best.difference is not None and other.difference is not None
     )
     name, beside = called[id(best.fit)], called[id(other.fit)]
+    if best.fit.model.flat:
+        return f"There is no significant evidence that {beside} is better than {name}."
+    if other.fit.model.flat:
+        return f"{name} is significantly better than {beside}."
     apart = significant(abs(other.difference - best.difference), 2).text
     if best.close and other.close:
         equal = f"{name} and {beside} fit about equally well (AICc differs by {apart}; below 2 says little)"

@@ -19,12 +19,14 @@ def reason(ranked: Ranked) -> str:
 
 
 def _verdict(ranked: Ranked) -> str:
-    if ranked.idle:
-        return "a constant does as well"
+    if ranked.no_better_than_constant:
+        return "not significantly better than a constant when so many models are tried"
+    if ranked.surpassed:
+        return "other models are significantly better"
     if ranked.patterned:
         return "its residuals still show a pattern"
     if ranked.difference is None:
-        return "there are too few readings to compare it with the others"
+        return "too few readings to compare it with the others"
     if ranked.difference == 0:
         return "the lowest AICc"
     above = f"AICc {significant(ranked.difference, 2).text} above the lowest"
@@ -47,10 +49,15 @@ def word_bends(count: int, n: int) -> str:
     return f"{count_word(count, capital=True)} bend{'' if count == 1 else 's'} {'is' if count == 1 else 'are'} seen: {usual[count]} may do."
 
 
-def word_suggested(names: list[str]) -> str:
-    """Which models hold on these readings; ``names`` of those as good as the best, with nothing left in the residuals."""
+def word_suggested(names: list[str], *, few: bool = False) -> str:
+    """Which models fit well; ``names`` of those within ``CLOSE`` of the best, with no pattern in the residuals.
+
+    ``few``: whether there are too few readings for AICc.
+    """
+    if few:
+        return "Too few readings to compare models; they are in the order of their leave-one-out error."
     if names == ["constant"]:
-        return "A constant does as well as any of these."
+        return "No model here is significantly better than a constant."
     if not names:
         return "Each of these leaves a pattern in its residuals, or there are too few readings to judge."
     if len(names) == 1:

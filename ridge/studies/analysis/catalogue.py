@@ -40,7 +40,10 @@ def better_model(one: Fitted, table: Table, candidates: Sequence[Entry]) -> Fitt
     ranked = [
         other
         for other in order_models([(other.model, other.fit, "") for other in fitted if other.model is not None])
-        if other.fit is not None and not other.idle and other.difference is not None
+        if other.fit is not None
+        and not other.no_better_than_constant
+        and not other.surpassed
+        and other.difference is not None
     ]
     better = [
         other

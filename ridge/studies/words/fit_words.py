@@ -359,7 +359,7 @@ def _computed(
         "measured": StretchOut(low=low, high=high),
         "how_well": how_well(fit, naming),
         "method": _method(one, fit, table),
-        "cautions": _cautions(one, table, naming, [*asymmetric(limits, level), *unchecked(limits)]),
+        "cautions": _cautions(one, table, naming, [*asymmetric(fit, limits, level), *unchecked(limits)]),
         "equation_text": equation.text,
         "equation_latex": equation.latex,
         "safe_text": equation.text,

@@ -65,10 +65,11 @@ def ranking(state: StudyState, series: str) -> RankingOut:
     readings = next((one.readings for one in fitted if one.readings is not None), table.readings)
     names = [one.place.model.name for one in ranked if one.holds]
     seen = word_bends(bends(readings), readings.n) if readings.n <= MOST_LOOKED_AT else ""
+    said = word_suggested(names, few=any(one.place.leave_one_out is not None for one in ranked))
     return RankingOut(
         order=[one.key for one in ranked],
         reasons=[reason(replace(one.place, refusal=_refusal(one.one, table))) for one in ranked],
         suggested=[one.holds for one in ranked],
         # Where a model holds, counting bends as polynomials do would only mislead.
-        summary=word_suggested(names) if names else f"{seen} {word_suggested(names)}".strip(),
+        summary=said if names else f"{seen} {said}".strip(),
     )

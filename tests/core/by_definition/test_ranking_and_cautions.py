@@ -10,7 +10,7 @@ import statsmodels.api as sm
 from scipy import stats
 
 from ridge.core.fitting import fit
-from ridge.core.judging.beside_constant import constant_does_as_well
+from ridge.core.judging.beside_constant import chance_beside_constant
 from ridge.core.judging.cautions import findings_of
 from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.ranking import bends, order_models
@@ -31,25 +31,23 @@ class Ranking(unittest.TestCase):
         fitted = [(model, fit(Readings(x, y), model), "") for model in models]
         ranked = order_models(fitted)
         aicc = {id(model): float(one.statistics.aicc or 0) for model, one, _ in fitted}
-        # Those that are no better than a constant, as a constant itself, have no part in the weights.
-        active = [
-            value
-            for (model, one, _), value in zip(fitted, aicc.values(), strict=True)
-            if not constant_does_as_well(one)
-        ]
+        # Those not significantly better than a constant (at 0.05 over the four other models), and the constant, have no weight.
+        weak = {id(one): (chance_beside_constant(one) or 0) > 0.05 / 4 for _, one, _ in fitted}
+        active = [aicc[id(model)] for model, one, _ in fitted if not weak[id(one)] and not model.flat]
         best = min(active)
         total = sum(np.exp(-(value - best) / 2) for value in active)
         for one in ranked:
             assert one.difference is not None and one.fit is not None
             self.assertAlmostEqual(one.difference, aicc[id(one.model)] - best, 9)
-            idle = constant_does_as_well(one.fit)
+            idle = weak[id(one.fit)] or one.model.flat
+            self.assertEqual(one.surpassed, one.model.flat)
             self.assertAlmostEqual(one.weight, 0 if idle else float(np.exp(-one.difference / 2) / total), 9)
             self.assertEqual(one.close, one.difference <= 2 and not idle)
             self.assertEqual(one.parameters, one.fit.model.parameter_names.__len__())
         self.assertEqual(ranked[0].model.parameter_names, Polynomial(2).parameter_names)
         close = [one for one in ranked if one.close]
         self.assertEqual([one.parameters for one in close], sorted(one.parameters for one in close))
-        rest = [one.difference or 0 for one in ranked if not one.close]
+        rest = [one.difference or 0 for one in ranked if not one.close and not one.model.flat]
         self.assertEqual(rest, sorted(rest))
 
     def test_bends_are_those_of_the_law(self) -> None:
