@@ -11,6 +11,7 @@ from scipy.integrate import quad
 
 from ridge.core.fitting.effort import UNCHECKED
 from ridge.core.wording.clock import clock_text
+from ridge.core.wording.decimal_sign import in_comma
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.changes import ChangeRefused, read_change
 from ridge.studies.content.fields import Direction
@@ -54,7 +55,7 @@ class LimitsThatAreNoPlusMinus(SimpleTestCase):
         fit, said = found.fits[0], found.answers[0]
         self.assertEqual([one.asymmetric for one in computed(fit).parameters if one.name == "k"], [True])
         self.assertIn("asymmetric", [one.code for one in drawn(fit).cautions])
-        self.assertIn(", from ", said.result)
+        self.assertIn("(95\u00a0% prediction interval ", said.result)
         self.assertIn("± standard errors would be misleading", said.sentence)
         assert said.mark is not None and said.mark.y_low is not None and said.mark.y_high is not None
         self.assertGreater(said.mark.y_high - said.mark.y, said.mark.y - said.mark.y_low)
@@ -66,7 +67,7 @@ class LimitsThatAreNoPlusMinus(SimpleTestCase):
 
     def test_in_a_table_of_answers(self) -> None:
         rows = ask(loose_decay(), "y_at_x", "1, 8").rows
-        self.assertTrue(rows[0].new.startswith("±") or " to " in rows[0].new)
+        self.assertIn(" to ", rows[0].new)
         self.assertIn(" to ", rows[1].curve)
 
 
@@ -74,17 +75,59 @@ class Asking(SimpleTestCase):
     def test_a_list_and_a_range_with_both_intervals(self) -> None:
         found = ask(parabola(), "y_at_x", "1, 2 to 4 step 1")
         self.assertEqual([row.asked for row in found.rows], [f"t = {n}\u00a0s" for n in (1, 2, 3, 4)])
-        self.assertTrue(all(row.curve.startswith("±") and row.new.startswith("±") for row in found.rows))
+        self.assertTrue(all(" to " in row.curve and " to " in row.new for row in found.rows))
         one = ask(parabola(), "y_at_x", "3")
-        self.assertEqual(found.rows[2].result, one.result.partition(" ±")[0] + "\u00a0m")
-        self.assertEqual(found.sentence, "± are half-widths of the 95\u00a0% intervals.")
+        self.assertEqual(found.rows[2].result, one.result.partition(" (")[0])
+        self.assertIn(found.rows[2].new.removesuffix("\u00a0m"), one.result)
+        self.assertEqual(ask(parabola(), "y_at_x", "3", fit="all").result, "1 value of h, from every fit")
+        self.assertEqual(found.result, "4 values of h, from A")
+
+    def test_several_y_are_averaged_only_where_that_is_said(self) -> None:
+        single = [ask(parabola(), "x_at_y", text) for text in ("-2.2", "-0.5", "1.3")]
+        apart = ask(parabola(), "x_at_y", "-2.2; -0.5; 1.3")
+        self.assertEqual([row.result for row in apart.rows], [one.result for one in single])
+        self.assertEqual([row.asked for row in apart.rows], [one.asked for one in single])
+        self.assertEqual(apart.result, "3 values of t, from A")
+        together = ask(parabola(), "x_at_y", "-2.2; -0.5; 1.3", repeats=3)
+        self.assertIn("the mean of 3 readings", together.asked)
+
+    def test_a_curve_adjusted_by_hand_gives_values_without_intervals(self) -> None:
+        hand = FitState("A", "polynomial", by_hand=True, values={"c0": 5.0, "c1": -4.0, "c2": 0.5})
+        asked: list[tuple[Direction, str]] = [
+            ("y_at_x", "3"),
+            ("x_at_y", "5"),
+            ("tangent", "6"),
+            ("area", "2 to 8"),
+            ("roots", ""),
+            ("turning", ""),
+        ]
+        for direction, given in asked:
+            with self.subTest(direction):
+                found = ask(parabola(hand), direction, given)
+                results: list[Any] = [found, *found.rows]
+                for one in results:
+                    self.assertTrue(one.result.endswith("(adjusted by hand)"), one.result)
+                    self.assertEqual(
+                        {(number.low, number.high) for number in one.numbers} | {(None, None)}, {(None, None)}
+                    )
+                    self.assertTrue(all(number.limits == "adjusted by hand" for number in one.numbers))
+                    self.assertNotIn("CI", one.result)
+        listed = ask(parabola(hand), "y_at_x", "1, 2")
+        self.assertEqual([(row.curve, row.new) for row in listed.rows], [("", "")] * 2)
+        self.assertTrue(all("adjusted by hand" in row.result for row in listed.rows))
+
+    def test_a_saved_prediction_is_unchanged_in_either_decimal_sign(self) -> None:
+        point = ask(parabola(), "y_at_x", "3.5").result
+        for was in (point, in_comma(point)):
+            kept = AnswerState("k", "y_at_x", "3.5", was=was)
+            self.assertEqual(analyse(replace(parabola(), answers=(kept,))).answers[0].was, "")
 
     def test_every_fit_side_by_side(self) -> None:
         state = parabola(FitState("A", "polynomial"), FitState("B", "line"), FitState("C", "interpolation"))
         found = ask(state, "y_at_x", "3", fit="all")
         self.assertEqual([row.letter for row in found.rows], ["A", "B", "C"])
         self.assertEqual(found.rows[2].new, "")
-        self.assertEqual(ask(state, "y_at_x", "3", fit="B").result.partition(" ±")[0] + "\u00a0m", found.rows[1].result)
+        self.assertEqual(ask(state, "y_at_x", "3", fit="B").result.partition(" (")[0], found.rows[1].result)
         # A line that never takes the value says so in its row; the others answer.
         low = ask(state, "x_at_y", "-2.5", fit="all")
         self.assertEqual(low.rows[0].problem, "")
@@ -94,7 +137,7 @@ class Asking(SimpleTestCase):
         self.assertEqual(len(found.rows), 2)
         # The parabola takes 5 at 4 ± 4, give or take the ripple: the first one inside the readings is the answer.
         self.assertIn("t = 0.0", found.result)
-        self.assertIn("t = 7.999", found.rows[1].result)
+        self.assertIn("t = 8.00\u00a0s (95\u00a0% CI ", found.rows[1].result)
         self.assertIn("One more t with that h", found.sentence)
         self.assertIn("the curve never takes", ask(parabola(), "x_at_y", "-50").problem.lower())
 
@@ -169,8 +212,8 @@ class OnAClock(SimpleTestCase):
         assert found.mark is not None
         minutes = round(found.mark.x * 60, 3)
         self.assertIn(f"({int(minutes // 60)}:{minutes % 60:06.3f}".rstrip("0"), found.result)
-        self.assertIn("±", found.result)
-        self.assertNotIn("(", ask(self.tide("h"), "x_at_y", "3.5").result)
+        self.assertIn("; 95\u00a0% CI ", found.result)
+        self.assertIn("h (95\u00a0% CI ", ask(self.tide("h"), "x_at_y", "3.5").result)
 
     def test_the_range_of_a_fit(self) -> None:
         state = replace(self.tide(), fits=(FitState("A", "line", x_range=(1.5, 8.25)),))

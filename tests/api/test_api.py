@@ -56,8 +56,8 @@ class MainJob(ApiCase):
         self.assertEqual([p["name"] for p in fit["parameters"]], ["slope", "intercept"])
         self.assertEqual(len(fit["statistics"]), 16)
         asked = self.post(f"/studies/{study}/ask", {"direction": "y_at_x", "given": "2.5"})
-        self.assertIn("y = 5.0 ± 1.0", asked["result"])
-        kept = self.change(study, 1, kind="keep_answer", direction="x_at_y", given="5.0 5.1")
+        self.assertIn("y = 5.0 (95\u00a0% prediction interval 4.0 to 6.0)", asked["result"])
+        kept = self.change(study, 1, kind="keep_answer", direction="x_at_y", given="5.0 5.1", repeats=2)
         self.assertIn("mean of 2 readings", kept["analysis"]["answers"][0]["asked"])
         before = kept["analysis"]["answers"][0]["full"]
         after = self.change(study, 2, kind="set_cells", row=3, column=1, block=[["9.9"]])["analysis"]["answers"][0][

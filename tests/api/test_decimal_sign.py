@@ -176,7 +176,7 @@ class DecimalSign(ApiCase):
         html = Reader(self.get(f"{path}/report.html").decode()).text
         for text in (html, pandoc(self.get(f"{path}/report.docx")), text_of(self.get(f"{path}/report.pdf"))):
             before_references = text.rpartition("References")[0]
-            self.assertRegex(before_references, r"27,08\s±\s0,27")
+            self.assertRegex(before_references, r"27,08\sg/kg \(95\s% CI 26,82 to 27,35\)")
             self.assertEqual(POINT.findall(before_references), [])
         with zipfile.ZipFile(io.BytesIO(self.get(f"{path}/readings.xlsx"))) as book:
             cells = "".join(book.read(name).decode() for name in book.namelist() if "worksheets/sheet" in name)

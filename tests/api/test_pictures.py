@@ -307,10 +307,10 @@ class Said(PictureCase):
     def test_measured_and_kept_with_a_name(self) -> None:
         study = self.new()
         state = self.laid(study, plot_of(square), measured=[{"points": [[0, 0], [64, 0]], "name": "mesh"}])
-        self.assertEqual(state["picture"]["measured"][0]["text"], "1.00 ± 0.02")
+        self.assertEqual(state["picture"]["measured"][0]["text"], "1.000 ± 0.022")
         self.change(study, 1, kind="edit_column", key=state["columns"][0]["key"], unit="s")
         both = self.read(f"/studies/{study}")["picture"]["measured"][0]
-        self.assertEqual(both["text"], "Δx = 1.00 ± 0.02\u00a0s, Δy = 0.00 ± 0.02")
+        self.assertEqual(both["text"], "Δx = 1.000 ± 0.022\u00a0s, Δy = 0.000 ± 0.022")
         self.assertEqual(both["asked"], "")
         angle = self.post(f"/studies/{study}/measured", {"points": [[0, 0], [64, 0], [64, 9]]})
         self.assertIn("same unit", angle["problem"])

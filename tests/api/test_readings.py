@@ -48,7 +48,7 @@ class Rows(TestCase):
         self.assertEqual([unknown.label.split(" ")[0] for unknown in analysis.unknowns], ["quay", "channel", "stream"])
         self.assertEqual([len(unknown.rows) for unknown in analysis.unknowns], [3, 3, 4])
         for unknown in analysis.unknowns:
-            self.assertIn("±", unknown.answer.result)
+            self.assertIn("(95\u00a0% CI ", unknown.answer.result)
             self.assertIn("g/kg", unknown.answer.result)
 
     def test_unknowns_without_labels_stand_alone(self) -> None:

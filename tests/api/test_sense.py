@@ -42,7 +42,7 @@ class Sense(SimpleTestCase):
 
     def test_limits_end_where_sense_does(self) -> None:
         found = ask(falling("0"), "y_at_x", "7.9")
-        self.assertIn("from 0.00 to", found.result)
+        self.assertIn("prediction interval 0.00 to", found.result)
         self.assertIn(
             "They end where h makes sense: h is at least 0\u00a0m (no water below the floor).", found.sentence
         )

@@ -28,7 +28,7 @@ from ridge.studies.words.schemas import AnalysisOut, AnswerOut
 from tests.exchange.test_report import Reader, spaces
 from tests.exchange.test_script import run
 from tests.fits import computed
-from tests.reading_back import as_formula, read_back, read_both
+from tests.reading_back import as_formula, read_back, read_both, read_interval
 
 POWERS = (-30, -20, -12, -9, -7, -6, -5, -4, -3, 0, 3, 4, 5, 6, 7, 9, 12, 20, 30)
 X = (1.0, 2.0, 3.0, 4.0, 5.0)
@@ -86,7 +86,7 @@ class AtEveryPower(SimpleTestCase):
                 slack = 0.5 * (quantity.standard_error or 0) + 1e-5 * abs(quantity.value)
                 self.near(read_back(derived.text.lstrip("(")) if " ± " not in derived.text else read_both(derived.text)[0], quantity.value, slack, derived)  # fmt: skip
             for row in computed(out).statistics:
-                if row.value and row.full and not row.value.startswith("<"):
+                if row.value and row.full and row.value[0] not in "<≤":
                     self.near(read_back(row.value), float(row.full), 0.06 * abs(float(row.full)), row)
             s = fit.statistics.residual_standard_deviation or 0.0
             self.near(read_back(computed(out).typical_miss), s, 0.006 * s, computed(out).typical_miss)
@@ -101,18 +101,18 @@ class AtEveryPower(SimpleTestCase):
         inside, beyond, x = (answers[i] for i in range(3))
         for answer, at in ((inside, 2.5), (beyond, 60.0)):
             found = fit.predict(at)
-            value, half = read_both(answer.result.partition(" = ")[2])
-            self.assertLessEqual(value - half, float(found.low) + 1e-9 * abs(value), answer.result)
-            self.assertGreaterEqual(value + half, float(found.high) - 1e-9 * abs(value), answer.result)
+            value, low, high = read_interval(answer.result.partition(" = ")[2])
+            self.assertLessEqual(low, float(found.low) + 1e-9 * abs(value), answer.result)
+            self.assertGreaterEqual(high, float(found.high) - 1e-9 * abs(value), answer.result)
             self.near(float(answer.full), float(found.value), 0, answer)
         found_x = fit.solve(float(f"6.3e{power}"))[0]
-        value, half = read_both(x.result.partition(" = ")[2])
-        self.assertTrue(value - half <= found_x.low and value + half >= found_x.high, x.result)
-        slope, width = read_both(answers[3].result.removeprefix("slope "))
-        self.assertTrue(abs(slope - fit.values["slope"]) < width, answers[3].result)
-        total, width = read_both(answers[4].result.removeprefix("area "))
+        _, low, high = read_interval(x.result.partition(" = ")[2])
+        self.assertTrue(low <= found_x.low and high >= found_x.high, x.result)
+        _, low, high = read_interval(answers[3].result.removeprefix("slope "))
+        self.assertTrue(low < fit.values["slope"] < high, answers[3].result)
+        _, low, high = read_interval(answers[4].result.removeprefix("area "))
         exact = fit.values["slope"] * 7.5 + fit.values["intercept"] * 3
-        self.assertTrue(abs(total - exact) < width, answers[4].result)
+        self.assertTrue(low < exact < high, answers[4].result)
 
     def check_residuals(self, state: StudyState, fits: dict[str, Fit]) -> None:
         for letter, fit in fits.items():

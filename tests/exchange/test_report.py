@@ -321,7 +321,7 @@ class Answers(TestCase):
         state = replace(build_sample("salinity-probe"), level=0.9)
         text = spaces(Reader(write_html(report_of(state, analyse(state)))).text)
         self.assertIn("90 % limits", text)
-        self.assertIn("90 % confidence limits", text)
+        self.assertIn("(90 % CI ", text)
         self.assertNotIn("95 %", text)
 
 

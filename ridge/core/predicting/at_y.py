@@ -15,6 +15,7 @@ from ridge.core.predicting.curve_limits import x_limits
 from ridge.core.predicting.line_at_y import solve_line
 from ridge.core.predicting.never_taken import never_takes
 from ridge.core.predicting.parameter_limits import can_mislead
+from ridge.core.predicting.repeats import scatter_of
 from ridge.core.predicting.solution import Solution
 from ridge.core.results.fit import Fit
 
@@ -43,7 +44,8 @@ def solve(
     Parameters
     ----------
     y : float or array-like, shape (k,)
-        The wanted y, or the repeated readings of one unknown: then their mean is taken and ``repeats`` is k.
+        The wanted y, or the repeated readings of one sample: then their mean is taken, ``repeats`` is k, and their scatter is
+        pooled with that of the residuals.
     repeats : int
         Of how many readings y is the mean.
     level : float
@@ -85,13 +87,14 @@ def solve(
     if interval is not None and not (np.all(np.isfinite(interval)) and interval[0] < interval[1]):
         raise OutsideSense("interval", "its first value must be smaller than its second, both finite.")
     fit.critical_value(level)
+    scatter = scatter_of(fit, level, wanted)
     target = np.longdouble(wanted.astype(np.longdouble).mean())
     if isinstance(fit.model, Line) and fit.least_squares_in == "y" and "slope" not in fit.model.fixed:
-        found = [solve_line(fit, target, int(repeats), level)]  # by closed form, however far
+        found = [solve_line(fit, target, int(repeats), level, scatter)]  # by closed form, however far
         if interval is not None:
             found = [solution for solution in found if interval[0] <= solution.value <= interval[1]]
     else:
-        found = solve_curve(fit, float(target), int(repeats), level, interval)
+        found = solve_curve(fit, float(target), int(repeats), level, interval, scatter)
         if checked:
             effort = Effort(refits)
             near = [_checked(fit, solution, float(target), int(repeats), effort) for solution in found[:MOST_CHECKED]]

@@ -10,6 +10,7 @@ import numpy as np
 from ridge.core.formula import Program, parse
 from ridge.core.predicting.band_edge import band_edges, outside_band
 from ridge.core.predicting.crossings import find_crossings, search_grid
+from ridge.core.predicting.repeats import Scatter
 from ridge.core.predicting.solution import MOST, Solution, place
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
@@ -34,7 +35,12 @@ def default_interval(fit: Fit, reach: float = REACH) -> tuple[float, float]:
 
 
 def solve_curve(
-    fit: Fit, target: float, repeats: int, level: float, interval: tuple[float, float] | None
+    fit: Fit,
+    target: float,
+    repeats: int,
+    level: float,
+    interval: tuple[float, float] | None,
+    scatter: Scatter | None = None,
 ) -> list[Solution]:
     """Every x at which the curve takes the value ``target``, the mean of ``repeats`` readings; the nearest to the readings first.
 
@@ -46,7 +52,7 @@ def solve_curve(
     of the curve at x), around the solution (for a line these are Fieller's limits; Draper and Smith, section 3.2).
     A side that runs on for a thousand ranges is infinite; one that comes to where the curve has no value ends there.
     """
-    inverse = _Inverse(fit, target, repeats, level)
+    inverse = _Inverse(fit, target, repeats, scatter or Scatter(fit.reading_deviation, fit.critical_value(level)))
     farthest = default_interval(fit, STRETCHES[-1])
     if interval is not None:
         farthest = min(interval[0], farthest[0]), max(interval[1], farthest[1])
@@ -98,10 +104,9 @@ def _touches(
 class _Inverse:
     """The band of the curve, seen from one y."""
 
-    def __init__(self, fit: Fit, target: float, repeats: int, level: float) -> None:
+    def __init__(self, fit: Fit, target: float, repeats: int, scatter: Scatter) -> None:
         self.fit, self.target, self.repeats = fit, target, repeats
-        self.width = fit.critical_value(level)
-        self.deviation = fit.reading_deviation
+        self.width, self.deviation = scatter.width, scatter.deviation
         if self.deviation is None:
             self.width = None
 

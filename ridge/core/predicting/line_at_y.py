@@ -5,22 +5,25 @@ from __future__ import annotations
 import numpy as np
 
 from ridge.core.errors import NoSolution
+from ridge.core.predicting.repeats import Scatter
 from ridge.core.predicting.solution import Solution, place
 from ridge.core.results.fit import Fit
 
 
-def solve_line(fit: Fit, target: np.longdouble, repeats: float, level: float) -> Solution:
+def solve_line(
+    fit: Fit, target: np.longdouble, repeats: float, level: float, scatter: Scatter | None = None
+) -> Solution:
     """The x at which the line takes the value ``target``, the mean of ``repeats`` readings; infinite for the line itself,
     without the scatter of a new reading.
 
     Standard error: s/|b|·√(1/repeats + 1/n + (y − ȳ)²/(b²Σ(x − x̄)²)) (for instance Miller and Miller,
     "Statistics and Chemometrics for Analytical Chemistry", section 5.6); limits by Fieller's theorem
     (Fieller, J. R. Stat. Soc. B 16, 1954; Draper and Smith, section 3.2), infinite where the slope is not told apart
-    from zero at this level. Without a free intercept, 1/n drops out and sums are taken about zero.
+    from zero at this level. ``scatter``: that of ``repeats``, see there; left out, that of the fit. Without a free intercept, 1/n drops out and sums are taken about zero.
     Raises NoSolution where the line is level, BeyondDoubles.
     """
-    width = fit.critical_value(level)
-    deviation = fit.reading_deviation
+    scatter = scatter or Scatter(fit.reading_deviation, fit.critical_value(level))
+    width, deviation = scatter.width, scatter.deviation
     readings = fit.readings
     weights, used = readings.used_weights, readings.used
     with np.errstate(over="ignore", under="ignore", invalid="ignore", divide="ignore"):

@@ -204,11 +204,24 @@ class _PlainFit:
         what = f"{self.naming.x} at {self.naming.y} = {y:.10g}"
         low, high = (self.end(solution.value, end) for end in (solution.low, solution.high))
         start, stop = self.bracket(solution.value, y)
+        covariance, deviation, width, lines = "covariance", self.deviation(y), "width", []
+        if len(question.given) > 1 and not self.fit.readings.absolute_errors:
+            covariance, deviation, width = "covariance * ratio", f"{deviation} * np.sqrt(ratio)", "wide"
+            lines = [
+                comment(
+                    "Repeats of one sample: their scatter is pooled with that of the residuals (Draper and Smith, 3.2)."
+                ),
+                f"repeats = np.array({list(question.given)!r})",
+                f"squares = np.sum((repeats - repeats.mean()) ** 2) / ({self.deviation(y)}) ** 2",
+                "ratio = (degrees + squares) / (degrees + len(repeats) - 1)",
+                "wide = stats.t.ppf((1 + LEVEL) / 2, degrees + len(repeats) - 1)",
+            ]
         outside = (
-            f"lambda x: abs(curve(x) - {y!r}) - half_width(model_{letter}, values, covariance, x, "
-            f"{self.deviation(y)}, {repeats}, width)"
+            f"lambda x: abs(curve(x) - {y!r}) - half_width(model_{letter}, values, {covariance}, x, "
+            f"{deviation}, {repeats}, {width})"
         )
         return [
+            *lines,
             f"curve = lambda x: model_{letter}(np.array([x]), *values)[0]",
             f"outside = {outside}",
             f"x, low, high = x_at(curve, outside, {y!r}, ({start!r}, {stop!r}), {low}, {high})",

@@ -65,7 +65,8 @@ def answered(
 ) -> Answered:
     """One question answered, or the reason why it cannot be; it never fails for what was asked. ``fitted``: every fit, the
     leading one first; ``numbers`` spares reading what was typed; ``naming``: clocks and limits of sense of x and y;
-    ``refits``: what those may cost that the limits are held against where they might mislead."""
+    ``refits``: what those may cost that the limits are held against where they might mislead. Several y are the repeats of one
+    sample, and averaged, only where ``question.repeats`` is above 1."""
     try:
         asked = _asked_fits(fitted, question)
         if question.direction in FEATURES:
@@ -74,10 +75,11 @@ def answered(
         if not asked:
             return NoAnswer("no fit")
         looking = question.direction == "x_at_y"
-        if len(asked) == 1 and (looking or len(values) == 1):
+        together = looking and (len(values) == 1 or question.repeats > 1)
+        if len(asked) == 1 and (together or len(values) == 1):
             return _one(asked[0], looking, values, question.repeats, level, naming, refits)
         few = refits if len(values) <= MOST_CHECKED else UNCHECKED
-        groups = [values] if looking else [(value,) for value in values]
+        groups = [values] if together else [(value,) for value in values]
         return Several(
             letters=tuple(one.wanted.letter for one in asked),
             values=values,

@@ -42,7 +42,9 @@ def _asked(state: StudyState, table: Table, letter: str, leading: bool) -> list[
             if mine and answer.direction == "y_at_x":
                 found.append(Question(False, read_asked(answer, table.naming)))
             elif mine and answer.direction == "x_at_y":
-                found.append(Question(True, read_asked(answer, table.naming), answer.repeats))
+                values = read_asked(answer, table.naming)
+                groups = [values] if answer.repeats > 1 else [[value] for value in values]
+                found += [Question(True, group, answer.repeats) for group in groups]
         except NotANumber:
             continue
     return found

@@ -357,11 +357,11 @@ def _several(question: Question | AnswerState, found: Several, level: float, nam
     rows = [_row(question, entry, level, naming) for entry in found.entries]
     if len(rows) > MOST_MARKED:
         rows = [row.model_copy(update={"mark": None}) for row in rows]
-    what = (
-        f"{naming.x} at {_asked(question, naming)}"
-        if looking
-        else f"{len(found.values)} value{'' if len(found.values) == 1 else 's'} of {naming.y}"
-    )
+    count = len(found.values)
+    if looking and (count == 1 or question.repeats > 1):
+        what = f"{naming.x} at {_asked(question, naming)}"
+    else:
+        what = f"{count} value{'' if count == 1 else 's'} of {naming.x if looking else naming.y}"
     of = "from every fit" if len(found.letters) > 1 else f"from {found.letters[0]}"
     return {"rows": rows, "result": f"{what}, {of}", "sentence": ""}
 
@@ -376,7 +376,7 @@ def _row(question: Question | AnswerState, entry: Entry, level: float, naming: N
         row.new = one.rows[0].new if one.rows else one.sentence
         return row
     row.asked = f"{naming.x} = {naming.x_given(entry.given)}"
-    if isinstance(entry.answered, ValueAtX):
+    if isinstance(entry.answered, ValueAtX) and entry.answered.kind == "fit":
         _put_intervals(row, entry.answered, naming)
     return row
 

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from ridge.core.fitting.effort import QUESTION
 from ridge.core.numerals import name_rows, number_as_given, significant
+from ridge.core.wording.decimal_sign import in_comma
 from ridge.core.wording.limits import value_in_limits
 from ridge.core.wording.naming import Naming
 from ridge.studies.analysis.answered import is_unchecked
@@ -34,13 +35,15 @@ def answer(
 
 
 def follow(out: AnswerOut, kept: AnswerState) -> AnswerOut:
-    """A kept answer with what it was when it was kept, where that is no longer what it says."""
-    return out.model_copy(update={"was": kept.was}) if kept.was and kept.was != said(out) else out
+    """Add what a saved answer said when it was saved, where it says something else now, in either decimal sign."""
+    now = said(out)
+    changed = kept.was and kept.was not in (now, in_comma(now))
+    return out.model_copy(update={"was": kept.was}) if changed else out
 
 
 def _question(unknown: Unknown) -> Question:
     given = "; ".join(number_as_given(value) for value in unknown.values)
-    return Question("x_at_y", given, key=f"rows-{unknown.rows[0]}")
+    return Question("x_at_y", given, repeats=len(unknown.values), key=f"rows-{unknown.rows[0]}")
 
 
 def _label(unknown: Unknown) -> str:

@@ -6,7 +6,7 @@ type Row = NonNullable<Answer["rows"]>[number];
 /** Several results of one question, one a row. */
 export function AnswerTable({ rows, looking }: { rows: Row[]; looking: boolean }) {
   const lettered = new Set(rows.map((row) => row.letter)).size > 1;
-  const asked = rows.some((row) => row.asked) && !looking;
+  const asked = rows.some((row) => row.asked) && (!looking || new Set(rows.map((row) => row.asked)).size > 1);
   const intervals = rows.some((row) => row.curve || row.new);
   const cell = "px-2 py-0.5";
   return (

@@ -1,11 +1,12 @@
 import { ArrowLeftRight } from "lucide-react";
+import { useEffect, useRef } from "react";
 
 import type { Analysis, Direction } from "../api/client";
 import { useLooking, useNaming } from "../study/context";
 import { Hint } from "../ui/Hint";
 import { AskedResult } from "./AskedResult";
 import { GivenValue } from "./GivenValue";
-import { OF_THE_CURVE, useAsk } from "./useAsk";
+import { OF_THE_CURVE, type Question, useAsk } from "./useAsk";
 import { type Asking, useQuestion } from "./useQuestion";
 import { Select } from "../ui/Select";
 
@@ -14,23 +15,35 @@ const MOST_REPEATS = 10_000;
 /** The sentence with a blank in it: predict y when x is …, x when y is …, the slope at, the area from … to … */
 export function AskLine() {
   const asking = useQuestion();
-  const { unreachable, asking: complete } = useAsk();
+  const { unreachable, asking: complete, fresh, now } = useAsk();
   const { question, asked, drawn, looking, predicting, several } = asking;
   const own = !useLooking();
-  const canKeep = own && complete && asked !== null && !asked.problem;
+  const canKeep = own && complete && fresh && asked !== null && !asked.problem;
+  // Enter before the result has come: it is saved as soon as it belongs to what was typed.
+  const waiting = useRef<Question | null>(null);
+  useEffect(() => {
+    if (!waiting.current || (waiting.current === question && !fresh)) return;
+    const wanted = waiting.current === question && canKeep;
+    waiting.current = null;
+    if (wanted) asking.keep();
+  }, [question, fresh, canKeep, asking]);
   return (
     <form
       aria-label="Ask"
       onSubmit={(event) => {
         event.preventDefault();
         if (canKeep) asking.keep();
+        else if (own && complete && !fresh) {
+          waiting.current = question;
+          now();
+        }
       }}
       className="no-print relative flex min-h-[44px] shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1.5 border border-rule bg-sheet px-3 py-1.5"
     >
       <WhatIsAsked {...asking} />
       {question.direction === "crossing" && <OtherFit {...asking} />}
       {question.direction !== "crossing" && !OF_THE_CURVE.includes(question.direction) && <GivenValue {...asking} />}
-      {looking && !several && <Repeats {...asking} />}
+      {looking && (several ? <OneSample {...asking} /> : <Repeats {...asking} />)}
       {drawn.length > 1 && <WhichFit {...asking} />}
       {predicting && <Exchange {...asking} />}
       {own && (
@@ -38,7 +51,7 @@ export function AskLine() {
           Keep
         </button>
       )}
-      <AskedResult asked={asked} unreachable={unreachable} looking={looking} />
+      <AskedResult asked={asked} unreachable={unreachable} looking={looking} stale={complete && asked !== null && !fresh} />
     </form>
   );
 }
@@ -82,6 +95,22 @@ function Repeats({ question, put }: Asking) {
         value={question.repeats}
         onChange={(event) => put({ repeats: Math.min(MOST_REPEATS, Math.max(1, Math.round(Number(event.target.value)) || 1)) })}
       />
+    </label>
+  );
+}
+
+/** Several y are one unknown sample each, unless they are said to be repeats of one. */
+function OneSample({ question, put }: Asking) {
+  const count = question.given.split(/[\s;]+/).filter(Boolean).length;
+  return (
+    <label className="flex items-center gap-1.5 text-plain text-mute">
+      <input
+        type="checkbox"
+        className="accent-(--color-pine)"
+        checked={question.repeats > 1}
+        onChange={(event) => put({ repeats: event.target.checked ? count : 1 })}
+      />
+      repeats of one sample
     </label>
   );
 }

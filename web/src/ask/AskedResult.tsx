@@ -9,15 +9,18 @@ interface Props {
   asked: Answer | null;
   unreachable: boolean;
   looking: boolean;
+  /** Whether the result is that of an earlier question or of the study before a change. */
+  stale: boolean;
 }
 
 /** What is answered, read out as it changes: the result with what it means, or why there is none. Its room is kept. */
-export function AskedResult({ asked, unreachable, looking }: Props) {
+export function AskedResult({ asked, unreachable, looking, stale }: Props) {
   const own = !useLooking();
   return (
     <div
       aria-live="polite"
-      className="static! h-[60px] basis-full overflow-y-auto text-note leading-[1.35] [@media(max-height:30rem)]:h-auto [@media(max-height:30rem)]:max-h-[60px]"
+      aria-busy={stale}
+      className="goes-stale static! h-[60px] basis-full overflow-y-auto text-note leading-[1.35] [@media(max-height:30rem)]:h-auto [@media(max-height:30rem)]:max-h-[60px]"
       data-testid="asked"
       tabIndex={asked ? 0 : -1}
       role="group"
@@ -41,7 +44,8 @@ function Result({ asked, looking }: { asked: Answer; looking: boolean }) {
     <>
       <p className="flex items-center gap-x-2.5">
         <span className="numerals shrink-0 font-book text-lead" title={asked.full ? `In full: ${asked.full}` : undefined}>
-          → {asked.result}
+          {asked.rows?.length ? "" : `${asked.asked}: `}
+          {asked.result}
         </span>
         <FitCautions letter={asked.fit} />
       </p>

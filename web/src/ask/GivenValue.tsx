@@ -22,7 +22,7 @@ export function GivenValue({ question: { direction, given }, looking, put }: Ask
     putCaret.current = at + text.length;
   };
   const says = looking
-    ? "One value, or the repeated readings of one unknown with spaces between them"
+    ? "One value, or several with spaces between them"
     : direction === "area"
       ? "Two values: 0 to 10"
       : `One value, several, or a range: ${decimalSign() === "comma" ? "0; 2,5; 5 to 20 step 2,5" : "0, 2.5, 5 to 20 step 2.5"}`;

@@ -10,7 +10,7 @@ import { Plot } from "../plot/Plot";
 import { takeFile } from "../readings/files";
 import { Readings } from "../readings/Readings";
 import { usePasteAnywhere } from "../readings/usePasteAnywhere";
-import { QueueContext } from "../study/context";
+import { QueueContext, useStale } from "../study/context";
 import { GestureQueue } from "../study/queue";
 import { type Incoming, type Lens, resetView, setView, useView } from "../study/view";
 import { fetchAll, later } from "../ui/later";
@@ -103,6 +103,7 @@ export function OpenBench({ study: first, looking }: { study: Study; looking: bo
 function Panels({ columns, title }: { columns: number; title: string }) {
   const panel = useView((view) => view.panel);
   const lens = useView((view) => view.lens);
+  const stale = useStale();
   const folded = useView((view) => view.pageFolded);
   const [width, setWidth] = useState<number | null>(null);
   const narrow = (name: string) => (panel === name ? "" : name === "plot" ? "max-pair:hidden print:block" : "max-bench:hidden print:block");
@@ -122,7 +123,7 @@ function Panels({ columns, title }: { columns: number; title: string }) {
       <div
         className={`paper-figure flex min-h-0 min-w-0 grow flex-col gap-2 py-3 pr-3.5 ${handing || panel !== "readings" ? "max-bench:pl-3.5" : ""} ${handing ? "pl-3.5" : ""} max-pair:px-3 print:block print:p-0 ${narrow("plot")}`}
       >
-        <div className="min-h-0 grow">
+        <div className="goes-stale min-h-0 grow" aria-busy={stale}>
           <ShownLens />
         </div>
         {!handing && (

@@ -1,6 +1,6 @@
 import { AddModel } from "../fits/AddModel";
 import { OtherComments } from "../comments/OtherComments";
-import { useCalmAnalysis, useChange, useLooking, useStudy } from "../study/context";
+import { useCalmAnalysis, useChange, useLooking, useStale, useStudy } from "../study/context";
 import { Own } from "../study/Own";
 import { EditableText } from "../ui/EditableText";
 import { later } from "../ui/later";
@@ -17,6 +17,7 @@ export function Page() {
   const change = useChange();
   const looking = useLooking();
   const analysis = useCalmAnalysis();
+  const stale = useStale();
   const weighted = analysis.y_error !== null;
   return (
     <article aria-label="Page" className="paper-open">
@@ -40,7 +41,7 @@ export function Page() {
         />
       </header>
       {study.is_copy && <TaskPanel />}
-      <div className="paper-rest">
+      <div className="paper-rest goes-stale" aria-busy={stale}>
         <div className="no-print mt-3 -mb-2 flex items-center justify-between gap-2">
           <span className="text-note text-mute">{countOf(analysis.fits.length)}</span>
           <Own>

@@ -20,6 +20,8 @@ export function useSnapshot() {
 
 /** Whether the study is somebody else's, shown by a link. */
 export const useLooking = (): boolean => useQueue().looking;
+/** Whether a change is on its way, so that results may be those of the state before it. */
+export const useStale = (): boolean => useSnapshot().saving !== "saved";
 export const useStudy = (): HeldStudy => useSnapshot().study;
 export const useChange = (): ((change: Change) => void) => useQueue().change;
 

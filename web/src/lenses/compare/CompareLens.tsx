@@ -16,7 +16,7 @@ export function CompareLens() {
   const study = useStudy();
   const looking = useLooking();
   const analysis = useAnalysis();
-  const { data, error, refetch } = useQuery({
+  const { data, error, refetch, isPlaceholderData } = useQuery({
     queryKey: ["comparison", study.id, study.version],
     placeholderData: keepPreviousData,
     queryFn: () => must(api.GET("/api/studies/{study_id}/comparison", { params: { path: { study_id: study.id } } })),
@@ -29,7 +29,7 @@ export function CompareLens() {
       </div>
       <div className="min-h-0 grow overflow-auto" tabIndex={0} role="region" aria-label="Fits side by side">
         {!drawn.length && <p className="p-6 text-center text-mute">There is nothing to compare without a fit.</p>}
-        <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
+        <div className="goes-stale grid grid-cols-[minmax(0,1fr)] gap-3 pb-2" aria-busy={isPlaceholderData}>
           <ul aria-label="Fits" className="grid gap-2 [grid-template-columns:repeat(auto-fit,minmax(min(100%,11.25rem),1fr))]">
             {drawn.map((fit) => (
               <FitCard key={fit.letter} fit={fit} analysis={analysis} />

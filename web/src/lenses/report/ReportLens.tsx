@@ -1,5 +1,5 @@
 import { REPORT_FRAME } from "../../bench/print";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 
 import { useStudy } from "../../study/context";
 import { Own } from "../../study/Own";
@@ -28,6 +28,7 @@ function Preview() {
   const { id, version } = useStudy();
   const frame = useRef<HTMLIFrameElement>(null);
   const top = useRef(0);
+  const [shown, setShown] = useState<number | null>(null);
   // The older page is still there when the newer one has only been asked for.
   useEffect(() => {
     top.current = frame.current?.contentWindow?.scrollY ?? 0;
@@ -39,8 +40,12 @@ function Preview() {
       title="Report preview"
       src={`/api/studies/${id}/report.html?inline=true&version=${version}`}
       sandbox="allow-same-origin allow-modals"
-      className="min-h-[420px] min-w-0 grow border border-rule bg-sheet"
-      onLoad={() => frame.current?.contentWindow?.scrollTo(0, top.current)}
+      aria-busy={shown !== version}
+      className="goes-stale min-h-[420px] min-w-0 grow border border-rule bg-sheet"
+      onLoad={() => {
+        frame.current?.contentWindow?.scrollTo(0, top.current);
+        setShown(version);
+      }}
     />
   );
 }

@@ -22,7 +22,7 @@ export function ResampleLens() {
   const chosen = useView((view) => view.resample);
   const put = (part: Partial<Resample>) => setView((view) => ({ resample: { ...view.resample, ...part } }));
   const { kind, share, times, parts, seed, letters, together } = chosen;
-  const { data, error, refetch, isFetching } = useQuery({
+  const { data, error, refetch, isFetching, isPlaceholderData } = useQuery({
     queryKey: ["resampling", study.id, study.version, kind, share, times, parts, seed, letters],
     placeholderData: keepPreviousData,
     queryFn: () => {
@@ -37,11 +37,11 @@ export function ResampleLens() {
         <LensTabs />
       </div>
       <div
-        className="min-h-0 grow overflow-auto"
+        className="goes-stale min-h-0 grow overflow-auto"
         tabIndex={0}
         role="region"
         aria-label="Fits to subsets of the readings"
-        aria-busy={isFetching}
+        aria-busy={isFetching || isPlaceholderData}
       >
         <div className="grid grid-cols-[minmax(0,1fr)] gap-3 pb-2">
           <ResampleControls chosen={chosen} put={put} data={data ?? null} />

@@ -18,7 +18,7 @@ import { WithoutPlot } from "./WithoutPlot";
 /** The residuals of one fit, under its name where two stand side by side. */
 export function ResidualViews({ fit, titled }: { fit: ComputedFit; titled: boolean }) {
   const study = useStudy();
-  const { data, error, refetch } = useQuery({
+  const { data, error, refetch, isPlaceholderData } = useQuery({
     queryKey: ["residuals", study.id, study.version, fit.letter],
     placeholderData: keepPreviousData,
     queryFn: () =>
@@ -26,7 +26,7 @@ export function ResidualViews({ fit, titled }: { fit: ComputedFit; titled: boole
   });
   if (!data) return <NotMade error={error} onAgain={() => void refetch()} />;
   return (
-    <div>
+    <div className="goes-stale" aria-busy={isPlaceholderData}>
       {titled && (
         <h2 className="mb-1 flex items-center gap-2 font-book text-plain">
           <Swatch letter={fit.letter} /> {fit.label || fit.name}

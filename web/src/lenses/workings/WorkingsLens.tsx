@@ -42,7 +42,7 @@ function Followed({ found }: { found: Followable[] }) {
       <Controls found={found} of={of} what={what} following={following} x={naming.x} y={naming.y} put={follow} />
       <FollowedPlot of={of.kind === "fit" ? of.key : ""} />
       <div
-        className="relative min-h-0 grow overflow-auto border border-rule bg-sheet px-4 py-2"
+        className="goes-stale relative min-h-0 grow overflow-auto border border-rule bg-sheet px-4 py-2"
         aria-busy={busy}
         tabIndex={0}
         role="region"
