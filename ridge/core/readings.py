@@ -17,6 +17,10 @@ Array = npt.NDArray[np.float64]
 Mask = npt.NDArray[np.bool_]
 
 
+FLOOR = 1e-3
+"""Share of the largest |y| below which a per cent uncertainty does not follow the curve."""
+
+
 def _column(name: str, values: npt.ArrayLike, length: int | None) -> Array:
     # What is masked is not known, as an empty cell is.
     masked = isinstance(values, np.ma.MaskedArray)
@@ -67,6 +71,9 @@ class Readings:
     error_share : float, optional
         Where the uncertainty of every y is the same share of it (0.04 for 4 %): that share, by which the uncertainty of a new
         reading is known at any y.
+    relative_error : array-like, shape (n,) or one number, optional
+        The part of ``y_error`` that is a share of the value, as that share; the rest of it is constant. ``error_share`` by
+        default. A fit takes the share of its own curve, not of the measured y: see ``with_errors_at``.
     absolute_errors : bool
         True: ``y_error`` is known in absolute terms and is taken at its word.
         False: only the ratios between the uncertainties are known; their size is estimated from the scatter.
@@ -93,6 +100,7 @@ class Readings:
         assumed: npt.ArrayLike | None = None,
         count: npt.ArrayLike | None = None,
         error_share: float | None = None,
+        relative_error: npt.ArrayLike | None = None,
     ) -> None:
         self.x = _column("x", x, None)
         n = len(self.x)
@@ -111,6 +119,11 @@ class Readings:
             )
         self.absolute_errors = absolute_errors
         self.error_share = error_share if self.y_error is not None else None
+        relative = error_share if relative_error is None else relative_error
+        self.relative_error = (
+            None if relative is None or self.y_error is None else _column("relative_error", relative, n)
+        )
+        self._constant_error = self._constant_part()
 
     @classmethod
     def from_columns(cls, columns: Mapping[str, npt.ArrayLike], x: str, y: str, **more: Any) -> Readings:
@@ -152,7 +165,10 @@ class Readings:
     def fingerprint(self) -> bytes:
         """The same for equal readings, whatever objects hold them, and different for others."""
         digest = blake2b(digest_size=16)
-        columns = (self.x, self.y, self.x_error, self.y_error, self.weight, self.count, self.included, self.assumed)
+        columns = (
+            self.x, self.y, self.x_error, self.y_error, self.weight, self.count, self.included, self.assumed,
+            self.relative_error, self._constant_error,
+        )  # fmt: skip
         for column in columns:
             digest.update(b"-" if column is None else column.tobytes() + b"+")
         digest.update(repr((self.absolute_errors, self.error_share)).encode())
@@ -175,6 +191,32 @@ class Readings:
         for name in ("used", "unknowns", "measured_range", "reference_error", "used_weights", "fingerprint"):
             other.__dict__.pop(name, None)
         other.included = _marks("included", included, len(self), True)
+        return other
+
+    def _constant_part(self) -> Array | None:
+        """What ``y_error`` holds beside the share of the value, shape (n,)."""
+        if self.relative_error is None or self.y_error is None:
+            return None
+        with np.errstate(over="ignore", invalid="ignore"):
+            rest = self.y_error**2 - (self.relative_error * self.y) ** 2
+            # What is left by rounding is nothing.
+            return np.sqrt(np.where(rest > 1e-12 * self.y_error**2, rest, 0.0))
+
+    def with_errors_at(self, values: Array) -> Readings:
+        """Return the readings with uncertainties that are shares of ``values``, shape (n,), instead of the measured y.
+
+        Weights from measured values favour readings that happen to lie low, which biases the curve. ``FLOOR`` keeps the
+        uncertainty positive where the curve crosses zero.
+        """
+        if self.relative_error is None or self._constant_error is None or self.y_error is None:
+            return self
+        other = self.choosing(self.included)
+        with np.errstate(over="ignore", invalid="ignore"):
+            size = np.maximum(np.abs(values), FLOOR * np.max(np.abs(self.y[self.used]), initial=0.0))
+            errors = np.hypot(self._constant_error, self.relative_error * size)
+        known = np.isfinite(errors) & (errors > 0)
+        other.y_error = np.where(known & (self.y_error > 0), errors, self.y_error)
+        other.y_error.setflags(write=False)
         return other
 
     def moved(self, x: npt.ArrayLike | None = None, y: npt.ArrayLike | None = None) -> Readings:

@@ -257,7 +257,7 @@ class Script(TestCase):
             "taken as absolute",
         ):
             self.assertIn(said, script)
-        self.assertIn("4 % of E", script_of(build_sample("lantern")))
+        self.assertIn("4 % of the fitted E", script_of(build_sample("lantern")))
         sample = build_sample("mooring-line")
         errors = ColumnState("u", "", "u_F", "N", "x_error", cells=("5",) * 12)
         both = replace(sample, columns=(*sample.columns, errors), fits=(FitState("A", "line", method="orthogonal"),))

@@ -52,6 +52,7 @@ def with_values(readings: Readings, model: Model, values: Mapping[str, float]) -
             "The curve has no value there with these numbers",
             "Change a number, or set them aside.",
         )
+    readings = readings.with_errors_at(fitted)
     weights, used_residuals, y = readings.used_weights, residuals[used], readings.y[used]
     with np.errstate(over="ignore"):
         rss, tss = float(weights @ used_residuals**2), total_sum(y, weights, model)

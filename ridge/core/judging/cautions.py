@@ -158,6 +158,27 @@ def _of_shape(fit: Fit, as_well: bool = False) -> Iterator[Finding]:
         yield Finding("step-between-readings", facts={"low": step[0], "high": step[1]})
 
 
+NEAR_ZERO = 0.05
+"""Share of the largest fitted value below which, on a curve that crosses zero, an uncertainty in per cent makes a reading
+dominate the fit: it weighs four hundred times as much (a rule of thumb)."""
+
+
+def _near_zero(fit: Fit) -> tuple[int, ...] | None:
+    """Rows whose uncertainty is next to nothing because it is a share of a fitted value near zero; None where there are none."""
+    readings = fit.readings
+    if readings.relative_error is None or fit.least_squares_in != "y" or not readings.used.any():
+        return None
+    errors = readings.y_error
+    assert errors is not None
+    curve = fit.fitted[readings.used]
+    if not (np.min(curve) < 0 < np.max(curve)):
+        return None
+    small = readings.used & (np.abs(fit.fitted) < NEAR_ZERO * np.max(np.abs(curve)))
+    small &= errors < NEAR_ZERO * np.max(errors[readings.used])
+    rows = np.flatnonzero(small)
+    return tuple(rows.tolist()) if len(rows) else None
+
+
 def _of_readings(fit: Fit) -> Iterator[Finding]:
     """What was supposed or left unused."""
     reduced, chi = fit.statistics.reduced_chi_squared, fit.statistics.chi_squared
@@ -166,6 +187,8 @@ def _of_readings(fit: Fit) -> Iterator[Finding]:
         p = 2 * min(float(chdtr(degrees, chi)), float(chdtrc(degrees, chi)))
         if p < ALARM:
             yield Finding("errors-do-not-match", facts={"reduced": reduced, "p": p})
+    if (low := _near_zero(fit)) is not None:
+        yield Finding("relative-errors-near-zero", low)
     if fit.readings.x_error is not None and fit.least_squares_in != "orthogonal":
         yield Finding("x-errors-not-used")
     if fit.least_squares_in == "logarithms" and fit.log_line is not None:

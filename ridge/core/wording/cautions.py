@@ -306,6 +306,15 @@ def _errors(finding: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
+def _near_zero(finding: Finding, naming: Naming) -> tuple[str, str]:
+    many = len(finding.rows) > 1
+    return (
+        f"{capital(name_rows(finding.rows))} {'dominate' if many else 'dominates'} the fit: a per cent of a fitted {naming.y} near "
+        "zero is next to no uncertainty.",
+        f"Give the uncertainty of {naming.y} a constant part too, such as 0.1; 5 %.",
+    )
+
+
 def _x_errors(_: Finding, naming: Naming) -> tuple[str, str]:
     return (
         f"The uncertainties of {naming.x} are not used by this fit, which minimises distances in {naming.y}.",
@@ -369,6 +378,7 @@ def _unchecked(finding: Finding, naming: Naming) -> tuple[str, str]:
 _WORDS = {
     "limits-unchecked": _unchecked,
     "asymmetric": _asymmetric,
+    "relative-errors-near-zero": _near_zero,
     "better-elsewhere": _better_elsewhere,
     "y-all-equal": _all_equal,
     "as-many-parameters-as-readings": _as_many_parameters,

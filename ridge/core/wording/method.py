@@ -42,7 +42,8 @@ def _given(fit: Fit, naming: Naming) -> str:
     readings = fit.readings
     assert readings.y_error is not None
     if readings.error_share is not None:
-        return f"{significant(readings.error_share * 100, 3, strip=True).text}\u00a0% of {naming.y}"
+        share = significant(readings.error_share * 100, 3, strip=True).text
+        return f"{share}\u00a0% of the fitted {naming.y}, repeated until both agree"
     errors = readings.y_error[readings.used]
     low, high = (significant(float(end), 3, strip=True).text for end in (errors.min(), errors.max()))
     return f"{naming.y_with_unit(low)} each" if low == high else f"{low} to {naming.y_with_unit(high)}"

@@ -253,12 +253,10 @@ class _PlainFit:
         return x, x
 
     def end(self, x: float, limit: float) -> str:
-        """A round place a little past a limit, where y has left the band."""
-        return (
-            f"{'-' if limit < 0 else ''}np.inf"
-            if math.isinf(limit)
-            else repr(float(significant(x + (limit - x) * 1.2, 6).plain))
-        )
+        """A round place a little past a limit, where y has left the band or the curve has no value."""
+        if math.isinf(limit):
+            return f"{'-' if limit < 0 else ''}np.inf"
+        return repr(float(significant(x + (limit - x) * 1.2, 6).plain))
 
 
 class _LogarithmicFit(_PlainFit):
@@ -355,8 +353,8 @@ def _weights(script: Script, letter: str, readings: Readings) -> list[str]:
         if readings.error_share is not None:
             share = significant(readings.error_share * 100, 6, strip=True).text
             lines = [
-                comment(f"Standard uncertainty: {share} % of {y}."),
-                f"u_{letter} = {readings.error_share!r} * np.abs(y_{letter})",
+                comment(f"Standard uncertainty: {share} % of the fitted {y} (the fit was repeated until both agreed)."),
+                f"u_{letter} = {numbers(errors.tolist())}",
             ]
         elif np.ptp(errors) == 0:
             lines = [

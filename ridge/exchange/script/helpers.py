@@ -86,6 +86,15 @@ def x_at(curve, outside, y, bracket, low_end, high_end):
     x = optimize.brentq(lambda x: curve(x) - y, *bracket, xtol=1e-14, rtol=1e-14)
     ends = []
     for end in (low_end, high_end):
-        ends.append(end if np.isinf(end) else optimize.brentq(outside, x, end, rtol=1e-12))
+        if np.isinf(end):
+            ends.append(end)
+        elif np.isfinite(outside(end)):
+            ends.append(optimize.brentq(outside, x, end, rtol=1e-12))
+        else:  # the curve ends first
+            inner = x
+            for _ in range(200):
+                middle = (inner + end) / 2
+                inner, end = (middle, end) if outside(middle) <= 0 else (inner, middle)
+            ends.append(inner)
     return x, *ends
 '''

@@ -31,7 +31,7 @@ _TRIED = 8
 @dataclass(frozen=True)
 class GivenErrors:
     """``numbers``: one standard uncertainty a row, None where none is given. ``share``: the share of each value that they are, where it
-    is the same for all. ``column``: the one that they stand in, with the rows in which what stands there is ``wrong``. ``problem``:
+    is the same for all; ``relative``: the part of each that is a share of its value, as that share. ``column``: the one that they stand in, with the rows in which what stands there is ``wrong``. ``problem``:
     what is wrong with what was typed for the whole column. ``how`` they were given, where not as standard uncertainties. ``shared``: by
     how much one standard uncertainty of what all values share moves each, by the key of the column that it is of and its place there."""
 
@@ -42,6 +42,7 @@ class GivenErrors:
     problem: str = ""
     how: str = ""
     shared: Mapping[Shared, Array] = field(default_factory=dict)
+    relative: Array | float | None = None
 
 
 @dataclass(frozen=True)
@@ -83,15 +84,18 @@ def given_errors(
     if beside is not None or not typed.parts:
         return replace(own, shared=shared)
     how = "" if typed.plain else typed.text
-    return GivenErrors(typed.standard(numbers, digit), typed.share, how=how, shared=shared)
+    return GivenErrors(
+        typed.standard(numbers, digit), typed.share, how=how, shared=shared, relative=typed.relative or None
+    )
 
 
 def _beside(column: ColumnState, found: ColumnValues, of: Array) -> GivenErrors:
     """The uncertainties in a column of their own: plain numbers, per cent where that is its unit, or whatever may be typed for one."""
     numbers = np.array(found.numbers)
-    share = None
+    share, relative = None, np.zeros(len(numbers))
     if column.unit == "%":
         share = _same_share(numbers)
+        relative = np.nan_to_num(numbers) / 100
         numbers = in_percent(numbers, of)
     wrong = dict(found.wrong)
     unit = 10.0**column.exponent
@@ -107,9 +111,10 @@ def _beside(column: ColumnState, found: ColumnValues, of: Array) -> GivenErrors:
         if typed.needs_digits or column.unit == "%":
             continue
         numbers[row] = typed.standard(of[row : row + 1] / unit)[0] * unit
+        relative[row] = typed.relative
         del wrong[row]
     numbers.setflags(write=False)
-    return GivenErrors(numbers, share, column, wrong)
+    return GivenErrors(numbers, share, column, wrong, relative=relative if relative.any() else None)
 
 
 def _same_share(per_cent: Array) -> float | None:

@@ -194,6 +194,7 @@ def _read(state: StudyState) -> Table:
             column_problems.setdefault(column.key, f"{capital(str(problem))}.")
     errors: dict[str, Array | None] = {}
     share: float | None = None
+    relative: Array | float | None = None
     how: list[str] = []
     moving: dict[Shared, dict[str, Array]] = {}
     for axis, column in (("x", x_column), ("y", y_column)):
@@ -214,7 +215,8 @@ def _read(state: StudyState) -> Table:
         for key, shift in given.shared.items():
             moving.setdefault(key, {})[axis] = shift
         errors[axis] = given.numbers
-        share = given.share if axis == "y" else share
+        if axis == "y":
+            share, relative = given.share, given.relative
     weights = {"weight": "weight", "count": "number of repeats"}
     held: dict[str, Array | None] = dict.fromkeys(weights)
     for role, word in weights.items():
@@ -243,7 +245,7 @@ def _read(state: StudyState) -> Table:
     readings = Readings(
         x.numbers, y.numbers, errors["x"], errors["y"], held["weight"], status == Status.USED,
         absolute_errors=state.absolute_errors and errors["y"] is not None, assumed=assumed, count=held["count"],
-        error_share=share,
+        error_share=share, relative_error=relative,
     )  # fmt: skip
     status.setflags(write=False)
     return Table(

@@ -100,6 +100,11 @@ class TypedUncertainty:
         return float(np.sqrt(sum(part.standard**2 for part in self.parts))) / 100
 
     @property
+    def relative(self) -> float:
+        """The part of it that is a share of each value, as that share: 0.02 for ``0.5; 2 %``."""
+        return float(np.sqrt(sum(part.standard**2 for part in self.parts if part.of == "value"))) / 100
+
+    @property
     def text(self) -> str:
         """How it was given, what each value has for itself."""
         return " and ".join(part.text for part in self.parts)
