@@ -36,6 +36,10 @@ class OutsideSense(RidgeError, ValueError):
         super().__init__(f"{name}: {reason}")
 
 
+class UnitsDiffer(RidgeError, ValueError):
+    """A formula combines quantities whose units do not fit, at the place that the message names."""
+
+
 class TooFewReadings(RidgeError, ValueError):
     """The model has more free parameters than there are readings."""
 

@@ -299,7 +299,7 @@ class Form(ApiCase):
         formula = self.look(made, formula="h/t")["formula"]
         self.assertEqual((formula["unit"], formula["unit_remark"]), ("cm/s", ""))
         self.assertRegex(formula["carried"], r"^Standard uncertainty from its sources: 0\.\d+ to 0\.\d+\u00a0cm/s\.$")
-        self.assertIn("cm and s are added", self.look(made, formula="h + t")["formula"]["unit_remark"])
+        self.assertIn("h + t: cm and s cannot be added", self.look(made, formula="h + t")["formula"]["problem"])
         self.assertIn(
             "no last digit", self.look(made, formula="h/t", uncertainty="half a digit")["uncertainty_problem"]
         )

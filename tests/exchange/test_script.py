@@ -25,7 +25,7 @@ from ridge.core.wording.naming import parameter_called
 from ridge.studies.analysis.fits import Fitted, fit_all
 from ridge.studies.content.readings import read_table
 from ridge.studies.content.samples import SAMPLES, build_sample
-from ridge.studies.content.state import AnswerState, ColumnState, FitState, OwnQuantity, StudyState
+from ridge.studies.content.state import AnswerState, ColumnState, FitState, KnownValue, OwnQuantity, StudyState
 from ridge.studies.out.scripts import script_of
 
 LINE = re.compile(r"(\w)  (.+?) = (\S+?),?(?: ± (\S+))?(?: from (\S+) to (\S+))?(?: (\S+))?$")
@@ -167,7 +167,11 @@ class Script(TestCase):
             FitState(
                 "A",
                 "line",
-                follows=(OwnQuantity("k", "1/m"), OwnQuantity("L_0", "100*m + c"), OwnQuantity("bad", "1/q")),
+                follows=(
+                    OwnQuantity("k", "1/m"),
+                    OwnQuantity("L_0", "F_1*m + c", known=(KnownValue("F_1", "100", "", "N"),)),
+                    OwnQuantity("bad", "1/q"),
+                ),
             ),
         )
         printed = run(script_of(replace(state, fits=fits)))

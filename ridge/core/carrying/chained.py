@@ -3,13 +3,13 @@ exact derivatives (JCGM 100:2008, 5.1.2 and 5.2), and a seeded simulation beside
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from ridge.core.carrying.coherent import in_coherent_units
 from ridge.core.carrying.propagation import DRAWS, SEED, Source
-from ridge.core.carrying.unit_algebra import unit_of
 from ridge.core.formula import Program, differentiate
 from ridge.core.formula.tree import Node, names_in
 from ridge.core.readings import Array
@@ -44,6 +44,7 @@ def carry(
     *,
     correlations: Correlations | None = None,
     units: Mapping[str, str] | None = None,
+    loose: Collection[str] = (),
 ) -> dict[str, Step]:
     """Every step by its name.
 
@@ -56,7 +57,9 @@ def carry(
     correlations :
         Coefficients of pairs of sources, for all rows or of shape (rows,); those left out are independent.
     units :
-        Of sources, and of steps whose unit is not to be worked out.
+        Of sources, and of steps that are wanted in a unit.
+    loose :
+        Steps that hold the curve of a fit, see ``in_coherent_units``.
 
     >>> from ridge.core.formula import parse
     >>> found = carry({"s": parse("a + b").tree, "d": parse("s - b").tree}, {"a": (3.0, 0.3), "b": (1.0, 0.4)}, 1)
@@ -71,8 +74,9 @@ def carry(
     errors = {
         name: np.broadcast_to(np.asarray(error, dtype=np.float64), (rows,)) for name, (_, error) in sources.items()
     }
-    for step, tree in formulas.items():
-        names = names_in(tree)
+    for step, typed in formulas.items():
+        coherent = in_coherent_units(typed, known, known.get(step, ""), strict=step not in loose)
+        tree, names = coherent.tree, names_in(typed)
         program = Program([tree, *(differentiate(tree, name) for name in names)], names)
         with np.errstate(all="ignore"):
             value, *partial = (
@@ -86,10 +90,9 @@ def carry(
                 for source, inner in behind.items():
                     slopes[source] = slopes.get(source, 0.0) + slope * inner
             variance = _variance(slopes, errors, correlations or {}, rows)
-        unit, remark = unit_of(tree, {name: known.get(name, "") for name in names})
-        known.setdefault(step, unit)
+        known.setdefault(step, coherent.unit)
         values[step] = value
-        found[step] = Step(value, np.sqrt(np.maximum(variance, 0.0)), slopes, unit, remark)
+        found[step] = Step(value, np.sqrt(np.maximum(variance, 0.0)), slopes, coherent.unit, coherent.remark)
     return found
 
 
@@ -112,9 +115,17 @@ def simulated(
     step: str,
     rows: Sequence[int],
     correlations: Correlations | None = None,
+    units: Mapping[str, str] | None = None,
+    loose: Collection[str] = (),
 ) -> Array:
     """Standard deviation of ``step`` in some rows by draws from normal distributions (JCGM 101, clause 7), shape (len(rows),); infinite
-    where most draws have no value. The draws are the same at every call."""
+    where most draws have no value. The draws are the same at every call. ``units`` and ``loose`` as in ``carry``."""
+    known = dict(units or {})
+    trees = {}
+    for name, typed in formulas.items():
+        coherent = in_coherent_units(typed, known, known.get(name, ""), strict=name not in loose)
+        known.setdefault(name, coherent.unit)
+        trees[name] = coherent.tree
     names = list(sources)
     normal = np.random.default_rng(SEED).standard_normal((len(names), DRAWS))
     found = []
@@ -122,7 +133,7 @@ def simulated(
         draws = dict(zip(names, _root(names, correlations or {}, row) @ normal, strict=True))
         at = {name: _at(value, row) + _at(error, row) * draws[name] for name, (value, error) in sources.items()}
         with np.errstate(all="ignore"):
-            for name, tree in formulas.items():
+            for name, tree in trees.items():
                 used = names_in(tree)
                 at[name] = np.broadcast_to(Program([tree], used)(*(at[one] for one in used))[0], (DRAWS,))
                 if name == step:

@@ -8,10 +8,10 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from scipy.special import ndtri, stdtrit
 
+from ridge.core.carrying.coherent import in_coherent_units
 from ridge.core.carrying.fits_together import correlations_between
 from ridge.core.carrying.propagation import Propagated, propagate_tree
 from ridge.core.carrying.shared_errors import Moved
-from ridge.core.carrying.unit_algebra import unit_of
 from ridge.core.errors import OutsideSense
 from ridge.core.formula import parse
 from ridge.core.formula.tree import Name, Node, Operation, add, multiply, names_in, number, substitute, walk
@@ -113,7 +113,7 @@ def follow(
     moved :
         What errors that all readings share do to each fit, by its letter ("" for one alone). In the budget they stand under their names.
 
-    Raises OutsideSense for a name that nothing stands for, FormulaError.
+    Raises OutsideSense for a name that nothing stands for, FormulaError, UnitsDiffer.
 
     >>> from ridge.core import Readings, fit
     >>> from ridge.core.carrying import follow
@@ -128,8 +128,9 @@ def follow(
     given, links = known or {}, linked or {}
     meant = _meant(names_in(tree), blocks, of_fits, {*given, *links}, aliases or {})
     tree = substitute(tree, {name: Name(full) for name, full in meant.items()})
-    unit, remark = unit_of(tree, {name: (units or {}).get(name, "") for name in names_in(tree)})
-    tree, free = _spelled_out(tree, blocks, of_fits, links, moved or {})
+    coherent = in_coherent_units(tree, units or {})
+    unit, remark = coherent.unit, coherent.remark
+    tree, free = _spelled_out(coherent.tree, blocks, of_fits, links, moved or {})
     names = names_in(tree)
     sources = {name: one for name, one in {**given, **free}.items() if name in names}
     correlations: dict[tuple[str, str], float] = {}

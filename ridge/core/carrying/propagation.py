@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from ridge.core.carrying.unit_algebra import unit_of
+from ridge.core.carrying.coherent import in_coherent_units
 from ridge.core.errors import LengthsDiffer, OutsideSense
 from ridge.core.formula import Program, differentiate, parse
 from ridge.core.formula.tree import Node, names_in
@@ -87,8 +87,9 @@ def propagate_tree(
     correlations: Mapping[tuple[str, str], float],
     simulate: bool = True,
 ) -> Propagated:
-    """The same of a formula that has been read."""
-    names = names_in(tree)
+    """The same of a formula that has been read. Raises UnitsDiffer."""
+    coherent = in_coherent_units(tree, units)
+    tree, names = coherent.tree, names_in(tree)
     missing = [name for name in names if name not in sources]
     if missing:
         raise OutsideSense(missing[0], "has neither a value nor an uncertainty.")
@@ -105,8 +106,8 @@ def propagate_tree(
     simulated = np.full(shape, np.nan)
     if simulate and curved.any():
         simulated = _simulated(program, values, errors, r, curved, shape)
-    unit, remark = unit_of(tree, {name: units.get(name, "") for name in names})
-    return Propagated(value, error, dict(zip(names, budget, strict=True)), curved, simulated, unit, remark)
+    found = dict(zip(names, budget, strict=True))
+    return Propagated(value, error, found, curved, simulated, coherent.unit, coherent.remark)
 
 
 def _columns(names: tuple[str, ...], sources: Mapping[str, Source]) -> tuple[list[Array], list[Array]]:

@@ -1,22 +1,16 @@
-"""The unit of what a formula comes to, by pint; units ride beside the numbers and never touch them."""
+"""Units as texts and as pint reads them; see ``coherent`` for formulas with units."""
 
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
 from fractions import Fraction
 from functools import lru_cache
 from typing import Any
 
 import pint
 
-from ridge.core.formula.tree import Call, Constant, Name, Negative, Node, Number, Operation
-
 _RAISED = str.maketrans("0123456789-", "⁰¹²³⁴⁵⁶⁷⁸⁹⁻")
 _LOWERED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
-_WITHOUT = {"sin", "cos", "tan", "asin", "acos", "atan", "exp", "ln", "log", "log10", "log2", "sinh", "cosh", "tanh"}
-"""Functions whose argument should be a plain number, and whose value is one."""
-_SAME = {"abs", "floor", "ceil", "min", "max", "round"}
 _MISREAD = re.compile(r"√(?![A-Za-zµμ°Ω]+(?:$|[·*/⁻² ]))|:|\ba\.\s?u\.|\bM\b")
 """What pint reads as something else than students mean, without a word."""
 
@@ -30,7 +24,18 @@ def _registry() -> Any:
     return pint.UnitRegistry(cache_folder=None, autoconvert_offset_to_baseunit=False)
 
 
-_SPELLINGS = {"°C": "degC", "°F": "degF", "°": "degree", "%": "percent", "·": "*", "−": "-", "µ": "u", "μ": "u"}
+_SPELLINGS = {
+    "Δ°C": "delta_degC",
+    "Δ°F": "delta_degF",
+    "°C": "degC",
+    "°F": "degF",
+    "°": "degree",
+    "%": "percent",
+    "·": "*",
+    "−": "-",
+    "µ": "u",
+    "μ": "u",
+}
 _OFFSET = re.compile(r"(?<!delta_)\b(degree_Celsius|degree_Fahrenheit)\b")
 """Units with a zero of their own: what is computed with them are differences."""
 
@@ -78,103 +83,20 @@ def write_unit(unit: PintUnit) -> str:
     return f"{top}/{below[0]}" if len(below) == 1 else f"{top}/({'·'.join(below)})"
 
 
-class _Unclear(Exception):
-    """What is remarked of a formula's units."""
-
-
-def unit_of(tree: Node, units: Mapping[str, str]) -> tuple[str, str]:
-    """The unit of a formula's value, empty where it is not known or is a plain number, and what is to be remarked of it: metres added to
-    seconds, the sine of a length."""
-    known = {name: read_unit(text) for name, text in units.items()}
-    unread = [units[name] for name, unit in known.items() if unit is None]
-    if unread:
-        return "", f"'{unread[0]}' is not a unit that Ridge knows; the unit of the result stays open."
-    if not any(units.values()):
-        return "", ""
-    remarks: list[str] = []
-    try:
-        found = _unit(tree, {name: unit for name, unit in known.items() if unit is not None}, remarks)
-    except _Unclear as remark:
-        return "", str(remark)
-    return write_unit(found), remarks[0] if remarks else ""
-
-
-def _plain() -> PintUnit:
+def plain_unit() -> PintUnit:
+    """The unit of a plain number."""
     return _registry().Unit("")
 
 
-def _is_plain(unit: PintUnit) -> bool:
-    return bool(unit.dimensionless)
-
-
-def _unit(tree: Node, units: Mapping[str, PintUnit], remarks: list[str]) -> PintUnit:
-    match tree:
-        case Number() | Constant():
-            return _plain()
-        case Name(name):
-            return units[name]
-        case Negative(part):
-            return _unit(part, units, remarks)
-        case Operation("+" | "-", left, right):
-            return _sum(left, right, units, remarks)
-        case Operation("*", left, right):
-            return _unit(left, units, remarks) * _unit(right, units, remarks)
-        case Operation("/", left, right):
-            return _unit(left, units, remarks) / _unit(right, units, remarks)
-        case Operation("^", base, exponent):
-            return _raised_to(base, exponent, units, remarks)
-        case Call("sqrt", (part,)):
-            return _unit(part, units, remarks) ** 0.5
-        case Call("cbrt", (part,)):
-            return _unit(part, units, remarks) ** (1 / 3)
-        case Call(function, (part,)) if function in _WITHOUT or function.endswith("_of_degrees"):
-            inside = _unit(part, units, remarks)
-            if not _is_plain(inside):
-                remarks.append(f"{function} is taken of something in {write_unit(inside)}: it counts in this unit.")
-            return _plain()
-        case Call(function, (first, *_)) if function in _SAME:
-            return _unit(first, units, remarks)
-    raise _Unclear("The unit of this formula is not worked out.")
-
-
-def _sum(left: Node, right: Node, units: Mapping[str, PintUnit], remarks: list[str]) -> PintUnit:
-    one, other = _unit(left, units, remarks), _unit(right, units, remarks)
-    if isinstance(left, Number) and _is_plain(one):
-        return other
-    if isinstance(right, Number) and _is_plain(other):
-        return one
-    if one.dimensionality != other.dimensionality:
-        raise _Unclear(f"{write_unit(one) or 'a plain number'} and {write_unit(other) or 'a plain number'} are added.")
-    if one != other:
-        raise _Unclear(f"{write_unit(one)} and {write_unit(other)} are added without being converted.")
-    return one
-
-
-def _raised_to(base: Node, exponent: Node, units: Mapping[str, PintUnit], remarks: list[str]) -> PintUnit:
-    below = _unit(base, units, remarks)
-    match exponent:
-        case Number(value):
-            return below**value
-        case Negative(Number(value)):
-            return below**-value
-        case Operation("/", Number(top), Number(bottom)):
-            return below ** (top / bottom)
-    if not _is_plain(_unit(exponent, units, remarks)):
-        remarks.append("An exponent has a unit.")
-    if not _is_plain(below):
-        raise _Unclear(f"Something in {write_unit(below)} is raised to a power that is no plain number.")
-    return _plain()
-
-
-def _factors(unit: PintUnit) -> int:
-    """Of how many units it is made."""
+def factors_of(unit: PintUnit) -> int:
+    """Count the units that a unit is made of."""
     return len((1 * unit).unit_items())
 
 
 def plain_if_it_is(text: str) -> str:
     """The unit, or nothing where it is a plain 1: N/(kg·m/s²). Unknown ones stay, and so do g/kg and rad."""
     unit = read_unit(text)
-    if unit is None or not unit.dimensionless or _factors(unit) < 2:
+    if unit is None or not unit.dimensionless or factors_of(unit) < 2:
         return text
     return "" if abs((1 * unit).to_base_units().magnitude - 1) < 1e-12 else text
 
@@ -183,17 +105,17 @@ def simplified(text: str) -> str:
     """The unit with those that are of one kind drawn together: m·N/mm is N, g/kg a plain number. Others, and unknown ones, stay; numbers
     change by ``factor_between``."""
     unit = read_unit(text)
-    if unit is None or _factors(unit) < 2:
+    if unit is None or factors_of(unit) < 2:
         return text
     if unit.dimensionless:
         return ""
     reduced = (1 * unit).to_reduced_units().units
-    return write_unit(reduced) if _factors(reduced) < _factors(unit) else text
+    return write_unit(reduced) if factors_of(reduced) < factors_of(unit) else text
 
 
 def has_zero_of_its_own(text: str) -> bool:
     """Whether values in this unit are counted from another zero than those in its base unit: °C, °F."""
-    return bool(re.search(r"°C|°F|deg_?[CF]\b|[cC]elsius|[fF]ahrenheit", text)) and not re.search(r"[/·*²⁻]", text)
+    return bool(re.search(r"°C|°F|deg_?[CF]\b|[cC]elsius|[fF]ahrenheit", text)) and not re.search(r"[/·*²⁻Δ]", text)
 
 
 def factor_between(old: str, new: str) -> float | None:

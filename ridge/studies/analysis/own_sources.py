@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ridge.core.carrying import CONSTANTS, Linked, Moved
+from ridge.core.carrying.unit_algebra import has_zero_of_its_own
 from ridge.core.errors import OutsideSense
 from ridge.core.fitting.effort import UNCHECKED
 from ridge.core.formula.parse import same_name
@@ -45,6 +46,15 @@ class Sources:
     moved: dict[str, Sequence[Moved]] = field(default_factory=dict)
 
 
+def _units_of_parameters(fit: Fit, naming: Naming) -> dict[str, str]:
+    """Units of the parameters by name. In °C or °F only the constant term is a temperature; the others are differences of some."""
+    units = naming.parameter_units(fit.model)
+    return {
+        name: f"Δ{unit}" if has_zero_of_its_own(unit) and name != fit.model.constant else unit
+        for name, unit in units.items()
+    }
+
+
 class SourceReader:
     """Looks up the names of formulas of one fit."""
 
@@ -60,7 +70,7 @@ class SourceReader:
     def read(self, wanted: OwnQuantity, names: Sequence[str]) -> Sources:
         """Raises OutsideSense for a name that nothing stands for or that has several values, NotANumber for a value that is none."""
         found = Sources(fits={"": self._fit}, moved={"": self._one.moved})
-        found.units |= self.naming.parameter_units(self._fit.model)
+        found.units |= _units_of_parameters(self._fit, self.naming)
         given = {one.symbol: one for one in wanted.known}
         letters = self.naming.by_letter(self._fit.parameters, given)
         for name in names:
@@ -121,7 +131,7 @@ class SourceReader:
         letter = other.wanted.letter
         assert other.fit is not None
         found.fits[letter], found.moved[letter] = other.fit, other.moved
-        units = self.naming.parameter_units(other.fit.model)
+        units = _units_of_parameters(other.fit, self.naming)
         found.units |= {f"{letter}_{one}": unit for one, unit in units.items()}
         return f"{letter}_"
 

@@ -9,10 +9,11 @@ from functools import lru_cache
 
 import numpy as np
 
-from ridge.core.errors import FormulaError
+from ridge.core.carrying.coherent import in_coherent_units
+from ridge.core.errors import FormulaError, UnitsDiffer
 from ridge.core.formula import Program, parse
 from ridge.core.formula.parse import Curve, Parsed, called_curves, same_name
-from ridge.core.formula.tree import Comparison, Constant, Name, Node, Number, names_in, walk
+from ridge.core.formula.tree import Comparison, Constant, Name, Node, Number, names_in, substitute, walk
 from ridge.core.formula.writing import to_text
 from ridge.core.numerals import significant
 from ridge.core.readings import Array
@@ -37,6 +38,8 @@ class ColumnValues:
     numbers: Array
     wrong: Mapping[int, str] = field(default_factory=dict)
     problem: str = ""
+    unit: str = ""
+    """Of a calculated column without a unit of its own, the unit that follows from its formula."""
 
 
 @dataclass(frozen=True)
@@ -107,6 +110,17 @@ def names_for_formulas(state: StudyState) -> dict[str, ColumnState]:
     return names
 
 
+def unit_of_numbers(column: ColumnState) -> str:
+    """The unit that the numbers of a column count in: of clock times hours or minutes."""
+    return CLOCK_UNITS.get(column.unit, column.unit)
+
+
+def _named_curve(letter: str, fit: Fit) -> Curve:
+    """The curve of a fit with its parameters as names, which have units."""
+    named: dict[str, Node] = {name: Name(f"{letter}_{name}") for name in fit.parameters}
+    return Curve(substitute(fit.model.expression, named), fit.model.variable)
+
+
 class _Evaluation:
     """One pass over the columns; a calculated one calls for those it uses."""
 
@@ -141,15 +155,22 @@ class _Evaluation:
         try:
             parsed = parse(column.formula, "row", curves=self._curves(column.formula))
             inputs: dict[str, Array | float] = {}
-            for name in parsed.names:
-                inputs[name] = self._input(name, column)
+            for name in dict.fromkeys((*parsed.names, *names_in(parsed.tree))):
+                if name != "row":
+                    inputs[name] = self._input(name, column)
         except FormulaError as problem:
             return self._failed(str(problem))
         except _Unusable as problem:
             return self._failed(str(problem))
+        try:
+            units = self._units(inputs)
+            loose = bool(called_curves(column.formula, [fit.letter for fit in self._state.fits], alone=True))
+            coherent = in_coherent_units(parsed.tree, units, unit_of_numbers(column), strict=not loose)
+        except UnitsDiffer as problem:
+            return self._failed(str(problem))
         row_numbers = np.arange(1.0, rows + 1)
         with np.errstate(all="ignore"):
-            found = Program([parsed.tree], ("row", *inputs))(row_numbers, *inputs.values())[0]
+            found = Program([coherent.tree], ("row", *inputs))(row_numbers, *inputs.values())[0]
         numbers = np.array(np.broadcast_to(found, (rows,)), dtype=np.float64)
         given = np.ones(rows, dtype=bool)
         for used in inputs.values():
@@ -159,7 +180,11 @@ class _Evaluation:
         bad = np.flatnonzero(given & ~np.isfinite(numbers)).tolist()
         numbers[~np.isfinite(numbers)] = np.nan
         whys = dict(zip(bad[:_EXPLAINED], self._why(parsed, row_numbers, inputs, bad[:_EXPLAINED]), strict=True))
-        return ColumnValues(numbers, {row: whys.get(row, f"{column.formula} has no value here") for row in bad})
+        return ColumnValues(
+            numbers,
+            {row: whys.get(row, f"{column.formula} has no value here") for row in bad},
+            unit="" if column.unit else coherent.unit,
+        )
 
     def _curves(self, formula: str) -> tuple[tuple[str, Curve], ...]:
         """The fits that a formula calls as functions; a column of that symbol goes before."""
@@ -171,8 +196,23 @@ class _Evaluation:
             fit = self._fits.get(letter)
             if fit is None:
                 raise _Unusable(f"Fit {letter} has no curve: see why on the page.")
-            found.append((letter, fit.curve))
+            found.append((letter, fit.curve if fit.fit is None else _named_curve(letter, fit.fit)))
         return tuple(found)
+
+    def _units(self, names: Iterable[str]) -> dict[str, str]:
+        """The units of what a formula uses, by name; of a fit at the rows that of y."""
+        found = {}
+        for name in names:
+            other = self._names.get(same_name(name))
+            match = FIT_NAME.fullmatch(name)
+            if other is not None:
+                found[name] = unit_of_numbers(other) or (self._values(other).unit if other.formula else "")
+            elif match and match[2] and self._fits and match[1] in self._fits:
+                found[name] = self._fits[match[1]].units.get(match[2], "")
+            elif match and not match[2]:
+                measured = self._state.column("y")
+                found[name] = "" if measured is None else unit_of_numbers(measured)
+        return found
 
     def _why(self, parsed: Parsed, rows: Array, inputs: Mapping[str, Array | float], bad: Sequence[int]) -> list[str]:
         """For each of some rows the innermost part of a formula that has no value there, and at which values."""

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from ridge.core.carrying import CURVED, Step, carry, simulated
-from ridge.core.errors import FormulaError
+from ridge.core.errors import FormulaError, UnitsDiffer
 from ridge.core.formula import parse
 from ridge.core.formula.parse import Curve, called_curves, same_name
 from ridge.core.formula.tree import Name, Node, names_in, substitute
@@ -17,7 +17,14 @@ from ridge.core.numerals import capital
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
 from ridge.exchange.cells import NotANumber
-from ridge.studies.content.columns import FIT_NAME, ColumnValues, FitValues, first_filled, names_for_formulas
+from ridge.studies.content.columns import (
+    FIT_NAME,
+    ColumnValues,
+    FitValues,
+    first_filled,
+    names_for_formulas,
+    unit_of_numbers,
+)
 from ridge.studies.content.state import ColumnState, StudyState
 from ridge.studies.content.uncertainties import CARRIED, in_percent, last_digit, read_uncertainty
 
@@ -139,9 +146,13 @@ def carried(
     except (_NotCarried, FormulaError) as problem:
         return Carried(problem=str(problem))
     chain.tell_readings_of_fits()
-    found = carry(chain.formulas, chain.sources, state.row_count, correlations=chain.correlations, units=chain.units)[
-        name
-    ]
+    try:
+        steps = carry(
+            chain.formulas, chain.sources, state.row_count, correlations=chain.correlations, units=chain.units, loose=chain.loose
+        )  # fmt: skip
+    except UnitsDiffer as problem:
+        return Carried(problem=str(problem))
+    found = steps[name]
     shared = chain.shared_of(found)
     if not chain.uncertain and not shared:
         return Carried(found, "Nothing that it is calculated from has an uncertainty.")
@@ -165,6 +176,7 @@ class _Chain:
         self.sources: dict[str, tuple[Array | float, Array | float]] = {}
         self.correlations: dict[tuple[str, str], float | Array] = {}
         self.units: dict[str, str] = {}
+        self.loose: set[str] = set()
         self.uncertain = False
         self._shifts: dict[Shared, dict[str, Array]] = {}
 
@@ -178,6 +190,10 @@ class _Chain:
         self._under_way.add(column.key)
         letters = [fit.letter for fit in self._state.fits if same_name(fit.letter) not in self._columns]
         curves = tuple((letter, self._curve(letter)) for letter in called_curves(column.formula, letters, alone=True))
+        if curves:
+            self.loose.add(own)
+        if column.unit:
+            self.units[own] = unit_of_numbers(column)
         tree = parse(column.formula, "row", curves=curves).tree
         if alone := {letter: self._at_row(letter) for letter in names_in(tree) if letter in letters}:
             tree = substitute(tree, alone)
@@ -190,17 +206,14 @@ class _Chain:
         """The name in the chain of what stands in a formula."""
         other = self._columns.get(same_name(name))
         if other is not None and other.formula and other.uncertainty.strip().lower() in ("", CARRIED):
-            found = self.take(other)
-            if other.unit:
-                self.units[found] = other.unit
-            return found
+            return self.take(other)
         if other is not None:
             own = self._names[other.key]
             given = given_errors(self._state, other, self._values, self._fits)
             self._put(own, self._values[other.key].numbers, 0.0 if given.numbers is None else given.numbers)
             for key, shift in given.shared.items():
                 self._shifts.setdefault(key, {})[own] = shift
-            self.units[own] = other.unit
+            self.units[own] = unit_of_numbers(other)
             return own
         match = FIT_NAME.fullmatch(name)
         if match and match[2]:
@@ -286,7 +299,7 @@ class _Chain:
         ]
         if not rows:
             return None
-        drawn = simulated(self.formulas, self.sources, name, rows, self.correlations)
+        drawn = simulated(self.formulas, self.sources, name, rows, self.correlations, self.units, self.loose)
         off = np.abs(drawn / found.standard_error[rows] - 1)
         worst = int(np.argmax(off))
         return (rows[worst], float(drawn[worst])) if off[worst] > CURVED else None

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from uncertainties import correlated_values, ufloat, umath
 
 from ridge.core.carrying import carry, simulated
+from ridge.core.errors import UnitsDiffer
 from ridge.core.formula import parse
 from tests.examples import examples
 
@@ -65,11 +66,16 @@ class Steps(TestCase):
 
     def test_units_go_along(self) -> None:
         found = carry(
-            trees(v="s/t", k="m*v^2", w="s + t"), {"s": (1.0, 0.1), "t": (2.0, 0.1), "m": (3.0, 0.1)}, 1,
-            units={"s": "m", "t": "s", "m": "kg"},
+            trees(v="s/t", k="m*v^2", w="s + l"), {"l": (5.0, 0.1), "s": (1.0, 0.1), "t": (2.0, 0.1), "m": (3.0, 0.1)}, 1,
+            units={"s": "m", "t": "s", "m": "kg", "l": "cm"},
         )  # fmt: skip
         self.assertEqual((found["v"].unit, found["k"].unit), ("m/s", "kg·m²/s²"))
-        self.assertEqual((found["w"].unit, found["w"].unit_remark), ("", "m and s are added."))
+        self.assertEqual((found["w"].unit, found["w"].unit_remark), ("m", ""))
+        self.assertAlmostEqual(float(found["w"].value[0]), 1.05)
+        with self.assertRaisesRegex(UnitsDiffer, "s \\+ t: m and s cannot be added"):
+            carry(trees(w="s + t"), {"s": (1.0, 0.1), "t": (2.0, 0.1)}, 1, units={"s": "m", "t": "s"})
+        wanted = carry(trees(v="s/t"), {"s": (1.0, 0.1), "t": (2.0, 0.1)}, 1, units={"s": "m", "t": "s", "v": "km/h"})
+        self.assertAlmostEqual(float(wanted["v"].value[0]), 1.8)
 
     def test_a_simulation_agrees_where_it_is_nearly_straight_and_not_where_it_is_curved(self) -> None:
         steps, sources = trees(u="a*b", v="u^2"), {"a": (2.0, 0.01), "b": (3.0, 0.02)}

@@ -14,7 +14,7 @@ from uncertainties import umath as um
 
 from ridge.core.carrying import CONSTANTS, expanded, in_quadrature, propagate, rectangular
 from ridge.core.carrying.unit_algebra import factor_between, plain_if_it_is, simplified
-from ridge.core.errors import LengthsDiffer, OutsideSense
+from ridge.core.errors import LengthsDiffer, OutsideSense, UnitsDiffer
 from tests.examples import examples
 
 quick = examples(80)
@@ -121,24 +121,92 @@ class Units(TestCase):
     def test_worked_out(self) -> None:
         one = (1.0, 0.1)
         for formula, units, wanted in (
-            ("a/b", {"a": "mV", "b": "g/kg"}, "kg·mV/g"),
+            ("a/b", {"a": "mV", "b": "g/kg"}, "mV"),
             ("4*pi^2*a/b^2", {"a": "m", "b": "s"}, "m/s²"),
             ("sqrt(a)/b", {"a": "cm", "b": "s"}, "√cm/s"),
             ("a + b", {"a": "mm", "b": "mm"}, "mm"),
             ("2*a - 1", {"a": "m"}, "m"),
-            ("a*b", {"a": "°C", "b": "1/min"}, "°C/min"),
+            ("a*b", {"a": "°C", "b": "1/min"}, "K/min"),
             ("exp(-a/b)", {"a": "s", "b": "s"}, ""),
         ):
             names = dict.fromkeys(units, one)
             self.assertEqual(propagate(formula, names, units=units).unit, wanted, formula)
 
-    def test_pointed_out_not_forbidden(self) -> None:
+    def test_refused_with_the_place(self) -> None:
+        sources = {"a": (2.0, 0.1), "b": (3.0, 0.1)}
+        for formula, units, why in (
+            ("2*b*(a + b)", {"a": "m", "b": "s"}, r"^a \+ b: m and s cannot be added"),
+            ("b + sin(a)", {"a": "m"}, r"^sin\(a\): its argument is in m"),
+            ("ln(a)", {"a": "kg"}, r"^ln\(a\): its argument is in kg"),
+            ("2^a", {"a": "s"}, "the exponent is in s"),
+            ("a^b", {"a": "s"}, "cannot be raised to a power that is no plain number"),
+            ("273.15 + a", {"a": "°C"}, "^a is converted to kelvin automatically: write a"),
+        ):
+            with self.assertRaisesRegex(UnitsDiffer, why):
+                propagate(formula, sources, units=units)
+
+    def test_converted_before_they_are_combined(self) -> None:
+        """Each by hand; molar volume and constants as CODATA has them."""
+        exact = {name: (one.value, one.standard_error) for name, one in CONSTANTS.items()}
+        of = {name: one.unit for name, one in CONSTANTS.items()}
+        for formula, values, units, wanted, unit in (
+            ("k_boltzmann*T", {"T": 20.0}, {"T": "°C"}, 1.380649e-23 * 293.15, "J"),
+            ("k_boltzmann*T", {"T": 68.0}, {"T": "°F"}, 1.380649e-23 * 293.15, "J"),
+            ("sin(w)", {"w": 30.0}, {"w": "°"}, 0.5, ""),
+            ("cos(w)", {"w": 1.0471975511965976}, {"w": "rad"}, 0.5, ""),
+            ("ln(a/b)", {"a": 200.0, "b": 1.0}, {"a": "cm", "b": "m"}, 0.6931471805599453, ""),
+            ("1 - p", {"p": 20.0}, {"p": "%"}, 0.8, ""),
+            (
+                "n*R_gas*T/p",
+                {"n": 1.0, "T": 0.0, "p": 101.325},
+                {"n": "mol", "T": "°C", "p": "kPa"},
+                0.0224139695,
+                "m³",
+            ),
+            ("1/sqrt(epsilon_0*mu_0)", {}, {}, 299792458.0, "m/s"),
+            ("a + b", {"a": 1.0, "b": 2.0}, {"a": "m", "b": "cm"}, 1.02, "m"),
+            ("a - b", {"a": 20.0, "b": 15.0}, {"a": "°C", "b": "°C"}, 5.0, "K"),
+            ("a/b", {"a": 313.15, "b": 40.0}, {"a": "K", "b": "°C"}, 1.0, ""),
+            ("2*a", {"a": 68.0}, {"a": "°F"}, 586.3, "K"),
+            ("max(a, b)", {"a": 1.0, "b": 150.0}, {"a": "m", "b": "cm"}, 1.5, "m"),
+            ("if(a > b, 1, 2)", {"a": 1.0, "b": 90.0}, {"a": "m", "b": "cm"}, 1.0, ""),
+            ("a - 1", {"a": 3.0}, {"a": "m"}, 2.0, "m"),
+            ("2^p", {"p": 50.0}, {"p": "%"}, 2**0.5, ""),
+        ):
+            names = {name: (value, 0.0) for name, value in values.items()}
+            used = {name: one for name, one in exact.items() if name in formula}
+            found = propagate(formula, {**names, **used}, units={**units, **{name: of[name] for name in used}})
+            self.assertAlmostEqual(float(found.value) / wanted, 1, 8, formula)
+            self.assertEqual((found.unit, found.unit_remark), (unit, ""), formula)
+
+    def test_an_uncertainty_is_a_difference(self) -> None:
+        found = propagate(
+            "k_boltzmann*T",
+            {"k_boltzmann": (1.380649e-23, 0.0), "T": (20.0, 0.5)},
+            units={"k_boltzmann": "J/K", "T": "°C"},
+        )
+        self.assertAlmostEqual(float(found.standard_error) / (0.5 * 1.380649e-23), 1, 9)
+        fahrenheit = propagate("2*T", {"T": (68.0, 0.9)}, units={"T": "°F"})
+        self.assertAlmostEqual(float(fahrenheit.standard_error), 2 * 0.5, 9)
+
+    def test_every_unit_of_the_catalogue_against_hand_checked_values(self) -> None:
+        """In coherent SI (SI Brochure, 9th ed., tables 2 to 8; inch, pound, atmosphere and calorie from NIST SP 811, appendix B)."""
+        for unit, base, factor in (
+            ("mm", "m", 1e-3), ("km", "m", 1e3), ("µm", "m", 1e-6), ("nm", "m", 1e-9), ("Å", "m", 1e-10), ("inch", "m", 0.0254),
+            ("min", "s", 60.0), ("h", "s", 3600.0), ("d", "s", 86400.0), ("ms", "s", 1e-3), ("g", "kg", 1e-3), ("mg", "kg", 1e-6),
+            ("L", "m³", 1e-3), ("mL", "m³", 1e-6), ("km/h", "m/s", 1 / 3.6), ("rpm", "rad/s", 0.10471975511965977), ("bar", "Pa", 1e5),
+            ("atm", "Pa", 101325.0), ("hPa", "Pa", 100.0), ("eV", "J", 1.602176634e-19), ("kWh", "J", 3.6e6), ("cal", "J", 4.184),
+            ("mV", "V", 1e-3), ("µA", "A", 1e-6), ("kΩ", "Ω", 1e3), ("pF", "F", 1e-12), ("mT", "T", 1e-3), ("°", "rad", 0.017453292519943295),
+            ("%", "1", 0.01), ("‰", "1", 0.001), ("g/kg", "1", 1e-3), ("mol/L", "mol/m³", 1e3), ("µS/cm", "S/m", 1e-4), ("kHz", "Hz", 1e3),
+            ("m·s⁻²", "m/s²", 1.0), ("N·m", "J", 1.0), ("lb", "kg", 0.45359237), ("u", "kg", 1.66053906892e-27),
+        ):  # fmt: skip
+            found = factor_between(unit, "" if base == "1" else base)
+            assert found is not None, unit
+            self.assertAlmostEqual(found / factor, 1, 8, unit)
+
+    def test_what_is_no_unit_is_not_converted(self) -> None:
         sources = {"a": (2.0, 0.1), "b": (3.0, 0.1)}
         for formula, units, remark in (
-            ("a + b", {"a": "m", "b": "s"}, "m and s are added"),
-            ("a + b", {"a": "m", "b": "cm"}, "without being converted"),
-            ("sin(a)", {"a": "m"}, "sin is taken of something in m"),
-            ("ln(a)", {"a": "kg"}, "ln is taken of something in kg"),
             ("a*b", {"a": "flurbs", "b": "s"}, "'flurbs' is not a unit"),
             ("a*b", {"a": "√(cm", "b": "s"}, "'√(cm' is not a unit"),
         ):
