@@ -7,7 +7,7 @@ import io
 import re
 from pathlib import Path
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator, Route, expect
 from python_calamine import CalamineWorkbook
 
 from tests.browser.base import BrowserCase
@@ -107,9 +107,36 @@ class Asking(BrowserCase):
         self.page.keyboard.press("Shift+ArrowRight")
         expect(field).not_to_have_value(moved)
 
+    def test_an_earlier_result_never_stands_beside_a_newer_question(self) -> None:
+        """On a slow line the result for 20 is dimmed while 50 is asked, and says what it belongs to."""
+        self.page.get_by_label("t, given").fill("20")
+        expect(self.asked()).to_contain_text("t = 20")
+        expect(self.asked()).to_have_attribute("aria-busy", "false")
+        held: list[Route] = []
+        self.page.route("**/ask", lambda route: held.append(route))
+        self.page.get_by_label("t, given").fill("50")
+        expect(self.asked()).to_have_attribute("aria-busy", "true")
+        expect(self.asked()).to_contain_text("t = 20")
+        expect(self.page.get_by_role("button", name="Keep", exact=True)).to_have_attribute("aria-disabled", "true")
+        while not held:
+            self.page.evaluate("() => new Promise(requestAnimationFrame)")
+        held.pop().continue_()
+        expect(self.asked()).to_contain_text("t = 50")
+        expect(self.asked()).to_have_attribute("aria-busy", "false")
+
+    def test_enter_before_the_result_saves_what_was_typed(self) -> None:
+        given = self.page.get_by_label("t, given")
+        given.fill("2")
+        expect(self.asked()).to_contain_text("t = 2")
+        given.press("5")
+        given.press("Enter")
+        self.expect_saved()
+        expect(self.account()).to_contain_text("At t = 25")
+        expect(self.account()).not_to_contain_text("Changed since")
+
     def test_kept_named_moved_and_told_when_it_changes(self) -> None:
         self.page.get_by_label("t, given").fill("50")
-        expect(self.asked()).to_contain_text("→")
+        expect(self.asked()).to_contain_text(" = ")
         self.page.get_by_role("button", name="Keep", exact=True).click()
         more = self.page.get_by_role("button", name="More for the answer for t = 50\u00a0s")
         more.click()

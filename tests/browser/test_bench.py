@@ -19,7 +19,7 @@ class Seeing(BrowserCase):
         lit = "circle[fill='var(--color-lichen)']"
         expect(self.page.locator(f"[role=application] g[data-row='5'] {lit}")).to_have_count(2)
         expect(self.page.get_by_test_id("chosen")).to_contain_text("Row 5")
-        expect(self.page.get_by_test_id("chosen")).to_contain_text("residual 2.2 mm")
+        expect(self.page.get_by_test_id("chosen")).to_contain_text("residual 2.15 mm")
         # From the plot back to the table.
         self.page.locator("g[data-status=used][data-row='8'] circle").click(force=True)
         expect(self.row(8)).to_have_attribute("aria-selected", "true")

@@ -17,17 +17,21 @@ class DecimalComma(BrowserCase):
         self.page.get_by_role("button", name="Open a copy of Salinity probe, calibration").click()
         expect(self.curve().first).to_be_attached()
         expect(self.account()).to_contain_text("21,60")
-        expect(self.account()).to_contain_text("27,08 ± 0,27")
+        expect(self.account()).to_contain_text("27,08 g/kg (95 % CI 26,82 to 27,35)")
         expect(self.account().get_by_role("math").first.locator("annotation")).to_contain_text("21{,}60")
         texts = self.page.locator("[role=application] text").all_text_contents()
         self.assertFalse([text for text in texts if re.search(r"\d\.\d", text)])
         self.page.get_by_label("S, given").fill("20,5")
-        expect(self.page.get_by_test_id("asked")).to_contain_text(re.compile(r"U = \d+,\d ±"))
+        expect(self.page.get_by_test_id("asked")).to_contain_text(
+            re.compile(
+                r"S = 20,5\sg/kg: U = 459\smV \(95\s% prediction interval 450 to 469\)95\s% CI of the line: 457,2 to 461,8"
+            )
+        )
         said = self.page.evaluate(r"document.querySelector('article').innerText.match(/\d\.\d+/g)")
         self.assertIsNone(said)
 
         self.choose_from("More", "Write numbers with a decimal point")
-        expect(self.account()).to_contain_text("27.08 ± 0.27")
+        expect(self.account()).to_contain_text("27.08 g/kg (95 % CI 26.82 to 27.35)")
 
     def test_taken_from_what_is_typed_first_and_dragged_in_it(self) -> None:
         self.open_new()

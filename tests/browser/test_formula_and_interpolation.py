@@ -98,7 +98,7 @@ class Interpolation(BrowserCase):
         slope.press("Enter")
         expect(model).to_contain_text("with given slopes at its ends")
         self.page.get_by_label("x, given").fill("1.2")
-        expect(self.page.get_by_test_id("asked")).to_contain_text("→")
+        expect(self.page.get_by_test_id("asked")).to_contain_text(" = ")
         self.page.get_by_label("Model of fit A").select_option("spline")
         model.get_by_label("Degree of the spline").select_option("5")
         expect(model).to_contain_text("Pieces of degree 5")

@@ -59,7 +59,7 @@ class Shown(Showing):
         # Asking, lenses and files are there.
         other.get_by_label("What to predict").select_option(label="U when S =")
         other.get_by_role("form", name="Ask").get_by_role("textbox").first.fill("12")
-        expect(other.get_by_test_id("asked")).to_contain_text("→")
+        expect(other.get_by_test_id("asked")).to_contain_text(" = ")
         for lens in ("Residuals", "Compare", "Resample", "Workings", "Report", "Plot"):
             other.get_by_role("radio", name=lens, exact=True).click()
             expect(other.get_by_role("region", name=lens, exact=True).first).to_be_visible()

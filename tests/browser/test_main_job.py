@@ -27,7 +27,7 @@ class ByMouse(BrowserCase):
         expect(self.page.get_by_text("R² corrected for the number of parameters")).to_be_visible()
 
         self.page.get_by_label("x, given").fill("8")
-        expect(self.page.get_by_test_id("asked")).to_contain_text("y = 15.90 ±")
+        expect(self.page.get_by_test_id("asked")).to_contain_text("y = 15.9 (95 % prediction interval")
         expect(self.page.get_by_test_id("asked")).to_contain_text(
             "2 past the last reading, 0.40 times the measured range"
         )
@@ -35,14 +35,16 @@ class ByMouse(BrowserCase):
         self.page.get_by_role("button", name="Keep").click()
         self.page.get_by_role("button", name="Ask for x when y is given").click()
         self.page.get_by_label("y, given").fill("5.0 5.1 4.9")
-        expect(self.page.get_by_test_id("asked")).to_contain_text("x = 2.49 ±")
+        expect(self.page.get_by_test_id("asked")).to_contain_text("3 values of x")
+        self.page.get_by_label("repeats of one sample").check()
+        expect(self.page.get_by_test_id("asked")).to_contain_text("the mean of 3 readings: x = 2.488 (95 % CI")
         self.page.get_by_role("button", name="Keep").click()
         self.expect_saved()
         expect(account.get_by_text("the mean of 3 readings")).to_be_visible()
 
         self.page.reload()
         expect(self.curve()).to_be_visible()
-        expect(self.account()).to_contain_text("At x = 8, y = 15.90 ±")
+        expect(self.account()).to_contain_text("At x = 8, y = 15.9 (95 % prediction interval")
         self.expect_cell(6, 1, "11.9")
 
         undo = self.page.get_by_role("button", name="Undo")
@@ -60,22 +62,22 @@ class ByMouse(BrowserCase):
         self.page.get_by_label("x, given").fill("8")
         self.page.get_by_role("button", name="Keep").click()
         self.expect_saved()
-        expect(self.account()).to_contain_text("y = 15.90 ±")
+        expect(self.account()).to_contain_text("y = 15.9 (95 % prediction interval")
         self.cell(6, 1).click()
         self.page.keyboard.type("14")
         # While typing, before anything is stored, line and answer already show what it would give.
-        expect(self.account()).to_contain_text("y = 17.6 ±")
+        expect(self.account()).to_contain_text("y = 17.")
         self.page.keyboard.press("Escape")
-        expect(self.account()).to_contain_text("y = 15.90 ±")
+        expect(self.account()).to_contain_text("y = 15.9 (95 % prediction interval")
         self.page.keyboard.type("14")
         self.page.keyboard.press("Enter")
         self.expect_saved()
-        expect(self.account()).to_contain_text("y = 17.6 ±")
+        expect(self.account()).to_contain_text("y = 17.")
 
     def test_a_row_without_x_is_an_unknown(self) -> None:
         self.open_sample("Salinity probe, calibration")
         expect(self.account()).to_contain_text(
-            "quay (rows 17 to 19): U = 601.7 mV, the mean of 3 readings, S = 27.08 ± 0.27 g/kg"
+            "quay (rows 17 to 19): U = 601.67 mV, the mean of 3 readings, S = 27.08 g/kg (95 % CI 26.82 to 27.35)"
         )
         expect(self.cell(17, 1)).to_have_text("→ 27.08")
         expect(self.page.get_by_test_id("drop-kept")).to_have_count(3)
@@ -117,9 +119,9 @@ class ByKeyboard(BrowserCase):
             if self.page.get_by_label("x, given").evaluate("field => field === document.activeElement"):
                 break
         keys.type("2.5")
-        expect(self.page.get_by_test_id("asked")).to_contain_text("y = 5.0 ±")
+        expect(self.page.get_by_test_id("asked")).to_contain_text("y = 5.0 (95 % prediction interval")
         keys.press("Enter")
-        expect(self.account()).to_contain_text("At x = 2.5, y = 5.0 ±")
+        expect(self.account()).to_contain_text("At x = 2.5, y = 5.0 (95 % prediction interval")
         self.expect_saved()
 
     def test_blocks_copy_cut_paste_delete_and_undo(self) -> None:

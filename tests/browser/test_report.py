@@ -43,7 +43,7 @@ class Handing(BrowserCase):
             .replace("\u00a0", " ")
         )
         self.assertIn(said.replace("\u202f", " ").replace("\u00a0", " "), text)
-        self.assertIn("95 % confidence limits of S: 26.81 to 27.35 g/kg", text)
+        self.assertIn("S = 27.08 g/kg (95 % CI 26.82 to 27.35)", text)
 
     def test_parts_and_paragraphs_are_arranged_by_keyboard_and_stay(self) -> None:
         self.open_report("A draining bucket")

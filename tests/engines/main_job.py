@@ -75,17 +75,17 @@ class MainJob:
         self.see("typed")
         one.press("textbox", "x, given")
         one.keys("8")
-        one.expect_text("[data-testid=asked]", "y = 15.90 ±")
+        one.expect_text("[data-testid=asked]", "y = 15.9 (95 % prediction interval")
         one.press("button", "Keep")
         self.saved()
-        one.expect_text(PAGE, "At x = 8, y = 15.90 ±")
+        one.expect_text(PAGE, "At x = 8, y = 15.9 (95 % prediction interval")
         self.see("kept")
         self.open(str(one.run("() => location.pathname")))
-        one.expect_text(PAGE, "At x = 8, y = 15.90 ±")
+        one.expect_text(PAGE, "At x = 8, y = 15.9 (95 % prediction interval")
         one.press("button", "Undo")
         one.until(lambda: "At x = 8" not in one.text(PAGE), "the answer undone")
         one.press("button", "Redo")
-        one.expect_text(PAGE, "At x = 8, y = 15.90 ±")
+        one.expect_text(PAGE, "At x = 8, y = 15.9 (95 % prediction interval")
 
     def test_models_views_and_what_goes_out(self) -> None:
         one = self.engine

@@ -7,7 +7,7 @@ to shares. Temperatures in °C or °F are absolute in products, powers and funct
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import pi
 
@@ -86,7 +86,7 @@ def in_coherent_units(tree: Node, units: Mapping[str, str], wanted: str = "", *,
             raise
         return Coherent(tree, "", str(problem))
     node, unit = _kelvins(found) if found.absolute else (found.node, found.unit)
-    node, unit = _tidy(node, unit)
+    node, unit = _tidy(node, unit, [dict(one._units) for one in read.values() if one is not None])
     return _as_wanted(node, write_unit(unit), wanted)
 
 
@@ -262,9 +262,12 @@ def _times(node: Node, factor: float) -> Node:
     return node if abs(factor - 1) < _ROUNDING else multiply(number(factor), node)
 
 
-def _tidy(node: Node, unit: PintUnit) -> tuple[Node, PintUnit]:
-    """A ratio of like units as a plain number, and a unit of many parts in base units where these are fewer."""
+def _tidy(node: Node, unit: PintUnit, sources: Sequence[Mapping[str, float]]) -> tuple[Node, PintUnit]:
+    """A ratio of like units as a plain number, unless a source is given in that ratio (g/kg), and a unit of many parts in base
+    units where these are fewer."""
     parts = dict(unit._units)
+    if unit.dimensionless and len(parts) == 2 and any(parts.keys() <= one.keys() for one in sources):
+        return node, unit
     if unit.dimensionless and len(parts) > 1:
         return _times(node, float((1 * unit).to_base_units().magnitude)), plain_unit()
     base = (1 * unit).to_base_units()
