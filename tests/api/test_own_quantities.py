@@ -35,7 +35,7 @@ class OwnQuantities(ApiCase):
         self.assertEqual([one["source"] for one in found["budget"]], ["m"])
         self.assertEqual(
             found["agreement"],
-            "Differs by 0.63 standard uncertainties: no disagreement (p = 0.58). A difference of 0.25 would be noticed four times in five.",
+            "Accepted value 9.810 ± 0.020. Differs by 0.63 standard uncertainties: no disagreement (p = 0.58). A difference of 0.25 would be noticed four times in five.",
         )
 
     def test_the_budget_sums_to_one(self) -> None:

@@ -10,8 +10,10 @@ from typing import Protocol
 import numpy as np
 from scipy.special import ndtr, ndtri, stdtr, stdtrit
 
+from ridge.core.carrying.propagation import SEED
 from ridge.core.errors import OutsideSense
 from ridge.core.numerals import probability, significant
+from ridge.core.readings import Array
 
 DISAGREES = 0.01
 """p below which a difference is called a disagreement; up to ``DOUBTFUL`` it is called doubtful."""
@@ -45,6 +47,8 @@ class Agreement:
     p: float | None
     noticeable: float | None
     degrees_of_freedom: float
+    simulated: bool = False
+    """Whether ``p`` is that of a simulation, since the result is not normal."""
 
     @property
     def message(self) -> str:
@@ -61,6 +65,8 @@ class Agreement:
         )
         chance = probability(self.p)
         said = f"p {chance}" if chance.startswith("<") else f"p = {chance}"
+        if self.simulated:
+            return f"By simulation {verdict} ({said})."
         return f"Differs by {size} standard uncertaint{'y' if size == '1.0' else 'ies'}: {verdict} ({said})."
 
 
@@ -91,11 +97,24 @@ def agree(first: HasUncertainty, second: HasUncertainty | float, uncertainty: fl
     together = hypot(own, error)
     if together == 0:
         return _unjudged(difference)
+    sample = getattr(first, "sample", None)
+    if sample is not None:
+        return _by_draws(difference, together, sample, value, error)
     nu = _effective(((own, first.degrees_of_freedom), (error, degrees)), together)
     z = difference / together
     p = 2 * float(ndtr(-abs(z)) if isinf(nu) else stdtr(nu, -abs(z)))
     noticed = _quantile(1 - DOUBTFUL / 2, nu) + _quantile(POWER, nu)
     return Agreement(difference, together, z, p, noticed * together, nu)
+
+
+def _by_draws(difference: float, together: float, sample: Array, value: float, error: float) -> Agreement:
+    """By the draws that also give the limits, so that verdict and interval agree (JCGM 101:2008)."""
+    other = value + error * np.random.default_rng(SEED).standard_normal(len(sample))
+    above = float(np.mean(np.random.default_rng(SEED + 1).permutation(sample) > other))
+    p = max(2 * min(above, 1 - above), 1 / len(sample))
+    spread = float(np.subtract(*np.quantile(sample, [0.84134, 0.15866]))) / 2
+    noticed = (_quantile(1 - DOUBTFUL / 2, inf) + _quantile(POWER, inf)) * hypot(spread, error)
+    return Agreement(difference, together, difference / together, min(p, 1.0), noticed, inf, True)
 
 
 def _unjudged(difference: float) -> Agreement:

@@ -10,11 +10,24 @@ from scipy.special import ndtri, stdtrit
 
 from ridge.core.carrying.coherent import in_coherent_units
 from ridge.core.carrying.fits_together import correlations_between
-from ridge.core.carrying.propagation import Propagated, propagate_tree
+from ridge.core.carrying.propagation import CURVED, DRAWS, Propagated, draw, propagate_tree
 from ridge.core.carrying.shared_errors import Moved
 from ridge.core.errors import OutsideSense
 from ridge.core.formula import parse
-from ridge.core.formula.tree import Name, Node, Operation, add, multiply, names_in, number, substitute, walk
+from ridge.core.formula.tree import (
+    Name,
+    Negative,
+    Node,
+    Number,
+    Operation,
+    add,
+    multiply,
+    names_in,
+    number,
+    substitute,
+    walk,
+)
+from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
 from ridge.core.results.read_only import ReadOnly
 from ridge.core.results.statistics import check_level
@@ -49,6 +62,8 @@ class Follows:
     unit_remark: str
     denominators: tuple[tuple[float, float], ...] = ()
     """Value and standard uncertainty of each denominator of the formula."""
+    sample: Array | None = field(default=None, repr=False, compare=False)
+    """Where the formula is curved, draws of its value in rising order, see ``propagation.draw``."""
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "budget", ReadOnly(self.budget))
@@ -61,12 +76,14 @@ class Follows:
 
     def interval(self, level: float = 0.95) -> tuple[float, float]:
         """Limits at ``level``; infinite where the uncertainty is unknown, or where a denominator is not told apart from zero at this
-        level, so that the quantity has no bound."""
+        level, so that the quantity has no bound. Of a curved formula the probabilistically symmetric quantiles of its draws
+        (JCGM 101:2008, 7.7.2)."""
         if self.standard_error is None or not self.bounded(level):
             return -np.inf, np.inf
-        half = self.critical_value(level) * (
-            self.simulated if self.curved and self.simulated is not None else self.standard_error
-        )
+        if self.sample is not None:
+            low, high = np.quantile(self.sample, [(1 - level) / 2, (1 + level) / 2])
+            return float(min(low, self.value)), float(max(high, self.value))
+        half = self.critical_value(level) * self.standard_error
         return self.value - half, self.value + half
 
     def times(self, factor: float, unit: str) -> Follows:
@@ -76,6 +93,7 @@ class Follows:
             self, value=self.value * factor, unit=unit,
             standard_error=None if self.standard_error is None else self.standard_error * size,
             simulated=None if self.simulated is None else self.simulated * size,
+            denominators=self.denominators, sample=None if self.sample is None else np.sort(self.sample * factor),
         )  # fmt: skip
 
     def bounded(self, level: float = 0.95) -> bool:
@@ -141,11 +159,27 @@ def follow(
     correlations |= _between_fits(blocks, inside, of_fits)
     found = replace(propagate_tree(tree, sources, {}, correlations), unit=unit, unit_remark=remark)
     error = None if unknown else float(found.standard_error)
+    simulated = float(found.simulated) if found.curved and np.isfinite(found.simulated) else None
+    sample = None
+    if found.curved and not unknown:
+        drawn = draw(tree, sources, correlations, _scatter(names, of_fits, blocks))
+        sample = drawn if len(drawn) > DRAWS / 2 else None
+    alone = sum(uncertainty > 0 for _, uncertainty in sources.values()) == 1
+    if error is not None and simulated is not None and (bool(found.flat) or alone) and error < CURVED * simulated:
+        error = simulated  # at a turning point first order says nothing
     return Follows(
         float(found.value), error, _effective(found, of_fits, blocks, links), {name: float(share) for name, share in found.budget.items()},
-        bool(found.curved), float(found.simulated) if found.curved and np.isfinite(found.simulated) else None, found.unit,
-        found.unit_remark, _denominators(tree, sources, correlations),
+        bool(found.curved), simulated, found.unit, found.unit_remark, _denominators(tree, sources, correlations), sample,
     )  # fmt: skip
+
+
+def _scatter(names: Sequence[str], of_fits: Known, blocks: Mapping[str, Fit]) -> dict[str, tuple[str, float]]:
+    """The fit of each parameter and its degrees of freedom, where these estimate its scatter."""
+    return {
+        name: (of_fits[name][0], float(blocks[of_fits[name][0]].statistics.degrees_of_freedom))
+        for name in names
+        if name in of_fits and not blocks[of_fits[name][0]].readings.absolute_errors
+    }
 
 
 Known = dict[str, tuple[str, str]]
@@ -289,12 +323,25 @@ def _effective(found: Propagated, of_fits: Known, blocks: Mapping[str, Fit], lin
     return 1 / rest if rest > 0 else np.inf
 
 
+def _below(part: Node) -> Node | None:
+    """What a part of a formula is divided by, also where it is written as a negative power."""
+    match part:
+        case Operation("/", _, below):
+            return below
+        case Operation("^", base, Negative() | Operation("-", Number(0.0), _)):
+            return base
+        case Operation("^", base, Number(value)) if value < 0:
+            return base
+    return None
+
+
 def _denominators(
     tree: Node, sources: Mapping[str, tuple[float, float]], correlations: Mapping[tuple[str, str], float]
 ) -> tuple[tuple[float, float], ...]:
     found = []
     for part in walk(tree):
-        if isinstance(part, Operation) and part.sign == "/" and names_in(part.right):
-            below = propagate_tree(part.right, sources, {}, correlations, simulate=False)
-            found.append((float(below.value), float(below.standard_error)))
+        below = _below(part)
+        if below is not None and names_in(below):
+            one = propagate_tree(below, sources, {}, correlations, simulate=False)
+            found.append((float(one.value), float(one.standard_error)))
     return tuple(found)

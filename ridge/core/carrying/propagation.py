@@ -42,6 +42,8 @@ class Propagated:
     simulated: Array
     unit: str
     unit_remark: str
+    flat: npt.NDArray[np.bool_] | None = None
+    """Where the formula has a turning point or a kink in every source, so that first order gives no uncertainty at all."""
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "budget", ReadOnly(self.budget))
@@ -103,11 +105,15 @@ def propagate_tree(
         variance, budget = _variance(parts, r, shape)
         error = np.sqrt(np.maximum(variance, 0.0))
         curved = _curved(tree, names, values, errors, error, shape)
+        # First order says nothing at a turning point or a kink (z³, |z| at 0), unless effects cancel.
+        flat = np.all([part == 0 for part in parts], axis=0) if parts else np.zeros(shape, dtype=np.bool_)
+        flat = np.asarray(flat & _depends(tree, names, values, errors, shape))
+        curved = np.asarray(curved | flat)
     simulated = np.full(shape, np.nan)
     if simulate and curved.any():
         simulated = _simulated(program, values, errors, r, curved, shape)
     found = dict(zip(names, budget, strict=True))
-    return Propagated(value, error, found, curved, simulated, coherent.unit, coherent.remark)
+    return Propagated(value, error, found, curved, simulated, coherent.unit, coherent.remark, flat)
 
 
 def _columns(names: tuple[str, ...], sources: Mapping[str, Source]) -> tuple[list[Array], list[Array]]:
@@ -169,6 +175,54 @@ def _curved(
                 shift = shift + 0.5 * second * errors[i] ** 2
             more = more + 0.5 * second**2 * errors[i] ** 2 * errors[j] ** 2
     return np.asarray((np.abs(shift) > CURVED * error) | (more > ((1 + CURVED) ** 2 - 1) * error**2))
+
+
+def _depends(
+    tree: Node, names: tuple[str, ...], values: list[Array], errors: list[Array], shape: tuple[int, ...]
+) -> npt.NDArray[np.bool_]:
+    """Whether the value changes at all within the uncertainty of its sources: x − x does not."""
+    program = Program([tree], names)
+    here = np.broadcast_to(program(*values)[0], shape)
+    moved = np.zeros(shape, dtype=np.bool_)
+    for i in range(len(names)):
+        for side in (-1.0, 1.0):
+            at = [
+                value + side * error if j == i else value
+                for j, (value, error) in enumerate(zip(values, errors, strict=True))
+            ]
+            there = np.broadcast_to(program(*at)[0], shape)
+            moved = moved | (np.isfinite(there) & (np.abs(there - here) > 1e-12 * np.abs(here)))
+    return moved
+
+
+def draw(
+    tree: Node,
+    sources: Mapping[str, Source],
+    correlations: Mapping[tuple[str, str], float],
+    scatter: Mapping[str, tuple[str, float]],
+) -> Array:
+    """Return draws of a formula of single numbers in rising order, shape (k,); those without a value are left out.
+
+    The sources are normal, except the parameters of fits: ``scatter`` gives the fit of each and its degrees of freedom, whose
+    estimated scatter makes them a multivariate t (JCGM 101:2008, 6.4.9 and 6.4.8). The draws are the same at every call.
+    """
+    names = names_in(tree)
+    values, errors = _columns(names, sources)
+    random = np.random.default_rng(SEED)
+    root = np.linalg.cholesky(_matrix(names, correlations) + 1e-12 * np.eye(len(names)))
+    draws = root @ random.standard_normal((len(names), DRAWS))
+    scales = {
+        fit: np.sqrt(degrees / random.chisquare(degrees, DRAWS))
+        for fit, degrees in dict(scatter.values()).items()
+        if np.isfinite(degrees) and degrees > 0
+    }
+    at = []
+    for name, value, error, one in zip(names, values, errors, draws, strict=True):
+        fit = scatter[name][0] if name in scatter else None
+        at.append(float(value) + float(error) * one * (1.0 if fit is None else scales.get(fit, 1.0)))
+    with np.errstate(all="ignore"):
+        found = np.broadcast_to(Program([tree], names)(*at)[0], (DRAWS,))
+    return np.sort(found[np.isfinite(found)])
 
 
 def _simulated(

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from ridge.core.carrying import CURVED, Step, carry, simulated
+from ridge.core.carrying.propagation import MOST_SIMULATED
 from ridge.core.errors import FormulaError, UnitsDiffer
 from ridge.core.formula import parse
 from ridge.core.formula.parse import Curve, called_curves, same_name
@@ -152,7 +153,7 @@ def carried(
         )  # fmt: skip
     except UnitsDiffer as problem:
         return Carried(problem=str(problem))
-    found = steps[name]
+    found = chain.with_simulated(name, steps[name])
     shared = chain.shared_of(found)
     if not chain.uncertain and not shared:
         return Carried(found, "Nothing that it is calculated from has an uncertainty.")
@@ -286,6 +287,16 @@ class _Chain:
             if np.any(np.nan_to_num(np.asarray(shift)) != 0):
                 shared[key] = np.asarray(shift)
         return shared
+
+    def with_simulated(self, name: str, found: Step) -> Step:
+        """At a turning point first order gives no uncertainty although the sources have one: there that of a simulation."""
+        flat = np.flatnonzero(np.isfinite(found.value) & (found.standard_error == 0))[:MOST_SIMULATED]
+        if not self.uncertain or not len(flat):
+            return found
+        drawn = simulated(self.formulas, self.sources, name, flat.tolist(), self.correlations, self.units, self.loose)
+        errors = np.array(found.standard_error)
+        errors[flat] = np.where(np.isfinite(drawn) & (drawn > 1e-12 * np.abs(found.value[flat])), drawn, 0.0)
+        return replace(found, standard_error=errors)
 
     def poorest(self, name: str, found: Step) -> tuple[int, float] | None:
         """The row where a simulation differs most from first order, of the most uncertain ones, if by more than a tenth."""

@@ -11,7 +11,7 @@ from ridge.core.carrying.unit_algebra import factor_between, simplified
 from ridge.core.errors import RidgeError
 from ridge.core.formula import parse
 from ridge.core.formula.tree import Name, Node, multiply, names_in, number, substitute
-from ridge.core.numerals import capital, full, significant
+from ridge.core.numerals import capital, full, number_as_given, significant
 from ridge.core.predicting.in_common import rows_in_common
 from ridge.core.results.fit import Fit
 from ridge.core.wording.limits import limits_text
@@ -172,8 +172,8 @@ def _remark(found: Follows, level: float, estimated: bool) -> str:
         said.append("It divides by something that is not significantly different from zero, so it has no limits.")
     elif estimated and found.curved and found.simulated is not None:
         said.append(
-            f"The formula is so curved here that first-order propagation is a poor rule: simulated, the standard uncertainty is "
-            f"{significant(found.simulated, 2).text}, and the limits use it."
+            f"The formula is so curved here that first-order propagation is a poor rule: the limits are quantiles of a simulation, "
+            f"whose standard deviation is {significant(found.simulated, 2).text}."
         )
     return " ".join(said)
 
@@ -185,7 +185,9 @@ def _agreement(one: OwnQuantity, found: Follows) -> str:
     if accepted is None:
         return ""
     beside = agree(found, accepted, error or 0.0)
+    given = round_with_uncertainty(accepted, error).text if error else number_as_given(accepted)
+    said = f"Accepted value {with_unit(given, found.unit)}. {beside.message}"
     if beside.noticeable is None:
-        return beside.message
+        return said
     noticed = with_unit(significant(beside.noticeable, 2).text, found.unit)
-    return f"{beside.message} A difference of {noticed} would be noticed four times in five."
+    return f"{said} A difference of {noticed} would be noticed four times in five."

@@ -6,10 +6,10 @@ from __future__ import annotations
 from unittest import TestCase
 
 import numpy as np
-from scipy.stats import ttest_ind
+from scipy.stats import norm, ttest_ind
 
 from ridge.core import Fit, Readings, fit
-from ridge.core.carrying import agree, follow, where_next
+from ridge.core.carrying import Follows, agree, follow, where_next
 from ridge.core.errors import OutsideSense
 from ridge.core.models import Constant, Exponential, Line, Polynomial, Sinusoid
 
@@ -180,3 +180,56 @@ class WhereNext(TestCase):
                 where_next(line(), **wrong)
         with self.assertRaises(OutsideSense):
             where_next(fit(Readings([1, 2], [3, 5]), Line()), "slope")
+
+
+class Nonlinear(TestCase):
+    """Limits of curved formulas against the distribution of the sources, by SciPy or by hand."""
+
+    def found(self, formula: str, **known: tuple[float, float]) -> Follows:
+        line = fit(Readings([1, 2, 3, 4], [1.1, 1.9, 3.2, 3.9]), Line())
+        return follow(formula, line, known=known)
+
+    def test_quantiles_of_monotone_functions(self) -> None:
+        """A rising or falling function takes quantiles to quantiles (a fact of statistics)."""
+        z = float(norm.ppf(0.975))
+        for formula, known, ends in (
+            ("3/d", {"d": (0.5, 0.1)}, (3 / (0.5 + 0.1 * z), 3 / (0.5 - 0.1 * z))),
+            ("exp(3*b)", {"b": (1.0, 0.3)}, (np.exp(3 - 0.9 * z), np.exp(3 + 0.9 * z))),
+            ("(c - 1)^(-1)", {"c": (1.5, 0.1)}, (1 / (0.5 + 0.1 * z), 1 / (0.5 - 0.1 * z))),
+            ("1/(c - 1)", {"c": (1.5, 0.1)}, (1 / (0.5 + 0.1 * z), 1 / (0.5 - 0.1 * z))),
+            ("z^3", {"z": (0.0, 0.1)}, (-((0.1 * z) ** 3), (0.1 * z) ** 3)),
+        ):
+            low, high = self.found(formula, **known).interval()
+            self.assertAlmostEqual(low / ends[0], 1, delta=0.06, msg=formula)
+            self.assertAlmostEqual(high / ends[1], 1, delta=0.06, msg=formula)
+
+    def test_a_pole_within_reach_leaves_no_bound_in_any_form(self) -> None:
+        for formula in ("1/(c - 1)", "(c - 1)^(-1)", "(c - 1)^-2"):
+            self.assertEqual(self.found(formula, c=(1.2, 0.2)).interval(), (-np.inf, np.inf), formula)
+
+    def test_no_uncertainty_of_exactly_zero_at_a_turning_point(self) -> None:
+        for formula, known, size in (
+            ("z^3", (0.0, 0.1), np.sqrt(15) * 0.1**3), ("abs(z)", (0.0, 0.1), 0.1 * np.sqrt(1 - 2 / np.pi)),
+            ("z^2/2", (0.0, 0.1), 0.1**2 / np.sqrt(2)),
+        ):  # fmt: skip  # moments of a normal variable
+            found = self.found(formula, z=known)
+            self.assertAlmostEqual((found.standard_error or 0) / size, 1, delta=0.05, msg=formula)
+        crest = self.found("sin(z)", z=(np.pi / 2, 0.1))
+        self.assertGreater(crest.standard_error or 0, 0.005)
+        self.assertEqual(self.found("z - z", z=(1.0, 0.1)).standard_error, 0.0)
+
+    def test_verdict_and_interval_agree(self) -> None:
+        found = self.found("3/d", d=(0.5, 0.2))
+        low, high = found.interval()
+        for accepted in (15.0, low * 1.05, high * 0.95):
+            self.assertGreater(agree(found, accepted).p or 0, 0.05, accepted)
+        for accepted in (low * 0.9, high * 1.15):
+            self.assertLess(agree(found, accepted).p or 1, 0.05, accepted)
+
+    def test_parameters_of_few_readings_have_the_tails_of_t(self) -> None:
+        line = fit(Readings([1, 2, 3, 4], [1.1, 1.9, 3.2, 3.9]), Line())
+        slope = line.parameters["slope"]
+        low, high = follow("exp(3*slope)", line).interval()
+        ends = [np.exp(3 * end) for end in slope.interval(0.95)]  # Student's t with two degrees of freedom
+        self.assertAlmostEqual(np.log(low) / np.log(ends[0]), 1, delta=0.05)
+        self.assertAlmostEqual(np.log(high) / np.log(ends[1]), 1, delta=0.05)
