@@ -165,7 +165,7 @@ def follow(
         drawn = draw(tree, sources, correlations, _scatter(names, of_fits, blocks))
         sample = drawn if len(drawn) > DRAWS / 2 else None
     alone = sum(uncertainty > 0 for _, uncertainty in sources.values()) == 1
-    if error is not None and simulated is not None and (bool(found.flat) or alone) and error < CURVED * simulated:
+    if error is not None and simulated is not None and alone and error < CURVED * simulated:
         error = simulated  # at a turning point first order says nothing
     return Follows(
         float(found.value), error, _effective(found, of_fits, blocks, links), {name: float(share) for name, share in found.budget.items()},

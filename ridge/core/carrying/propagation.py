@@ -42,8 +42,6 @@ class Propagated:
     simulated: Array
     unit: str
     unit_remark: str
-    flat: npt.NDArray[np.bool_] | None = None
-    """Where the formula has a turning point or a kink in every source, so that first order gives no uncertainty at all."""
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "budget", ReadOnly(self.budget))
@@ -113,7 +111,7 @@ def propagate_tree(
     if simulate and curved.any():
         simulated = _simulated(program, values, errors, r, curved, shape)
     found = dict(zip(names, budget, strict=True))
-    return Propagated(value, error, found, curved, simulated, coherent.unit, coherent.remark, flat)
+    return Propagated(value, error, found, curved, simulated, coherent.unit, coherent.remark)
 
 
 def _columns(names: tuple[str, ...], sources: Mapping[str, Source]) -> tuple[list[Array], list[Array]]:
