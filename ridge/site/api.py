@@ -41,14 +41,10 @@ from ridge.studies.api.tables import router as tables
 from ridge.studies.api.withheld import KeptBack, without_withheld
 from ridge.studies.content.room import NoRoom
 from ridge.studies.content.store import read_state
-from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
+from ridge.studies.words.comma_in_texts import response_in_comma, typed_in
 
 log = logging.getLogger(__name__)
 NOT_KEPT = "The server cannot read or write its data now: its disk may be full. Nothing that was saved is lost; tell whoever runs it."
-
-
-AS_TYPED = "/api/tables"
-"""What is said there of a table that is about to be read is its own text."""
 
 
 class StrictJSON(BaseRenderer):
@@ -59,9 +55,9 @@ class StrictJSON(BaseRenderer):
 
     def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
         data = without_withheld(request, data)
-        if sign_for(request) == "comma" and not request.path.startswith(AS_TYPED):
+        if sign_for(request) == "comma":
             study = getattr(request, "study", None)
-            data = data_in_comma(data, typed_in(read_state(study)) if study else None)
+            data = response_in_comma(request.path, data, typed_in(read_state(study)) if study else None)
         return orjson.dumps(data, option=orjson.OPT_NON_STR_KEYS)
 
 

@@ -272,6 +272,27 @@ class AtAGlance(Class):
         self.assertIn("is two", listed[2][8])
         self.assertEqual(self.teacher.get(f"/api{self.at}/class.xlsx").status_code, 200)
 
+    def test_what_was_typed_is_the_same_for_everybody(self) -> None:
+        """Steps, words and comments keep their points for a person who writes decimal commas."""
+        typed = "See chapter 3.2: exp(-0.25*S), about 1.5 V"
+        self.mend({"text": typed, "needs": {"kind": "text", "count": 2}})
+        study = self.join(self.ann, "Ann 1.5")
+        for who in (self.teacher, self.ann):
+            who.send("PUT", "/decimal_sign", {"sign": "comma"}, 204)
+        self.assertEqual(self.task(self.ann, study)["steps"][0]["text"], typed)
+        key = self.sheet["steps"][0]["key"]
+        self.assertEqual(
+            self.ann.send("PUT", f"/studies/{study}/task", {"step": key, "text": typed})["steps"][0]["own"], typed
+        )
+        left = self.ann.send("POST", f"/studies/{study}/comments", {"text": typed}, 201)
+        self.assertEqual(left["text"], typed)
+        self.assertEqual(self.teacher.send("GET", self.at)["steps"][0]["text"], typed)
+        found = self.teacher.send("GET", f"{self.at}/class")
+        self.assertEqual(found["worksheet"]["steps"][0]["text"], typed)
+        (row,) = found["copies"]
+        self.assertEqual((row["texts"][key], row["student"]), (typed, "Ann 1.5"))
+        self.assertIn("21,60", row["parameters"][0])
+
     def test_all_readings_in_one_study(self) -> None:
         self.assertIn("readings", self.teacher.send("POST", f"{self.at}/pool", status=400)["message"])
         self.assertIsNone(self.teacher.send("GET", f"{self.at}/overlay"))

@@ -8,8 +8,10 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ridge.core.formula import parse
+from ridge.core.formula.writing import to_text
 from ridge.core.numerals import full, significant, write
-from ridge.core.wording.decimal_sign import as_typed, in_comma, latex_in_comma
+from ridge.core.wording.decimal_sign import as_typed, equation_in_comma, in_comma, latex_in_comma
 from tests.examples import examples
 
 FINITE = st.floats(allow_nan=False, allow_infinity=False)
@@ -36,6 +38,13 @@ class InComma(TestCase):
 
     def test_latex_keeps_its_spaces(self) -> None:
         self.assertEqual(latex_in_comma(r"a = 0.5\,x^{1.5} \times 10^{-3}"), r"a = 0{,}5\,x^{1{,}5} \times 10^{-3}")
+
+    def test_a_formula_as_shown_reads_back_as_the_same_formula(self) -> None:
+        for text in ("a*max(0.5, x)", "if(x < 1.5, 0.25, a)", "0.5*x + 2", "min(a, max(0.5, x))"):
+            tree = parse(text).tree
+            for shown in (to_text(tree), equation_in_comma(to_text(tree))):
+                self.assertIs(parse(shown).tree, tree, shown)
+        self.assertEqual(equation_in_comma("y = a·max(0.5, x)"), "y = a·max(0,5; x)")
 
     def test_what_was_typed_stays(self) -> None:
         typed = as_typed(["pump 1.5", "pump 1.5 b", "plain", "0.5*h"])

@@ -18,6 +18,7 @@ from lark.visitors import Transformer_NonRecursive
 from ridge.core.errors import FormulaError
 from ridge.core.formula.functions import ALIASES, FUNCTIONS, IN_DEGREES
 from ridge.core.formula.grammar import GRAMMAR, LETTER, NAME, RAISED, SUBSCRIPTS
+from ridge.core.formula.separators import with_points
 from ridge.core.formula.tree import (
     Call,
     Choice,
@@ -151,10 +152,9 @@ class _Build(Transformer_NonRecursive[Any, Node]):
         wanted = len(FUNCTIONS[name].derivatives)
         start = function.start_pos or 0
         if len(arguments) != wanted and not (name in ("min", "max") and len(arguments) > 1):
-            needs = "one value" if wanted == 1 else "two values, with a comma between them"
+            needs = "one value" if wanted == 1 else "two values, with a comma or a semicolon between them"
             raise FormulaError(
-                f"{name} takes {needs}; {len(arguments)} {'is' if len(arguments) == 1 else 'are'} given. "
-                "A decimal sign is written as a point.",
+                f"{name} takes {needs}; {len(arguments)} {'is' if len(arguments) == 1 else 'are'} given.",
                 start, len(function), str(function), needs,
             )  # fmt: skip
         if self.degrees:
@@ -239,7 +239,7 @@ def parse(
     Parameters
     ----------
     text : str
-        For instance ``p*exp(-q*t)+r``; a left side such as ``y =`` is passed over.
+        For instance ``p*exp(-q*t)+r``; a left side such as ``y =`` is passed over. Decimal commas as in ``separators``.
     variable : str
         Name of the independent variable.
     degrees : bool
@@ -266,6 +266,7 @@ def parse(
             LONGEST, len(text) - LONGEST,
         )  # fmt: skip
     prepared, also = _prepared(text)
+    prepared = with_points(prepared)
     prepared = _with_curves(prepared, [letter for letter, _ in curves])
     if not prepared.strip():
         raise FormulaError("There is no formula yet. Write one in " + variable + ", such as a*x + b.", 0, 0)

@@ -40,6 +40,16 @@ def _turned(word: re.Match[str]) -> str:
     return word[0].replace(".", ",", 1) if known and text.count(".") == 1 else word[0]
 
 
+def equation_in_comma(text: str, typed: Typed = None) -> str:
+    """An equation that Ridge wrote, with decimal commas, and semicolons between the values of a function.
+
+    >>> from ridge.core.wording.decimal_sign import equation_in_comma
+    >>> equation_in_comma("y = 2.1·max(0.5, x)")
+    'y = 2,1·max(0,5; x)'
+    """
+    return in_comma(text.replace(", ", "; "), typed)
+
+
 def latex_in_comma(latex: str) -> str:
     r"""The same for LaTeX, where a bare comma would be followed by a space.
 
@@ -47,7 +57,7 @@ def latex_in_comma(latex: str) -> str:
     >>> latex_in_comma(r"U = 21.60\,S + 16.7")
     'U = 21{,}60\\,S + 16{,}7'
     """
-    return _IN_LATEX.sub("{,}", latex)
+    return _IN_LATEX.sub("{,}", latex.replace(", ", "; "))
 
 
 def as_typed(texts: Iterable[str]) -> Typed:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ridge.core.wording.decimal_sign import Typed, in_comma, latex_in_comma
+from ridge.core.wording.decimal_sign import Typed, equation_in_comma, in_comma, latex_in_comma
 from ridge.exchange.data_files import Sheet
 from ridge.exchange.figure import FigureContent
 from ridge.exchange.report.content import NUMBER, Block, Formula, Grid, Heading, Listing, Paragraph, Picture, Run, Text
@@ -14,7 +14,8 @@ def figure_in_comma(content: FigureContent) -> FigureContent:
     """The figure with a decimal comma at its ticks and in its equations."""
     x, y, residual = (replace(one, comma=True) for one in (content.x_axis, content.y_axis, content.residual_axis))
     curves = tuple(
-        replace(one, equation=in_comma(one.equation), latex=latex_in_comma(one.latex)) for one in content.curves
+        replace(one, equation=equation_in_comma(one.equation), latex=latex_in_comma(one.latex))
+        for one in content.curves
     )
     return replace(content, x_axis=x, y_axis=y, residual_axis=residual, curves=curves)
 
@@ -35,7 +36,7 @@ def block_in_comma(block: Block, typed: Typed) -> Block:
         case Paragraph():
             return replace(block, text=_text(block.text, typed))
         case Formula():
-            return replace(block, text=in_comma(block.text, typed), latex=latex_in_comma(block.latex))
+            return replace(block, text=equation_in_comma(block.text, typed), latex=latex_in_comma(block.latex))
         case Picture():
             return replace(block, alternative=in_comma(block.alternative, typed), caption=_text(block.caption, typed))
         case Grid():

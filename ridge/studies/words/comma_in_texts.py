@@ -2,18 +2,36 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from typing import Any
 
-from ridge.core.wording.decimal_sign import Typed, as_typed, in_comma, latex_in_comma
+from ridge.core.wording.decimal_sign import Typed, as_typed, equation_in_comma, in_comma, latex_in_comma
 from ridge.studies.content.state import StudyState
 
 TYPED = frozenset({
     "id", "key", "title", "question", "name", "naming", "symbol", "unit", "series", "formula", "options", "fixed", "given", "form",
     "family", "letter", "letters", "aside", "assumed", "plot", "author", "date", "report", "columns", "settings", "change", "insert",
-    "parts", "possible", "follows", "laid",
+    "parts", "possible", "follows", "laid", "texts", "student", "credit", "licence", "description",
 })  # fmt: skip
 """Fields that hold what a user typed, names, or what comes back to the server as it went out; no number that Ridge has worded."""
+
+
+EQUATIONS = frozenset({"equation_text", "safe_text", "form_text"})
+"""Fields that hold a formula as Ridge writes it."""
+
+
+def response_in_comma(path: str, data: Any, typed: Typed = None) -> Any:
+    """What a route answers, with a decimal comma. Comments, worksheets and their steps are as they were typed; of a class only what
+    Ridge computed is turned."""
+    if _ALL_TYPED.search(path):
+        return data
+    if path.startswith("/api/worksheets/") and isinstance(data, dict):
+        return {key: data_in_comma(value, typed) if key in ("copies", "said") else value for key, value in data.items()}
+    return data_in_comma(data, typed)
+
+
+_ALL_TYPED = re.compile(r"^/api/(tables|join|worksheets$|shipped_worksheets)|/(comments|task)(/|$)|/worksheet_of_it$")
 
 
 def typed_in(state: StudyState) -> Typed:
@@ -43,6 +61,8 @@ def data_in_comma(data: Any, typed: Typed = None, latex: bool = False) -> Any:
         return {
             key: _columns_in_comma(value)
             if key == "columns"
+            else equation_in_comma(value)
+            if key in EQUATIONS and isinstance(value, str)
             else value
             if key in TYPED
             else data_in_comma(value, typed, str(key).endswith("latex"))
