@@ -108,10 +108,10 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
 
 def _of_pattern(fit: Fit) -> dict[str, float]:
     pattern = pattern_of(fit)
-    known = {"bend_p": pattern.bend_p, "order_p": pattern.order_p, "pairs_p": pattern.pairs_p}
+    known = {"bend_p": pattern.bend_p, "order_p": pattern.order_p, "pairs_p": pattern.pairs_p, "wave_p": pattern.wave_p}
     expected = 2 * pattern.above * pattern.below / max(1, pattern.above + pattern.below)
     facts = {name: 1.0 if p is None else p for name, p in known.items()}
-    return {"bend": float(pattern.bend), "many": float(pattern.changes > expected), **facts}
+    return {"period": pattern.period, "bend": float(pattern.bend), "many": float(pattern.changes > expected), **facts}
 
 
 def _without_value(fit: Fit) -> Iterator[Finding]:

@@ -12,6 +12,7 @@ from ridge.core.fitting.linear import DependentColumn, solve
 from ridge.core.judging.clean import MOST, Scatter, two_sided
 from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.order import FEWEST, count_changes, find_order
+from ridge.core.judging.periodogram import find_wave
 from ridge.core.judging.significance import CHECK
 from ridge.core.models.base import Extended
 from ridge.core.readings import Array
@@ -45,11 +46,14 @@ class Pattern:
     spread_p: float | None = None
     spread: int = 0
     signs_p: float | None = None
+    wave_p: float | None = None
+    """p of the strongest wave in the residuals, and its ``period`` in the unit of x; see ``periodogram``."""
+    period: float = 0.0
 
     @property
     def visible(self) -> bool:
-        """Whether the order of the signs or curvature are evidence of a pattern."""
-        return any(p is not None and p < CHECK for p in (self.order_p, self.pairs_p, self.bend_p))
+        """Whether the order of the signs, curvature or a wave are evidence of a pattern."""
+        return any(p is not None and p < CHECK for p in (self.order_p, self.pairs_p, self.bend_p, self.wave_p))
 
     @property
     def spread_changes(self) -> bool:
@@ -93,7 +97,11 @@ def pattern_of(fit: Fit) -> Pattern:
     signs = find_order(left, simulated)
     bend_p, bend = _bend(fit, [column[kept] for column in own], kept)
     spread_p, spread = _spread_trend(left, fit.fitted[used][kept], scatter.leverage, simulated)
-    return Pattern(above, below, changes, signs.chance, signs.chance_of_pairs, bend_p, bend, spread_p, spread, signs_p)
+    wave = find_wave(fit.readings.x[used][kept], left, root, scatter, simulated) if len(kept) >= FEWEST else None
+    return Pattern(
+        above, below, changes, signs.chance, signs.chance_of_pairs, bend_p, bend, spread_p, spread, signs_p,
+        None if wave is None else wave.p, 0.0 if wave is None else wave.period,
+    )  # fmt: skip
 
 
 def _bend(fit: Fit, own: list[Extended], kept: Indices) -> tuple[float | None, int]:

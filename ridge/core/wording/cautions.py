@@ -103,8 +103,14 @@ def _patterned(finding: Finding, naming: Naming) -> tuple[str, str]:
     elif finding.facts["order_p"] < CHECK:
         times = "more often" if finding.facts["many"] else "fewer times"
         found = f"The residuals change sign significantly {times} than expected by chance."
-    else:
+    elif finding.facts["pairs_p"] < CHECK:
         found = "The residuals change sign at every second reading, more regularly than expected by chance."
+    else:
+        period = naming.x_with_unit(significant(finding.facts["period"], 2, strip=True).text)
+        return (
+            f"The residuals follow a wave with a period of about {period} ({p_text(finding.facts['wave_p'])}).",
+            "A cycle is missing in the model. Try a periodic model, or add a periodic term.",
+        )
     if finding.facts["bend_p"] >= CHECK and (finding.facts["many"] or finding.facts["order_p"] >= CHECK):
         return (
             found,

@@ -14,8 +14,8 @@ from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 
 HOW_JUDGED = (
-    f"Six properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a false "
-    f"alarm in one of {round(1 / SIGNIFICANT)} fits."
+    f"Seven properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a "
+    f"false alarm in at most one of {round(1 / SIGNIFICANT)} fits."
 )
 
 
@@ -56,6 +56,14 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
         said.append(f"{curved} ({p_text(pattern.bend_p)}). Try a model with more curvature.")
     elif pattern.bend_p is not None:
         said.append(f"No significant curvature ({p_text(pattern.bend_p)}).")
+    if pattern.wave_p is not None:
+        period = naming.x_with_unit(significant(pattern.period, 2, strip=True).text)
+        if pattern.wave_p < CHECK:
+            said.append(
+                f"They follow a wave with a period of about {period} ({p_text(pattern.wave_p)}). Try a periodic model."
+            )
+        else:
+            said.append(f"No significant wave ({p_text(pattern.wave_p)}).")
     if pattern.spread_p is not None:
         if pattern.spread_changes:
             trend = "grows" if pattern.spread > 0 else "shrinks"

@@ -33,7 +33,8 @@ def readings_sheet(state: StudyState) -> Sheet:
     headings: list[str] = ["row"]
     columns: list[Sequence[float | str]] = [range(1, rows + 1)]
     for column in state.columns:
-        headings.append(heading(column.name, column.symbol, CLOCK_UNITS.get(column.unit, column.unit)))
+        symbol = column.symbol or (column.role if column.role in ("x", "y") and not column.name else "")
+        headings.append(heading(column.name, symbol, CLOCK_UNITS.get(column.unit, column.unit)))
         columns.append(
             _cells(
                 column,
@@ -81,10 +82,7 @@ def parameters_sheet(analysis: AnalysisOut) -> Sheet:
             for one in fit.derived
             if one.number is not None
         ]
-        rows += [
-            (fit.letter, "statistic", row.label, "none" if row.number is None else row.number, "", row.unit)
-            for row in fit.statistics
-        ]
+        rows += [(fit.letter, "statistic", row.label, _or_empty(row.number), "", row.unit) for row in fit.statistics]
     headings = ["fit", "kind", "quantity", "value", "standard error", "unit"]
     return Sheet("Fits", headings, _turned(rows, len(headings)))
 

@@ -6,6 +6,8 @@ from collections.abc import Iterable, Sequence
 from typing import Any
 
 from ridge.core.errors import FormulaError, NoFit, OutsideSense, RepeatedX, UndefinedAt
+from ridge.core.formula.removable import with_sinc
+from ridge.core.formula.writing import to_text
 from ridge.core.judging.misses import typical_miss
 from ridge.core.models import Constant, Formula, Line, Polynomial
 from ridge.core.numerals import name_rows, significant
@@ -145,6 +147,8 @@ def for_refusal(one: Fitted, naming: Naming) -> list[ActionOut]:
     if isinstance(error, RepeatedX):
         found.append(set_fit(f"Average at each {naming.x}", options={"average": True}))
     if isinstance(error, UndefinedAt):
+        if isinstance(one.model, Formula) and (closed := with_sinc(one.model.parsed.tree)) is not one.model.parsed.tree:
+            found.append(set_fit("Use sinc, which is 1 at 0", options={"text": to_text(closed)}))
         if one.options.get("shift") is False:
             found.append(set_fit("Allow a shift", options={"shift": True}))
         if one.wanted.method == "logarithms":

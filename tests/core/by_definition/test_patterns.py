@@ -16,6 +16,7 @@ from ridge.core.judging.clean import Scatter, _scatter, chance_of_at_least, two_
 from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.order import count_changes, find_order
 from ridge.core.judging.patterns import Pattern, _spread_trend, pattern_of, ranks, signs_probability
+from ridge.core.judging.periodogram import find_wave
 from ridge.core.judging.significance import CHECK
 from ridge.core.models import Constant, Line, Polynomial
 from ridge.core.readings import Readings
@@ -240,3 +241,50 @@ class Patterns(unittest.TestCase):
         self.assertTrue(one(spread_p=below).spread_changes)
         self.assertFalse(one(spread_p=above).spread_changes)
         self.assertFalse(Pattern(0, 0, 0, None, None, None, 0).visible)
+
+
+class Waves(unittest.TestCase):
+    """A wave in the residuals of a line, and none where there is none; the statistic against SciPy's periodogram."""
+
+    def line(self, x: Floats, wave: float, period: float, seed: int, scatter: float = 1.0) -> Fit:
+        random = np.random.default_rng(seed)
+        y = 2 * x + 5 + wave * np.sin(2 * np.pi * x / period + seed) + random.normal(0, scatter, len(x))
+        return fit(Readings(x, y), Line())
+
+    def test_a_wave_twenty_times_the_scatter_is_found_with_its_period(self) -> None:
+        x = np.linspace(1, 10, 20)
+        for seed in range(20):
+            found = pattern_of(self.line(x, 14.4, 3.5, seed, 0.72))
+            self.assertLess(found.wave_p or 1, CHECK)
+            self.assertTrue(found.visible)
+            self.assertAlmostEqual(found.period / 3.5, 1, delta=0.12)
+
+    def test_power_at_three_times_the_scatter(self) -> None:
+        """At twenty readings 95 % and more, evenly spaced or not, slow or fast."""
+        for spacing in ("even", "uneven"):
+            x = np.linspace(1, 10, 20) if spacing == "even" else np.sort(np.random.default_rng(8).uniform(1, 10, 20))
+            for period in (1.4, 2.2, 6.0):
+                seen = sum(pattern_of(self.line(x, 3.0, period, seed)).visible for seed in range(60))
+                self.assertGreaterEqual(seen, 57, (spacing, period))
+
+    def test_false_alarms(self) -> None:
+        random = np.random.default_rng(3)
+        alarms = 0
+        for _ in range(300):
+            x = np.sort(random.uniform(0, 10, 16))
+            alarms += (pattern_of(fit(Readings(x, 2 * x + random.normal(size=16)), Line())).wave_p or 1) < CHECK
+        self.assertLessEqual(alarms, 9)  # two are expected
+
+    def test_the_share_of_a_frequency_is_that_of_least_squares(self) -> None:
+        """By the fit of line and wave together, with NumPy."""
+        x = np.sort(np.random.default_rng(4).uniform(0, 10, 14))
+        found = self.line(x, 2.0, 3.0, 1)
+        scatter = Scatter(np.stack([np.ones(14), x], axis=1))
+        wave = find_wave(x, found.residuals, np.ones(14), scatter, None)
+        assert wave is not None
+        turn = 2 * np.pi * x / wave.period
+        columns = np.stack([np.ones(14), x, np.cos(turn), np.sin(turn)], axis=1)
+        rest = np.linalg.lstsq(columns, found.readings.y, rcond=None)[1][0]
+        share = 1 - rest / float(found.residuals @ found.residuals)
+        places = len(np.linspace(1.0, 5.2, 9))
+        self.assertAlmostEqual(wave.p, min(1.0, places * (1 - share) ** 5), places=9)
