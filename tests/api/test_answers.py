@@ -112,6 +112,7 @@ class Asking(SimpleTestCase):
                     )
                     self.assertTrue(all(number.limits == "adjusted by hand" for number in one.numbers))
                     self.assertNotIn("CI", one.result)
+        self.assertEqual(ask(parabola(hand), "y_at_x", "3.333").short, "\u22122.778\u00a0m")
         listed = ask(parabola(hand), "y_at_x", "1, 2")
         self.assertEqual([(row.curve, row.new) for row in listed.rows], [("", "")] * 2)
         self.assertTrue(all("adjusted by hand" in row.result for row in listed.rows))

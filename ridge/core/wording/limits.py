@@ -44,6 +44,12 @@ def value_in_limits(value: float, low: float, high: float, finer: int = 0) -> Nu
     return write(value, interval_decimals(value - ends[0], value + ends[0], value) + finer)
 
 
+def label_in_limits(value: float, low: float, high: float) -> str:
+    """Write a value for a label on the plot: with the decimals of its limits, four significant digits where it has none."""
+    bounded = any(math.isfinite(end) and end != value for end in (low, high))
+    return (value_in_limits(value, low, high) if bounded else significant(value, 4)).text
+
+
 def with_interval(
     value: float, low: float, high: float, level: float, unit: str = "", *, kind: str = CONFIDENCE, also: str = "", finer: int = 0
 ) -> str:  # fmt: skip

@@ -12,7 +12,7 @@ from ridge.core.wording.answers import NO_UNCERTAINTY, AnswerText, word_predicti
 from ridge.core.wording.families import beyond_sentence
 from ridge.core.wording.features import OF_THE_CURVE, word_places, word_quantity
 from ridge.core.wording.interpolation import word_between, word_beyond, word_place_between
-from ridge.core.wording.limits import limits_text, value_in_limits
+from ridge.core.wording.limits import label_in_limits, limits_text, value_in_limits
 from ridge.core.wording.naming import Naming
 from ridge.core.wording.sense import sense_of, word_sense
 from ridge.exchange.cells import NotANumber
@@ -179,7 +179,7 @@ def _value(found: ValueAtX, naming: Naming) -> dict[str, Any]:
     beyond = bool(prediction.beyond > 0)
     return {
         **_texts(word_prediction(found.fit, prediction, naming, refining=not found.checked)),
-        "short": naming.y_with_unit(value_in_limits(found.y, float(prediction.low), float(prediction.high)).text),
+        "short": naming.y_with_unit(label_in_limits(found.y, float(prediction.low), float(prediction.high))),
         "mark": mark_at(found.x, found.y, y_low=float(prediction.low), y_high=float(prediction.high)),
         "beyond": beyond,
         "beyond_says": beyond_sentence(found.fit, naming, found.x) if beyond else "",
@@ -231,7 +231,7 @@ def _solutions(found: SolutionsAtY, naming: Naming) -> dict[str, Any]:
 
 
 def _short_x(solution: Solution, naming: Naming) -> str:
-    said = value_in_limits(solution.value, solution.low, solution.high).text
+    said = label_in_limits(solution.value, solution.low, solution.high)
     return f"{naming.x_with_unit(said)}{naming.x_on_clock(solution.value)}"
 
 
