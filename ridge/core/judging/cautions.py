@@ -8,6 +8,7 @@ from itertools import pairwise
 import numpy as np
 from scipy.special import chdtr, chdtrc
 
+from ridge.core.fitting.aliases import faster_period
 from ridge.core.judging.beside_constant import chance_beside_constant
 from ridge.core.judging.between import (
     CYCLE,
@@ -22,7 +23,7 @@ from ridge.core.judging.influence import readings_far_off, readings_that_decide
 from ridge.core.judging.misses import through_every_reading
 from ridge.core.judging.patterns import pattern_of
 from ridge.core.judging.significance import ALARM, SIGNIFICANT
-from ridge.core.models import Polynomial
+from ridge.core.models import Polynomial, Sinusoid
 from ridge.core.results.finding import Finding
 from ridge.core.results.fit import Fit, once
 
@@ -150,6 +151,8 @@ def _of_shape(fit: Fit, as_well: bool = False) -> Iterator[Finding]:
     slowest = min((one.number for one in cycles if one.free), default=np.inf)
     if fastest > (distinct - 1) / 2:
         yield Finding("fewer-than-two-readings-a-cycle", facts={"cycles": fastest, "apart": (high - low) / fastest / 4})
+    elif isinstance(fit.model, Sinusoid) and (period := faster_period(fit)) is not None:
+        yield Finding("faster-wave-fits", facts={"period": period})
     elif 0 < slowest < CYCLE:
         yield Finding("less-than-a-cycle", facts={"cycles": slowest, "until": low + (high - low) / slowest})
     if level := max(distant_levels(fit), key=lambda one: one.left, default=None):

@@ -235,6 +235,14 @@ def _alias(finding: Finding, naming: Naming) -> tuple[str, str]:
     )
 
 
+def _faster(finding: Finding, naming: Naming) -> tuple[str, str]:
+    period = naming.x_with_unit(significant(finding.facts["period"], 3).text)
+    return (
+        f"A faster wave, with a period of about {period}, fits these readings too: nearly even spacing cannot tell them apart.",
+        "Take a few readings at other spacings, or bound the frequency by what is known of it.",
+    )
+
+
 def _level(finding: Finding, naming: Naming) -> tuple[str, str]:
     level, left = (naming.y_with_unit(significant(finding.facts[name], 2).text) for name in ("level", "left"))
     at = finding.facts["at"]
@@ -384,6 +392,7 @@ def _unchecked(finding: Finding, naming: Naming) -> tuple[str, str]:
 _WORDS = {
     "limits-unchecked": _unchecked,
     "asymmetric": _asymmetric,
+    "faster-wave-fits": _faster,
     "relative-errors-near-zero": _near_zero,
     "better-elsewhere": _better_elsewhere,
     "y-all-equal": _all_equal,
