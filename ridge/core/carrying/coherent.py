@@ -119,7 +119,7 @@ def _as_temperature(node: Node, unit: str, wanted: str) -> Coherent:
 
 @dataclass(frozen=True)
 class _Part:
-    """A part of a formula: its value is in ``unit``; ``absolute``: the text of a unit with a zero of its own."""
+    """A part of a formula: its value is in ``unit``; ``absolute``: the text of a unit with an offset (°C, °F)."""
 
     node: Node
     unit: PintUnit

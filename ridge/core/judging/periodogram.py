@@ -15,7 +15,7 @@ MOST_FREQUENCIES = 120
 A_CYCLE = 2.5
 """Readings per cycle at least: faster alternation is what the changes of sign are tested for."""
 LEAST_LEFT = 0.05
-"""Share of a wave that the parameters must leave, so that it can be told from the curve."""
+"""Share of a wave that the parameters must leave, so that it can be distinguished from the curve."""
 
 
 @dataclass(frozen=True)
@@ -49,10 +49,10 @@ def find_wave(x: Array, residuals: Array, root: Array, scatter: Scatter, simulat
         second = second - np.einsum("fn,fn->f", first, second)[:, None] * first
         left = np.einsum("fn,fn->f", second, second)
         second = second / np.sqrt(left)[:, None]
-    told = (sizes > LEAST_LEFT * n / 2) & (left > LEAST_LEFT * n / 2)
-    if not told.any():
+    distinct = (sizes > LEAST_LEFT * n / 2) & (left > LEAST_LEFT * n / 2)
+    if not distinct.any():
         return None
-    first, second, cycles = first[told], second[told], cycles[told]
+    first, second, cycles = first[distinct], second[distinct], cycles[distinct]
     shares = ((first @ residuals) ** 2 + (second @ residuals) ** 2) / total
     best = int(np.argmax(shares))
     period = (high - low) / float(cycles[best])
