@@ -6,6 +6,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+from ridge.exchange.tables.own_files import propose_own
 from ridge.exchange.tables.result import Choices, Option, Question
 
 MANY = 12
@@ -81,6 +82,7 @@ class Roles:
 def propose(columns: list[Proposed], choices: Choices) -> Roles:
     """Give every column its role and the reason."""
     roles = Roles(columns)
+    propose_own(columns)
     for column in columns:
         if not column.numbers and not column.role:
             series = _SERIES_NAME.match(column.known) and column.labels > 1

@@ -11,6 +11,7 @@ from pydantic import Field, StringConstraints, model_validator
 
 from ridge.core.numerals import group
 from ridge.exchange.tables import LONGEST, WIDEST, Choices, NoTable, read_text_table
+from ridge.exchange.tables.own_files import REASON, STATUS, excluded_rows
 from ridge.studies.content.allowed import LIMITS
 from ridge.studies.content.changes.base import Change, ChangeRefused, Outcome
 from ridge.studies.content.changes.refusals import refuse_calculated, refuse_too_many_rows
@@ -79,14 +80,18 @@ class TakeTable(Change, HowRead):
 
     def apply(self, state: StudyState) -> Outcome:
         taken = self.read() if self.where in ("replace", "below") else self._chosen(self._keys())
+        taken, excluded = _without_status(taken)
         inverse = PutTable.of(state)
+        filled = state.filled_rows
         put = {"replace": self._replace, "below": self._below, "beside": self._beside, "at": self._at}
         columns = _with_own_symbols(put[self.where](state, taken), {column.key for column in state.columns})
         if len(columns) > LIMITS["columns"]:
             raise ChangeRefused(f"A study holds {LIMITS['columns']} columns at most; this would make {len(columns)}.")
         refuse_too_many_rows(len(columns[0].cells))
         if self.where == "replace":
-            state = replace(state, aside={}, assumed={})
+            state = replace(state, aside=excluded, assumed={})
+        elif self.where == "below" and excluded:
+            state = replace(state, aside={**state.aside, **{filled + row: why for row, why in excluded.items()}})
         count = len(taken[0].cells)
         label = f"import {group(str(count))} row{'' if count == 1 else 's'}"
         return Outcome(replace(state, columns=tuple(columns)), inverse, label)
@@ -183,6 +188,18 @@ class TakeTable(Change, HowRead):
         rest = [column for column in taken if column.role == "other" or column.role in by_role]
         rest = [column for column in rest if any(column.cells)]
         return columns + [replace(column, cells=("",) * filled + column.cells) for column in rest]
+
+
+def _without_status(taken: list[ColumnState]) -> tuple[list[ColumnState], dict[int, str]]:
+    """The columns without those by which Ridge's own files say which rows are excluded, and these rows with their reasons."""
+    named = {f"{column.name} {column.symbol}".strip(): column for column in taken if column.role == "other"}
+    status, reason = named.get(STATUS), named.get(REASON)
+    if status is None:
+        return taken, {}
+    excluded = excluded_rows(status.cells, () if reason is None else reason.cells)
+    if excluded is None:
+        return taken, {}
+    return [column for column in taken if column is not status and column is not reason], excluded
 
 
 def stack_series(columns: list[ColumnState], keys: Iterator[str]) -> list[ColumnState]:

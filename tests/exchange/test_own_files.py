@@ -1,0 +1,77 @@
+"""Readings that go out of Ridge come back as they were: values, names, units, excluded rows with their reasons, unknown samples."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+from django.test import SimpleTestCase
+
+from ridge.exchange.data_files import write_csv, write_ods, write_xlsx
+from ridge.exchange.files import read_file
+from ridge.exchange.tables import Choices, read_text_table
+from ridge.studies.content.changes.tables import TakenColumn, TakeTable
+from ridge.studies.content.readings import Status, read_table
+from ridge.studies.content.samples import SAMPLES, build_sample
+from ridge.studies.content.state import StudyState, empty_study
+from ridge.studies.out.data import readings_sheet
+
+
+def imported(name: str, data: bytes) -> StudyState:
+    """The study that begins with a file, as it is proposed."""
+    text = read_file(name, data).text
+    found = read_text_table(text, Choices())
+    columns = [TakenColumn(name=one.name, symbol=one.symbol, unit=one.unit, role=one.role) for one in found.columns]  # type: ignore[arg-type]
+    return TakeTable(text=text, columns=columns).apply(empty_study("again")).state
+
+
+def essence(state: StudyState) -> list[tuple[Status, float, float, str]]:
+    """Each row that holds anything: its status, x and y, and why it is excluded."""
+    table = read_table(state)
+    rows = []
+    for row in range(state.filled_rows):
+        status = Status(int(table.status[row]))
+        x, y = (float(f"{float(values[row]):.9g}") for values in (table.readings.x, table.readings.y))
+        rows.append(
+            (status, math.inf if math.isnan(x) else x, math.inf if math.isnan(y) else y, state.aside.get(row, ""))
+        )
+    return rows
+
+
+class OwnFiles(SimpleTestCase):
+    def test_every_sample_in_every_format(self) -> None:
+        for sample in SAMPLES:
+            state = build_sample(sample.name)
+            sheet = readings_sheet(state)
+            for kind, data in (
+                ("csv", write_csv(sheet)),
+                ("csv", write_csv(sheet, comma=True)),
+                ("xlsx", write_xlsx([sheet])),
+                ("ods", write_ods([sheet])),
+            ):
+                with self.subTest(sample=sample.name, kind=kind):
+                    again = imported(f"readings.{kind}", data)
+                    self.assertEqual(essence(again), essence(state))
+                    for role in ("x", "y"):
+                        one, other = again.column(role), state.column(role)
+                        assert one is not None and other is not None
+                        # A symbol that a fit may have, such as E, stays in the name.
+                        self.assertEqual(f"{one.name} {one.symbol}".strip(), f"{other.name} {other.symbol}".strip())
+                    self.assertNotIn("series", [column.role for column in again.columns])
+
+    def test_a_row_without_x_stays_an_unknown_sample_and_an_excluded_one_excluded(self) -> None:
+        state = build_sample("salinity-probe")
+        state = replace(state, aside={2: "bubble on the probe", 4: "read twice"})
+        again = imported("readings.csv", write_csv(readings_sheet(state)))
+        self.assertEqual(again.aside, state.aside)
+        self.assertEqual(len(read_table(again).unknowns), 3)
+
+    def test_columns_without_names_are_x_and_y(self) -> None:
+        state = build_sample("mooring-line")
+        columns = tuple(replace(column, name="", symbol="", unit="") for column in state.columns)
+        self.assertEqual(readings_sheet(replace(state, columns=columns, fits=())).headings[:3], ["row", "x", "y"])
+
+    def test_a_status_column_of_somebody_else_stays(self) -> None:
+        again = imported("readings.csv", b"x,y,status\n1,2,good\n2,4,bad\n3,6.1,good\n")
+        self.assertIn("status", [column.name for column in again.columns])
+        self.assertEqual(again.aside, {})
