@@ -361,3 +361,24 @@ class SumsOfPeaks(TestCase):
             found, best = fit(Readings(x, y), model), fit(Readings(x, y), model, start=values)
             rss, lowest = (one.statistics.residual_sum_of_squares for one in (found, best))
             self.assertLess(rss / lowest - 1, 1e-9)
+
+
+class Signs(TestCase):
+    def test_a_width_comes_out_positive(self) -> None:
+        x = np.linspace(-4, 5, 30)
+        y = 3 * np.exp(-(((x - 0.5) / 1.4) ** 2)) + 0.02 * np.random.default_rng(5).normal(size=30)
+        for text, names in (
+            ("a*exp(-((x-b)/w)^2)", ("w",)),
+            ("a*sinc(x/w)^2 + c", ("w",)),
+            ("a/(1 + (x/w)^2)", ("w",)),
+        ):
+            found = fit(Readings(x, y), Formula(text))
+            for name in names:
+                self.assertGreater(found.values[name], 0, text)
+        given = fit(Readings(x, y), Formula("a*exp(-((x-b)/w)^2)"), start={"a": 3.0, "b": 0.4, "w": -1.0})
+        self.assertLess(given.values["w"], 0)  # a start that was given is kept to
+
+    def test_a_sign_that_matters_stays(self) -> None:
+        x = np.linspace(0, 5, 20)
+        found = fit(Readings(x, 3 * np.exp(-0.7 * x)), Formula("a*exp(k*x)"))
+        self.assertAlmostEqual(found.values["k"], -0.7, places=9)

@@ -90,7 +90,8 @@ def _minimum(
         # The unconstrained minimum, its kept parameters put in their place, is one more start.
         inner = _inner_minimum(prepared, model, model.inner_form, effort)
         seeds.append({name: float(value) for name, value in inner.items()})
-    return model.canonical(_natural_minimum(prepared, model, start, seeds, bounds, effort))
+    found = model.canonical(_natural_minimum(prepared, model, start, seeds, bounds, effort))
+    return found if start or bounds else model.with_positive_signs(found)
 
 
 def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Effort) -> dict[str, np.longdouble]:

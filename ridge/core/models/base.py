@@ -276,6 +276,10 @@ class Model(ABC):
         """The same curve with its parameters in their usual ranges; fixed ones are left alone."""
         return values
 
+    def with_positive_signs(self, values: dict[str, Any]) -> dict[str, Any]:
+        """Return the same curve with positive values of the parameters whose sign makes no difference."""
+        return values
+
     @cached_property
     def _programs(self) -> _Programs:
         return _programs_of(self.expression, self.variable, self.parameter_names)

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from functools import cached_property
+from typing import Any
+
+import numpy as np
 
 from ridge.core.errors import FormulaError
 from ridge.core.formula import differentiate, parse
@@ -14,6 +17,10 @@ from ridge.core.models.declared import Form, Option
 
 MOST_PARAMETERS = 20
 _ANGLED = {"sin", "cos", "tan", "asin", "acos", "atan"}
+
+
+_TRIED = np.array([-7.3, -2.1, -0.37, 0.19, 0.83, 1.9, 4.7, 11.3])
+"""Values of x at which the sign of a parameter is tried."""
 
 
 class Formula(Model):
@@ -98,6 +105,20 @@ class Formula(Model):
             if not contains(level, {self.variable}) and contains(level, set(self.linear) - {name}):
                 return name
         return None
+
+    def with_positive_signs(self, values: dict[str, Any]) -> dict[str, Any]:
+        """A width enters by its square: its sign is tried at a few x, with the other parameters as they are."""
+        found = dict(values)
+        plain = {name: float(value) for name, value in values.items()}
+        here = self.evaluate(_TRIED, plain)
+        known = np.isfinite(here)
+        for name in self.free_names:
+            if not plain[name] < 0 or known.sum() < 3:
+                continue
+            there = self.evaluate(_TRIED, {**plain, name: -plain[name]})
+            if np.array_equal(known, np.isfinite(there)) and np.allclose(here[known], there[known], rtol=1e-13, atol=0):
+                found[name], plain[name] = -found[name], -plain[name]
+        return found
 
     @cached_property
     def constant(self) -> str | None:  # type: ignore[override]
