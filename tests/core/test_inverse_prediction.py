@@ -6,6 +6,7 @@ from typing import Any
 from unittest import TestCase
 
 import numpy as np
+from scipy.stats import t
 
 from ridge.core import Readings, fit
 from ridge.core.errors import NoSolution, OutsideSense
@@ -46,9 +47,15 @@ class WorkedExample(TestCase):
         # The book's limits, ± t times the standard error, differ from Fieller's by less than they print.
         self.assertAlmostEqual((solution.high - solution.low) / 2, 0.36, delta=0.015)
 
-    def test_a_list_of_repeats_is_their_mean(self) -> None:
-        listed = self.fit.solve([13.2, 13.4, 13.6, 13.8])[0]
-        self.assertEqual(listed, self.fit.solve(13.5, repeats=4)[0])
+    def test_a_list_of_repeats_is_their_mean_with_pooled_scatter(self) -> None:
+        """(5·s² + 0.2)/(5 + 3) with eight degrees of freedom (Draper and Smith, section 3.2); 0.2 is Σ(y − 13.5)²."""
+        listed, mean = self.fit.solve([13.2, 13.4, 13.6, 13.8])[0], self.fit.solve(13.5, repeats=4)[0]
+        self.assertEqual(listed.value, mean.value)
+        s = self.fit.statistics.residual_standard_deviation or 0
+        pooled = np.sqrt((5 * s**2 + 0.2) / 8)
+        self.assertAlmostEqual((listed.standard_error or 0) / (mean.standard_error or 1), pooled / s, places=12)
+        half = float(t.ppf(0.975, 8)) * (listed.standard_error or 0)
+        self.assertAlmostEqual((listed.high - listed.low) / 2 / half, 1, delta=0.01)  # Fieller's are a little wider
 
 
 class Limits(TestCase):

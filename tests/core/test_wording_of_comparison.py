@@ -154,7 +154,9 @@ class Interpolations(TestCase):
         curve = interpolate(Readings([0.0, 2, 4], [1.0, 3, 3]), "linear")
         result, sentence = word_between(curve, 1.0, 2.0, NAMES)
         self.assertEqual(result, "h = 2\u00a0cm")
-        self.assertIn("gives no uncertainty", sentence)
+        self.assertTrue(sentence.startswith("Interpolated at 1"))
+        self.assertIn("has no uncertainty", sentence)
+        self.assertTrue(word_between(curve, 6.0, 3.0, NAMES)[1].startswith("Extrapolated at 6"))
         self.assertEqual(word_between(curve, 1.0, 2.0, NAMES, asked_y=True)[0], "t = 1\u00a0h")
         self.assertEqual(word_place_between(curve, 1.0, NAMES), "")
         self.assertIn(
