@@ -113,7 +113,12 @@ class AtY(unittest.TestCase):
     def test_a_list_is_the_mean_of_its_readings(self) -> None:
         x, y = readings(3, lambda x: 2 + 1.5 * x)
         found = fit(Readings(x, y), Line())
-        self.assertEqual(solve(found, [8.0, 9, 10, 9])[0].low, solve(found, 9.0, 4)[0].low)
+        self.assertEqual(solve(found, [8.0, 9, 10, 9])[0].value, solve(found, 9.0, 4)[0].value)
+        # Repeats that agree make the pooled scatter smaller, those that scatter make it larger.
+        s = found.statistics.residual_standard_deviation or 0
+        wide, mean, tight = (solve(found, list(9 + size * s * np.array([-1.0, 0, 1, 0])))[0] for size in (5, 1, 0))
+        self.assertLess(wide.low, mean.low)
+        self.assertLess(mean.low, tight.low)
 
     def test_every_one_of_a_list_has_to_be_a_number(self) -> None:
         x, y = readings(3, lambda x: 2 + 1.5 * x)
