@@ -139,7 +139,8 @@ class _Inverse:
     def _far_out(self, ends: tuple[float, float], touching: float) -> list[float]:
         """Where the tails of the curve take the value, in steps that grow: a logarithm rises for ever, but slowly."""
         reach = (ends[1] - ends[0]) / 2
-        steps = reach * np.logspace(0, DECADES, DECADES * A_DECADE + 1)
+        with np.errstate(all="ignore"):
+            steps = reach * np.logspace(0, DECADES, DECADES * A_DECADE + 1)
         found: list[float] = []
         for end, side in ((ends[0], -1.0), (ends[1], 1.0)):
             with np.errstate(over="ignore"):
