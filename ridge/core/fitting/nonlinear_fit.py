@@ -8,7 +8,6 @@ from math import isfinite
 import numpy as np
 
 from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
-from ridge.core.fitting.aliases import slowest_first
 from ridge.core.fitting.damping import FIRST, SETTLED
 from ridge.core.fitting.descend import Data, descend
 from ridge.core.fitting.downhill import downhill
@@ -109,8 +108,6 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
             farthest = np.maximum(farthest, 1.1 * np.max(np.abs(starts), axis=0, initial=0.0))
             starts = starts[np.argsort(try_all(problem, data, starts, effort), kind="stable")[:1]]
     minima = _minima(problem, data, starts, 100, effort.on_all, farthest)
-    if model.periodic and single:
-        minima = slowest_first(minima, data.x, len(model.free_names))
     runs_off = False
     for best in minima:
         inner = dict(zip(form.nonlinear, best.theta.astype(np.longdouble), strict=True))
