@@ -415,7 +415,7 @@ class OneReading(TestCase):
 
     def test_weights_are_told_truly(self) -> None:
         text = text_of(pdf_of("lantern"))
-        self.assertIn("4 % of E", text)
+        self.assertIn("4 % of the fitted E", text)
         self.assertIn("weighted RSS", text)
         self.assertIn("typical miss 5.12 lx", text)
         # Equal weights of any size leave the typical miss as it is.
