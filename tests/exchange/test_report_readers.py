@@ -417,7 +417,7 @@ class OneReading(TestCase):
         text = text_of(pdf_of("lantern"))
         self.assertIn("4 % of the fitted E", text)
         self.assertIn("weighted RSS", text)
-        self.assertIn("typical miss 5.12 lx", text)
+        self.assertIn("typical miss 14.1 lx", text)
         # Equal weights of any size leave the typical miss as it is.
         bucket = build_sample("draining-bucket")
         for weight in ("1", "10000"):
