@@ -9,11 +9,11 @@ from unittest import TestCase
 
 import numpy as np
 
-from ridge.core import Readings, with_values
+from ridge.core import Readings, fit, with_values
 from ridge.core.by_hand import first_values, handles, places
 from ridge.core.catalogue import ENTRIES, MODELS, defaults_of, entry_of, options_of
 from ridge.core.interpolation.kinds import settings_of
-from ridge.core.models import FAMILIES, Model
+from ridge.core.models import FAMILIES, Model, Sinusoid
 from ridge.core.models.declared import Axis, StraightForm
 from ridge.core.wording.by_hand import what_it_does
 from ridge.core.wording.derived import word_derived
@@ -180,3 +180,29 @@ def _drawn(axis: Axis, values: np.ndarray) -> np.ndarray:
         case "reciprocal":
             return np.asarray(1 / moved)
     return np.asarray(moved**axis.power)
+
+
+class Aliases(TestCase):
+    """Few readings, nearly evenly spaced: the slow wave is chosen, and the faster ones are mentioned."""
+
+    X = (0, 1.43, 2.86, 4.29, 5.71, 7.14, 8.57, 10.0)
+
+    def test_hand_rounded_x(self) -> None:
+        found = fit(Readings(self.X, [5.2, 6.66, 6.12, 3.63, 3.13, 5.26, 6.78, 5.8]), Sinusoid())
+        self.assertAlmostEqual(2 * np.pi / found.values["angular_frequency"], 7.0, delta=0.1)
+        caution = next(one for one in found.cautions if one.code == "faster-wave-fits")
+        self.assertIn("a period of about 1.79", caution.message)
+
+    def test_simulated_studies_of_eight_readings(self) -> None:
+        for seed in range(30):
+            random = np.random.default_rng(seed)
+            y = np.round(5 + 1.9 * np.sin(2 * np.pi * np.array(self.X) / 7 + 0.1) + 0.1 * random.normal(size=8), 2)
+            found = fit(Readings(self.X, y), Sinusoid())
+            self.assertAlmostEqual(2 * np.pi / found.values["angular_frequency"], 7.0, delta=0.7)
+
+    def test_a_fast_wave_at_uneven_places_stays_fast(self) -> None:
+        random = np.random.default_rng(2)
+        x = np.sort(random.uniform(0, 10, 30))
+        found = fit(Readings(x, np.sin(2 * np.pi * x / 0.9) + 0.1 * random.normal(size=30)), Sinusoid())
+        self.assertAlmostEqual(2 * np.pi / found.values["angular_frequency"], 0.9, delta=0.02)
+        self.assertNotIn("faster-wave-fits", [one.code for one in found.cautions])

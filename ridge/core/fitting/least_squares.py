@@ -45,7 +45,7 @@ def fit_in_y(
         return dress(readings, _solve_linear(prepared, model, bounds))
     solved = solve_nonlinear(prepared, model, start, bounds, Effort(USUAL) if effort is None else effort)
     linear = set(model.free_names) <= set(model.linear)
-    return dress(readings, solved, None if linear else Searched(readings, model, bounds))
+    return dress(readings, solved, None if linear else Searched(readings, model, bounds, solved.passed_over))
 
 
 def check_given(model: Model, start: Mapping[str, float], bounds: Bounds) -> tuple[dict[str, float], Bounds]:

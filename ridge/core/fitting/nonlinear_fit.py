@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from math import isfinite
 
 import numpy as np
 
 from ridge.core.errors import BeyondDoubles, NoFit, NotIdentifiable, OutsideSense, TooFewReadings, UndefinedAt
+from ridge.core.fitting.aliases import slowest_first
 from ridge.core.fitting.damping import FIRST, SETTLED
 from ridge.core.fitting.descend import Data, descend
 from ridge.core.fitting.downhill import downhill
@@ -53,7 +55,8 @@ still be the best on all."""
 def solve_nonlinear(
     prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, effort: Effort
 ) -> Solved:
-    """The best minimum, polished. With ``start``, the minimum downhill from there.
+    """The best minimum, polished; of sinusoids that the readings cannot distinguish, the slowest. With ``start``, the minimum
+    downhill from there.
 
     Raises TooFewReadings, UndefinedAt, NoFit, BeyondDoubles, NotIdentifiable.
     """
@@ -70,30 +73,32 @@ def solve_nonlinear(
             "Add readings at another x, or swap x and y.",
         )
     try:
-        values = _minimum(prepared, model, start, bounds, effort)
-        return _settle(prepared, model, values, bounds, effort, ())
+        values, passed_over = _minimum(prepared, model, start, bounds, effort)
+        return replace(_settle(prepared, model, values, bounds, effort, ()), passed_over=passed_over)
     except _Nowhere:
         raise _explain_failure(prepared, model, bool(start)) from None
 
 
 def _minimum(
     prepared: Prepared, model: Model, start: Mapping[str, float], bounds: Bounds, effort: Effort
-) -> dict[str, np.longdouble]:
-    """Parameters near the best minimum, in their own units."""
+) -> tuple[dict[str, np.longdouble], float]:
+    """Parameters near the chosen minimum, in their own units, and the share of its sum of squares that the best one has."""
     constrained = bool(model.fixed or bounds)
     if model.inner_form is not None and not constrained and not start:
-        found = _inner_minimum(prepared, model, model.inner_form, effort)
-        return model.canonical(found)
+        found, passed_over = _inner_minimum(prepared, model, model.inner_form, effort)
+        return model.canonical(found), passed_over
     seeds: list[Mapping[str, float]] = []
     if model.inner_form is not None and not start:
         # The unconstrained minimum, its kept parameters put in their place, is one more start.
-        inner = _inner_minimum(prepared, model, model.inner_form, effort)
+        inner, _ = _inner_minimum(prepared, model, model.inner_form, effort)
         seeds.append({name: float(value) for name, value in inner.items()})
     found = model.canonical(_natural_minimum(prepared, model, start, seeds, bounds, effort))
-    return found if start or bounds else model.with_positive_signs(found)
+    return (found if start or bounds else model.with_positive_signs(found)), 1.0
 
 
-def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Effort) -> dict[str, np.longdouble]:
+def _inner_minimum(
+    prepared: Prepared, model: Model, form: InnerForm, effort: Effort
+) -> tuple[dict[str, np.longdouble], float]:
     scene = inner_scene(prepared, form)
     problem, data, small, thetas, farthest = scene.problem, scene.data, scene.small, scene.thetas, scene.farthest
     u, single = data.x, len(form.nonlinear) == 1
@@ -108,6 +113,9 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
             farthest = np.maximum(farthest, 1.1 * np.max(np.abs(starts), axis=0, initial=0.0))
             starts = starts[np.argsort(try_all(problem, data, starts, effort), kind="stable")[:1]]
     minima = _minima(problem, data, starts, 100, effort.on_all, farthest)
+    least = minima[0].rss if minima else 0.0
+    if model.periodic and single:
+        minima = slowest_first(minima, data.x, len(model.free_names))
     runs_off = False
     for best in minima:
         inner = dict(zip(form.nonlinear, best.theta.astype(np.longdouble), strict=True))
@@ -120,7 +128,7 @@ def _inner_minimum(prepared: Prepared, model: Model, form: InnerForm, effort: Ef
         if all(map(isfinite, held)) and not vanished:
             at_readings = model.evaluate(prepared.long_x, found_natural)
             if np.isfinite(at_readings).all():
-                return found_natural
+                return found_natural, min(1.0, least / best.rss) if best.rss > 0 else 1.0
             runs_off = True
             break
     if runs_off:

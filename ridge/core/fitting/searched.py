@@ -47,6 +47,8 @@ class Searched:
     readings: Readings
     model: Model
     bounds: Bounds
+    passed_over: float = 1.0
+    """Share of the sum of squares of the fit that the best curve found has (``Solved.passed_over``): the draws keep their best."""
 
     def chance(self, regression: float, rss: float, terms: int, degrees: int, known: float | None) -> Chance | None:
         """Chance of at least so much accounted for; None where the search cannot be repeated within reason.
@@ -56,6 +58,8 @@ class Searched:
         scene = self._scene
         if scene is None or not regression + rss > 0:
             return None
+        regression += (1 - self.passed_over) * rss
+        rss *= self.passed_over
         share = regression / (regression + rss)
         size = regression / known**2 if known is not None else share
         if known is not None:
@@ -72,7 +76,7 @@ class Searched:
 
     def __getstate__(self) -> dict[str, object]:
         """Without what is worked out, which holds compiled forms."""
-        return {"readings": self.readings, "model": self.model, "bounds": self.bounds}
+        return {"readings": self.readings, "model": self.model, "bounds": self.bounds, "passed_over": self.passed_over}
 
     @cached_property
     def _scene(self) -> Scene | None:

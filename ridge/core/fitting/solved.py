@@ -39,6 +39,8 @@ class Solved:
     exact: bool
     held: tuple[Held, ...] = ()
     cut_short: bool = False
+    passed_over: float = 1.0
+    """Share of ``rss`` that the best minimum has: below one where a slower wave was chosen."""
 
 
 @dataclass(frozen=True)
