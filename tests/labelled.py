@@ -52,7 +52,7 @@ def studies() -> list[Study]:
     """All of them."""
     made: list[Study] = []
     for make in (
-        _clean, _noise, _decided, _far_off, _patterned, _spread, _errors, _cycles, _levels, _steps, _poles, _swinging, _counts,
+        _clean, _noise, _decided, _far_off, _patterned, _recorded, _recorded_well, _spread, _errors, _cycles, _levels, _steps, _poles, _swinging, _counts,
         _terms, _redundant,
     ):  # fmt: skip
         made += list(make())
@@ -135,7 +135,51 @@ def _patterned() -> Iterator[Study]:
         ("a slow drift under a line", 2 * x + 0.4 * np.sin(x) + 0.3 * small, Line()),
     ]
     for name, y, model in cases:
-        yield Study(f"patterned: {name}", Readings(x, y), model, wanted, allowed)
+        groups = frozenset({"two-groups"}) if name.startswith("two instruments") else frozenset()
+        yield Study(f"patterned: {name}", Readings(x, y), model, wanted | groups, allowed)
+
+
+def _recorded() -> Iterator[Study]:
+    """How the readings were taken shows in them."""
+    random = np.random.default_rng(7)
+    x = np.linspace(1, 10, 30)
+    truth, scatter = 2 * x + 1, random.normal(0, 0.3, 30)
+    allowed = FEW | {"patterned-residuals", "spread-changes", "far-off", "one-reading-decides"}
+
+    def study(name: str, wanted: str, x: np.ndarray, y: np.ndarray, model: Model | None = None) -> Study:
+        return Study(f"recorded: {name}", Readings(x, y), model or Line(), frozenset({wanted}), allowed)
+
+    digits = np.round(truth + scatter, 2)
+    yield study("a display in whole units", "coarse-step", x, np.round(0.3 * x + 5 + scatter / 10))
+    yield study("a display in halves", "coarse-step", x, np.round(2 * (truth + scatter / 3)) / 2)
+    yield study("rows pasted twice", "copied-rows", np.tile(x, 2), np.tile(digits, 2))
+    yield study("every row three times", "copied-rows", np.repeat(x, 3), np.repeat(digits, 3))
+    yield study("ten rows pasted again", "copied-rows", np.append(x, x[5:15]), np.append(digits, digits[5:15]))
+    yield study("an instrument at its upper end", "end-of-range", x, np.minimum(digits, 16))
+    yield study("an instrument at its lower end", "end-of-range", x, np.maximum(digits, 6))
+    yield study(
+        "an upper end under a power law", "end-of-range", x, np.minimum(np.round(x**1.5 + scatter, 2), 25), Power()
+    )
+    yield study("two x only", "few-places", np.repeat([2.0, 7.0], 6), digits[:12])
+    yield study("three x under a quadratic", "few-places", np.repeat([2.0, 5.0, 7.0], 5), digits[:15], Polynomial(2))
+    shuffled = random.permutation(30)
+    yield study("a drift with the row", "drifts", x[shuffled], (truth + scatter)[shuffled] + np.linspace(0, 1.2, 30))
+    mixed = np.where(random.random(30) < 0.4, 2.4, 0.0)
+    yield study("two samples mixed", "two-groups", x, truth + scatter + mixed)
+
+
+def _recorded_well() -> Iterator[Study]:
+    """Readings with some of the same signs, and nothing wrong with them."""
+    random = np.random.default_rng(8)
+    x = np.linspace(1, 10, 30)
+    scatter = random.normal(0, 0.3, 30)
+    yield Study("recorded well: digits as fine as the scatter", Readings(x, np.round(2 * x + scatter, 1)), Line())
+    again = np.repeat(np.linspace(1, 10, 10), 3)
+    yield Study("recorded well: repeats at each x", Readings(again, np.round(2 * again + scatter, 1)), Line())
+    top = np.round(10 / (1 + np.exp(5 - 1.2 * x)) + scatter / 3, 1)
+    yield Study("recorded well: a curve that levels off", Readings(x, top), Logistic())
+    shuffled = random.permutation(30)
+    yield Study("recorded well: in random order", Readings(x[shuffled], (2 * x + scatter)[shuffled]), Line())
 
 
 def _spread() -> Iterator[Study]:

@@ -87,6 +87,14 @@ class ByHand(SimpleTestCase):
         better = only(done(state, **change_of(caution.actions[0])))
         self.assertNotIn("better-elsewhere", [one.code for one in drawn(better).cautions])
 
+    def test_copied_rows_are_set_aside_at_a_press(self) -> None:
+        state = of(x="0 1 2 3 4 5 6 " * 2, y="1 2.2 2.8 4.1 5.2 5.8 7.1 " * 2)
+        caution = next(one for one in drawn(only(state)).cautions if one.code == "copied-rows")
+        self.assertEqual(caution.rows, list(range(7, 14)))
+        once = done(state, **change_of(caution.actions[0]))
+        self.assertEqual(only(once).parameters, only(of()).parameters)  # type: ignore[union-attr]
+        self.assertNotIn("copied-rows", [one.code for one in drawn(only(once)).cautions])
+
     def test_undo_puts_everything_back(self) -> None:
         fit = FitState("A", "line", bounds={"slope": (0.0, None)}, x_range=(1.0, 4.0), name="first", hidden=True)
         state = of(fit)

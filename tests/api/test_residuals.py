@@ -43,7 +43,7 @@ class Residuals(ApiCase):
         assert found is not None
         said = " ".join(found.sentences)
         self.assertIn("They are curved: above at both ends and below in the middle", said)
-        self.assertIn("significantly fewer times than expected by chance", said)
+        self.assertIn("neighbours are more alike than expected by chance (von Neumann ratio", said)
         straight = residuals_of(made(y, fits=(FitState("A", "polynomial", options={"degree": 2}),)), "A")
         assert straight is not None
         self.assertIn("No significant curvature", " ".join(straight.sentences))

@@ -22,7 +22,8 @@ from ridge.core.judging.between import (
 from ridge.core.judging.influence import readings_far_off, readings_that_decide
 from ridge.core.judging.misses import through_every_reading
 from ridge.core.judging.patterns import pattern_of
-from ridge.core.judging.significance import ALARM, SIGNIFICANT
+from ridge.core.judging.recording import coarse_step, copied_rows, end_of_range, few_places
+from ridge.core.judging.significance import ALARM, CHECK, SIGNIFICANT
 from ridge.core.models import Polynomial, Sinusoid
 from ridge.core.results.finding import Finding
 from ridge.core.results.fit import Fit, once
@@ -86,10 +87,14 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
         yield Finding(code, facts=facts)
     elif fit.cut_short:  # where there is nothing to be found, a search need not settle
         yield Finding("search-cut-short")
-    # A model that does not fit throws readings far off, not the other way round.
     pattern = pattern_of(fit)
-    if pattern.visible:
+    recorded = list(_of_recording(fit))
+    yield from recorded
+    # A model that does not fit throws readings far off, not the other way round.
+    if pattern.visible and not _explained(fit, {one.code for one in recorded}):
         yield Finding("patterned-residuals", facts=_of_pattern(fit))
+    if pattern.drift is not None and pattern.drifts:
+        yield Finding("drifts", facts={"p": pattern.drift.p, "change": pattern.drift.change})
     far = readings_far_off(fit)
     if far:
         yield Finding("far-off", tuple(far))
@@ -107,12 +112,46 @@ def _of_fit(fit: Fit) -> Iterator[Finding]:
             yield Finding("highest-term-not-needed", facts={"p": p, "degree": int(highest[1:])})
 
 
+def _of_recording(fit: Fit) -> Iterator[Finding]:
+    """What the readings show of how they were taken."""
+    if copies := copied_rows(fit.readings):
+        yield Finding("copied-rows", copies)
+    if (ended := end_of_range(fit)) is not None:
+        facts = {"value": ended.value, "top": float(ended.top), "expected": ended.expected}
+        yield Finding("end-of-range", ended.rows, facts)
+    pattern = pattern_of(fit)
+    if (coarse := coarse_step(fit, pattern.visible or pattern.mixed)) is not None:
+        yield Finding("coarse-step", facts={"step": coarse.step, "scatter": coarse.scatter})
+    elif pattern.groups is not None and pattern.mixed:
+        groups = pattern.groups
+        of = float(fit.statistics.n)
+        in_turn = (pattern.ratio or 0.0) > 2 and pattern.order_p is not None and pattern.order_p < CHECK
+        yield Finding("two-groups", tuple(groups.members.tolist()), {"p": groups.p, "low": groups.low, "high": groups.high, "of": of, "in_turn": float(in_turn)})  # fmt: skip
+    if (places := few_places(fit)) is not None:
+        yield Finding("few-places", facts={"places": float(places)})
+
+
+def _explained(fit: Fit, recorded: set[str]) -> bool:
+    """Whether a pattern of the residuals follows from how the readings were taken."""
+    if recorded & {"end-of-range", "coarse-step"}:
+        return True
+    bend_p = pattern_of(fit).bend_p
+    return bool(recorded & {"two-groups", "copied-rows"}) and (bend_p is None or bend_p >= CHECK)
+
+
 def _of_pattern(fit: Fit) -> dict[str, float]:
     pattern = pattern_of(fit)
-    known = {"bend_p": pattern.bend_p, "order_p": pattern.order_p, "pairs_p": pattern.pairs_p, "wave_p": pattern.wave_p}
-    expected = 2 * pattern.above * pattern.below / max(1, pattern.above + pattern.below)
+    known = {"bend_p": pattern.bend_p, "order_p": pattern.order_p, "wave_p": pattern.wave_p}
     facts = {name: 1.0 if p is None else p for name, p in known.items()}
-    return {"period": pattern.period, "bend": float(pattern.bend), "many": float(pattern.changes > expected), **facts}
+    low, high = fit.readings.measured_range
+    cycles = (high - low) / pattern.period if pattern.period else 0.0
+    return {
+        "period": pattern.period,
+        "cycles": cycles,
+        "bend": float(pattern.bend),
+        "many": float((pattern.ratio or 0.0) > 2),
+        **facts,
+    }
 
 
 def _without_value(fit: Fit) -> Iterator[Finding]:

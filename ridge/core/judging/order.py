@@ -1,4 +1,4 @@
-"""The order of the signs of residuals: how often they change from one reading to the next, and to the next but one."""
+"""Neighbouring residuals: how alike they are."""
 
 from __future__ import annotations
 
@@ -7,51 +7,48 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.special import ndtr
 
-from ridge.core.judging.clean import chance_of_at_least, two_sided
-from ridge.core.readings import Array, Mask
-
-
-@dataclass(frozen=True)
-class Order:
-    """The chance of so few or so many changes between neighbours (two-sided); ``chance_of_pairs``: of so many changes
-    between next neighbours but one, as in ++−−++−−. None with fewer than eight readings."""
-
-    chance: float | None
-    chance_of_pairs: float | None
-
+from ridge.core.judging.clean import two_sided
+from ridge.core.readings import Array
 
 FEWEST = 8
 
 
-def find_order(residuals: Array, simulated: Array | None) -> Order:
-    """From residuals in order of x. ``simulated``: those of the same readings if the model held, (draws, n); left out, the
-    chances are those of signs in random order, normally distributed (Wald and Wolfowitz, Ann. Math. Stat. 11, 1940)."""
-    signs = residuals[residuals != 0] > 0
-    n = len(signs)
-    changes, in_pairs = _changes(signs, 1), _changes(signs, 2)
-    if n < FEWEST or min(signs.sum(), n - signs.sum()) < 1:
-        return Order(None, None)
-    if simulated is not None and simulated.shape[1] == n:
-        drawn = simulated > 0
-        return Order(
-            two_sided(_changes(drawn, 1), float(changes)),
-            chance_of_at_least(_changes(drawn, 2), float(in_pairs)),
-        )
-    above = float(signs.sum())
-    share = 2 * above * (n - above) / (n * (n - 1))  # of pairs that differ
-    mean = 1 + (n - 1) * share
-    spread = np.sqrt((mean - 1) * (mean - 2) / (n - 1))
-    # Half a change less, since changes come in whole numbers.
-    off = max(abs(float(changes) + 1 - mean) - 0.5, 0.0) / spread
-    pairs_off = (float(in_pairs) - (n - 2) * share - 0.5) / spread
-    return Order(float(2 * ndtr(-off)), float(ndtr(-pairs_off)))
+@dataclass(frozen=True)
+class Order:
+    """``ratio``: von Neumann's ratio, about 2 in random order, smaller where neighbours are alike, larger where they alternate;
+    ``chance``: of a ratio so far from what is expected (two-sided)."""
+
+    ratio: float
+    chance: float
+
+
+def find_order(residuals: Array, simulated: Array | None) -> Order | None:
+    """From residuals in order of x; None for fewer than eight and where all have one sign.
+
+    von Neumann's ratio Σ(eᵢ₊₁ − eᵢ)²/Σeᵢ² (von Neumann, Ann. Math. Stat. 12, 1941; of residuals: Durbin and Watson, Biometrika
+    37, 1950). ``simulated``: residuals of the same readings if the model held, (draws, n), so that the design and the
+    parameters are allowed for. Left out, the chance is that of independent residuals, for which the ratio has mean 2 and
+    variance 4/n in large samples.
+
+    >>> import numpy as np
+    >>> round(find_order(np.array([1.0, -1, 1, -1, 1, -1, 1, -1]), None).ratio, 2)
+    3.5
+    """
+    n = len(residuals)
+    if n < FEWEST or not residuals.min() < 0 < residuals.max():
+        return None
+    ratio = float(_ratio(residuals))
+    if simulated is not None:
+        return Order(ratio, two_sided(_ratio(simulated), ratio))
+    return Order(ratio, float(2 * ndtr(-abs(ratio - 2) / np.sqrt(4 / n))))
+
+
+def _ratio(residuals: Array) -> Array:
+    steps = np.diff(residuals, axis=-1)
+    return np.asarray(np.einsum("...n,...n->...", steps, steps) / np.einsum("...n,...n->...", residuals, residuals))
 
 
 def count_changes(residuals: Array) -> int:
     """How often the sign changes from one to the next, zeros passed over."""
-    return int(_changes(residuals[residuals != 0] > 0, 1))
-
-
-def _changes(signs: Mask, apart: int) -> Array:
-    """How many signs differ from the one so many places on; along the last axis."""
-    return np.asarray(np.count_nonzero(signs[..., apart:] != signs[..., :-apart], axis=-1))
+    signs = residuals[residuals != 0] > 0
+    return int(np.count_nonzero(signs[1:] != signs[:-1]))

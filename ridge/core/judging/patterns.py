@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
 from scipy.special import bdtr, fdtrc, stdtr
 
+from ridge.core.errors import RidgeError
+from ridge.core.fitting.effort import REFIT, Effort
 from ridge.core.fitting.linear import DependentColumn, solve
 from ridge.core.judging.clean import MOST, Scatter, two_sided
+from ridge.core.judging.comparison import refit
+from ridge.core.judging.drift import Drift, find_drift
 from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.order import FEWEST, count_changes, find_order
 from ridge.core.judging.periodogram import find_wave
 from ridge.core.judging.significance import CHECK
+from ridge.core.judging.two_groups import TwoGroups, find_two_groups
 from ridge.core.models.base import Extended
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit, once
@@ -28,8 +33,8 @@ RANKED = 60
 class Pattern:
     """Signs of the residuals in order of x, and the evidence for a bend and for a change of their spread.
 
-    ``changes``: how often the sign changes. ``order_p``: probability of so few or so many changes if the model held;
-    ``pairs_p``: of signs so regularly opposite to the next but one; None with too few readings.
+    ``changes``: how often the sign changes. ``order_p``: probability of neighbours so alike or so different if the model held
+    (von Neumann's ``ratio``); None with too few readings.
     ``bend_p``: p of the F-test for an added x² term; None where it cannot be tried. ``bend``: +1 where the
     readings curve upwards (residuals above at both ends), −1 downwards, 0 where another power was tested.
     ``spread_p``: p of the rank correlation of the residuals' size with the fitted value; ``spread``: +1 where they grow.
@@ -40,7 +45,6 @@ class Pattern:
     below: int
     changes: int
     order_p: float | None
-    pairs_p: float | None
     bend_p: float | None
     bend: int
     spread_p: float | None = None
@@ -49,11 +53,26 @@ class Pattern:
     wave_p: float | None = None
     """p of the strongest wave in the residuals, and its ``period`` in the unit of x; see ``periodogram``."""
     period: float = 0.0
+    ratio: float | None = None
+    drift: Drift | None = None
+    """With the order of the rows; None where they are in order of x or too few."""
+    groups: TwoGroups | None = None
+    """Members are rows; None where there are no two groups."""
+
+    @property
+    def drifts(self) -> bool:
+        """Whether there is evidence that the residuals drift with the order of the rows."""
+        return self.drift is not None and self.drift.p < CHECK
+
+    @property
+    def mixed(self) -> bool:
+        """Whether there is evidence of two groups."""
+        return self.groups is not None and self.groups.p < CHECK
 
     @property
     def visible(self) -> bool:
         """Whether the order of the signs, curvature or a wave are evidence of a pattern."""
-        return any(p is not None and p < CHECK for p in (self.order_p, self.pairs_p, self.bend_p, self.wave_p))
+        return any(p is not None and p < CHECK for p in (self.order_p, self.bend_p, self.wave_p))
 
     @property
     def spread_changes(self) -> bool:
@@ -66,7 +85,7 @@ def pattern_of(fit: Fit) -> Pattern:
     """The pattern of the residuals of the readings in use; of a fit in logarithms that of the line there.
 
     The evidence is that of the readings that do not lie far off: such a one draws the curve to itself, so that the others seem
-    to have an order. Their residuals are taken as if it were not there (exact for linear models, else by the tangent plane).
+    to have an order. Their residuals are those of a fit without it.
 
     >>> from ridge.core import Readings, fit
     >>> from ridge.core.models import Line
@@ -84,24 +103,42 @@ def pattern_of(fit: Fit) -> Pattern:
     signs_p = signs_probability(above, below)
     low, high = fit.readings.measured_range
     if fit.statistics.exact or fit.statistics.degrees_of_freedom <= 0 or not high > low:
-        return Pattern(above, below, changes, None, None, None, 0, signs_p=signs_p)
+        return Pattern(above, below, changes, None, None, 0, signs_p=signs_p)
     own = _own_terms(fit)
     far = readings_far_off(fit)
     # Where many lie far off it is the curve that does.
     kept = order if len(far) > max(1, len(order) // 10) else order[~np.isin(np.flatnonzero(used)[order], far)]
+    if len(kept) < len(order) and (others := _without(fit, far)) is not None:
+        return replace(pattern_of(others), above=above, below=below, changes=changes, signs_p=signs_p)
     root = np.sqrt(fit.readings.used_weights)[kept]
     directions = np.stack(own, axis=1).astype(np.float64)[kept] if own else np.zeros((len(kept), 1))
     scatter = Scatter(directions * root[:, None])
     left = scatter.left_of(residuals[kept] * root)
     simulated = scatter.simulated() if FEWEST <= len(kept) <= MOST else None
-    signs = find_order(left, simulated)
+    neighbours = find_order(left, simulated)
     bend_p, bend = _bend(fit, [column[kept] for column in own], kept)
     spread_p, spread = _spread_trend(left, fit.fitted[used][kept], scatter.leverage, simulated)
-    wave = find_wave(fit.readings.x[used][kept], left, root, scatter, simulated) if len(kept) >= FEWEST else None
+    x, rows = fit.readings.x[used][kept], np.flatnonzero(used)[kept]
+    wave = find_wave(x, left, root, scatter, simulated) if len(kept) >= FEWEST else None
+    groups = find_two_groups(left, scatter.leverage, simulated)
     return Pattern(
-        above, below, changes, signs.chance, signs.chance_of_pairs, bend_p, bend, spread_p, spread, signs_p,
-        None if wave is None else wave.p, 0.0 if wave is None else wave.period,
+        above, below, changes, None if neighbours is None else neighbours.chance, bend_p, bend, spread_p, spread, signs_p,
+        None if wave is None else wave.p, 0.0 if wave is None else wave.period, None if neighbours is None else neighbours.ratio,
+        find_drift(x, left, root, rows, scatter),
+        None if groups is None else replace(groups, members=np.sort(rows[groups.members])),
     )  # fmt: skip
+
+
+def _without(fit: Fit, rows: list[int]) -> Fit | None:
+    """A nonlinear fit repeated without these rows; None where it cannot be, and for linear models, where ``Scatter`` is exact."""
+    if fit.model.linear_form is not None or not fit.model.free_names:
+        return None
+    included = fit.readings.included.copy()
+    included[rows] = False
+    try:
+        return refit(fit, included, Effort(REFIT))
+    except RidgeError:
+        return None
 
 
 def _bend(fit: Fit, own: list[Extended], kept: Indices) -> tuple[float | None, int]:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 SIGNIFICANT = 0.05
 """p below which a test counts as evidence (common practice)."""
-RESIDUAL_CHECKS = 7
-"""Residuals are checked in seven ways: signs, their changes, pairs of them, curvature, waves, spread and shape."""
+RESIDUAL_CHECKS = 8
+"""Residuals are checked in eight ways: signs, neighbours, curvature, waves, spread, drift, groups and shape."""
 CHECK = SIGNIFICANT / RESIDUAL_CHECKS
 """p below which one of these checks counts as evidence, so that all of them together sound a false alarm in at most one fit of twenty
 (Bonferroni's inequality)."""

@@ -91,6 +91,11 @@ def _decides(finding: Finding, _: Naming) -> tuple[str, str]:
     )
 
 
+CYCLES = 2
+"""Cycles over the measured range from which on a wave in the residuals is named rather than likeness of neighbours: a slower one may
+be any wrong shape."""
+
+
 def _patterned(finding: Finding, naming: Naming) -> tuple[str, str]:
     bend, curve = finding.facts["bend"], _curve(finding)
     if finding.facts["bend_p"] < CHECK and bend:
@@ -100,23 +105,20 @@ def _patterned(finding: Finding, naming: Naming) -> tuple[str, str]:
         found = f"{naming.y} changes with {naming.x}: the residuals of the constant follow a trend."
     elif finding.facts["bend_p"] < CHECK:
         found = f"The residuals of the {curve} are still curved."
-    elif finding.facts["order_p"] < CHECK:
-        times = "more often" if finding.facts["many"] else "fewer times"
-        found = f"The residuals change sign significantly {times} than expected by chance."
-    elif finding.facts["pairs_p"] < CHECK:
-        found = "The residuals change sign at every second reading, more regularly than expected by chance."
-    else:
+    elif finding.facts["wave_p"] < CHECK and (finding.facts["cycles"] >= CYCLES or finding.facts["order_p"] >= CHECK):
         period = naming.x_with_unit(significant(finding.facts["period"], 2, strip=True).text)
         return (
             f"The residuals follow a wave with a period of about {period} ({p_text(finding.facts['wave_p'])}).",
             "A cycle is missing in the model. Try a periodic model, or add a periodic term.",
         )
-    if finding.facts["bend_p"] >= CHECK and (finding.facts["many"] or finding.facts["order_p"] >= CHECK):
+    elif finding.facts["many"]:
         return (
-            found,
+            "Neighbouring residuals alternate more than expected by chance.",
             "Something may alternate that is not in the model: two instruments or two ways of reading in turn, or a cycle as "
             "fast as the readings. Add its column, or try a periodic model.",
         )
+    else:
+        found = "Neighbouring residuals are more alike than expected by chance."
     if curve == "line":
         return (
             found,
@@ -125,6 +127,67 @@ def _patterned(finding: Finding, naming: Naming) -> tuple[str, str]:
     return (
         found,
         "There is evidence that this model lacks something. Compare another one, add a term, or fit a shorter range.",
+    )
+
+
+def _copied(finding: Finding, naming: Naming) -> tuple[str, str]:
+    many = len(finding.rows) > 1
+    return (
+        f"{capital(name_rows(finding.rows))} {'have' if many else 'has'} the same {naming.x} and {naming.y} as earlier rows, as if "
+        "pasted twice. Copies make the uncertainties too small.",
+        "Delete the copies. Keep them only if each was measured anew.",
+    )
+
+
+def _coarse(finding: Finding, naming: Naming) -> tuple[str, str]:
+    step, scatter = (
+        naming.y_with_unit(significant(finding.facts[name], digits, strip=True).text)
+        for name, digits in (("step", 6), ("scatter", 2))
+    )
+    rounding = naming.y_with_unit(significant(finding.facts["step"] / np.sqrt(12), 2).text)
+    return (
+        f"{naming.y} is recorded in steps of {step}, but the residuals are typically {scatter}: most of what they show is rounding.",
+        f"Record more digits if the instrument shows them. Otherwise include the rounding, {rounding}, in the uncertainty of {naming.y}.",
+    )
+
+
+def _end_of_range(finding: Finding, naming: Naming) -> tuple[str, str]:
+    value, expected = (
+        naming.y_with_unit(significant(finding.facts[name], 4, strip=True).text) for name in ("value", "expected")
+    )
+    which = "largest" if finding.facts["top"] else "smallest"
+    return (
+        f"{capital(name_rows(finding.rows))} all have the {which} value, {value}, while the {_curve(finding)} through the others goes on to "
+        f"{expected}: the instrument may have reached the end of its range, or {naming.y} levels off.",
+        "Exclude these rows and measure them in a wider range, or fit a model that levels off.",
+    )
+
+
+def _two_groups(finding: Finding, naming: Naming) -> tuple[str, str]:
+    low, high = (naming.y_with_unit(significant(finding.facts[name], 2).text) for name in ("low", "high"))
+    in_turn = ", in turn" if finding.facts["in_turn"] else ""
+    few, all_of = len(finding.rows), int(finding.facts["of"])
+    return (
+        f"The residuals fall into two groups{in_turn} ({_p(finding)}), around {low} and {high}; the smaller has {few} of {all_of} readings.",
+        "Two samples, instruments or observers may be mixed. Mark the series and fit each.",
+    )
+
+
+def _few_places(finding: Finding, naming: Naming) -> tuple[str, str]:
+    places = count_word(int(finding.facts["places"]))
+    return (
+        f"The readings lie at only {places} different {naming.x}, as many as there are parameters: nothing tests the shape of the "
+        f"{_curve(finding)}.",
+        f"Take readings at other {naming.x}.",
+    )
+
+
+def _drifts(finding: Finding, naming: Naming) -> tuple[str, str]:
+    change = finding.facts["change"]
+    size = naming.y_with_unit(significant(abs(change), 2).text)
+    return (
+        f"The residuals {'rise' if change > 0 else 'fall'} by about {size} from the first row to the last ({_p(finding)}).",
+        "If the rows are in order of measurement, something drifted: check the zero of the instrument, and repeat an early reading.",
     )
 
 
@@ -404,6 +467,12 @@ _WORDS = {
     "one-reading-decides": _decides,
     "patterned-residuals": _patterned,
     "spread-changes": _spread,
+    "copied-rows": _copied,
+    "coarse-step": _coarse,
+    "end-of-range": _end_of_range,
+    "two-groups": _two_groups,
+    "few-places": _few_places,
+    "drifts": _drifts,
     "slope-not-significant": _slope,
     "no-better-than-constant": _constant,
     "highest-term-not-needed": _highest_term,

@@ -4,17 +4,20 @@ from __future__ import annotations
 
 import numpy as np
 
+from ridge.core.judging import two_groups
 from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.misses import through_every_reading
-from ridge.core.judging.patterns import pattern_of
+from ridge.core.judging.order import FEWEST
+from ridge.core.judging.patterns import Pattern, pattern_of
 from ridge.core.judging.quantiles import normal_quantiles
+from ridge.core.judging.recording import few_places
 from ridge.core.judging.significance import CHECK, SIGNIFICANT
-from ridge.core.numerals import count_word, count_words, group, name_rows, p_text, significant
+from ridge.core.numerals import count_word, count_words, group, name_rows, p_text, significant, write
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 
 HOW_JUDGED = (
-    f"Seven properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a "
+    f"Eight properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a "
     f"false alarm in at most one of {round(1 / SIGNIFICANT)} fits."
 )
 
@@ -33,19 +36,10 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
     said = [_signs(pattern.above, pattern.below, pattern.signs_p, fit.model.graph)]
     if pattern.order_p is not None:
         changes = pattern.changes
-        expected = 2 * pattern.above * pattern.below / (pattern.above + pattern.below)
-        many = "more often" if changes > expected else "fewer times"
-        order = f"significantly {many} than expected by chance" if pattern.order_p < CHECK else "as expected by chance"
         said.append(
-            f"In order of {naming.x} the sign changes {count_word(changes)} time{'' if changes == 1 else 's'}, {order} "
-            f"({p_text(pattern.order_p)})."
+            f"In order of {naming.x} the sign changes {count_word(changes)} time{'' if changes == 1 else 's'}; neighbours are "
+            f"{_neighbours(pattern)} (von Neumann ratio {write(pattern.ratio or 0.0, 2).text}, {p_text(pattern.order_p)})."
         )
-    if pattern.pairs_p is not None and pattern.pairs_p < CHECK:
-        said.append(
-            f"It changes at every second reading, more regularly than expected by chance ({p_text(pattern.pairs_p)})."
-        )
-    elif pattern.pairs_p is not None:
-        said.append(f"No significant alternation in pairs ({p_text(pattern.pairs_p)}).")
     if pattern.bend_p is not None and pattern.bend_p < CHECK:
         side = (
             "above at both ends and below in the middle"
@@ -53,15 +47,13 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
             else "below at both ends and above in the middle"
         )
         curved = f"They are curved: {side}" if pattern.bend else "They are curved"
-        said.append(f"{curved} ({p_text(pattern.bend_p)}). Try a model with more curvature.")
+        said.append(f"{curved} ({p_text(pattern.bend_p)}).")
     elif pattern.bend_p is not None:
         said.append(f"No significant curvature ({p_text(pattern.bend_p)}).")
     if pattern.wave_p is not None:
         period = naming.x_with_unit(significant(pattern.period, 2, strip=True).text)
         if pattern.wave_p < CHECK:
-            said.append(
-                f"They follow a wave with a period of about {period} ({p_text(pattern.wave_p)}). Try a periodic model."
-            )
+            said.append(f"They follow a wave with a period of about {period} ({p_text(pattern.wave_p)}).")
         else:
             said.append(f"No significant wave ({p_text(pattern.wave_p)}).")
     if pattern.spread_p is not None:
@@ -72,8 +64,37 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
             )
         else:
             said.append(f"No significant change of spread with {naming.y} ({p_text(pattern.spread_p)}).")
+    if pattern.drift is not None:
+        drifts = "They drift" if pattern.drifts else "No significant drift"
+        said.append(f"{drifts} with the order of the rows ({p_text(pattern.drift.p)}).")
+    if pattern.groups is not None and pattern.mixed:
+        said.append(f"They fall into two groups ({p_text(pattern.groups.p)}).")
     said += _shape(fit)
-    return [*said, HOW_JUDGED]
+    return [*said, *_not_tested(fit, naming), HOW_JUDGED]
+
+
+def _neighbours(pattern: Pattern) -> str:
+    if pattern.order_p is None or pattern.order_p >= CHECK:
+        return "as different as expected by chance"
+    return (
+        "more alike than expected by chance" if (pattern.ratio or 0.0) < 2 else "more different than expected by chance"
+    )
+
+
+def _not_tested(fit: Fit, naming: Naming) -> list[str]:
+    """What these readings are too few for, or cannot show."""
+    said, pattern = [], pattern_of(fit)
+    if fit.statistics.n < FEWEST:
+        said.append(f"Neighbours, waves, spread and drift are not tested: that takes {count_word(FEWEST)} readings.")
+    elif pattern.drift is None:
+        said.append(
+            f"A drift with the order of the rows is not tested: it cannot be distinguished from a change with {naming.x}."
+        )
+    if fit.statistics.n < two_groups.FEWEST:
+        said.append(f"Two mixed groups are not looked for: that takes {two_groups.FEWEST} readings.")
+    if few_places(fit) is not None:
+        said.append(f"The shape of the {fit.model.graph} is not tested: that takes readings at other {naming.x}.")
+    return said
 
 
 def _signs(above: int, below: int, p: float | None, curve: str) -> str:

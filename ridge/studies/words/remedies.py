@@ -110,6 +110,10 @@ def for_caution(finding: Finding, caution: Caution, one: Fitted, naming: Naming)
             return [set_fit(f"Fit to {first} only", series=first)]
         case "far-off":
             return list(aside())
+        case "copied-rows":
+            return [_set_aside(caution.rows, "copy of an earlier row")]
+        case "end-of-range":
+            return [_set_aside(caution.rows, "end of the range of the instrument")]
         case "no-better-than-constant" | "slope-not-significant" if not finding.facts["patterned"]:
             return [set_fit("Use a constant", family=Constant.family)]
         case "highest-term-not-needed":

@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 import statsmodels.api as sm
 from scipy import stats
+from statsmodels.stats.stattools import durbin_watson
 
 from ridge.core.by_hand import with_values
 from ridge.core.fitting import fit
@@ -67,41 +68,24 @@ class SignsOfResiduals(unittest.TestCase):
     def test_changes_are_counted_over_zeros(self) -> None:
         self.assertEqual(count_changes(np.array([1.0, 0, -2, -3, 0, 4, 5])), 2)
 
-    def test_the_order_of_few_is_that_of_all_arrangements(self) -> None:
-        """Wald and Wolfowitz's mean and variance of the number of runs, against every arrangement of the same signs."""
-        for above, n in ((4, 9), (6, 12), (3, 11)):
-            arrangements = np.array(list(itertools.combinations(range(n), above)))
-            signs = np.zeros((len(arrangements), n))
-            np.put_along_axis(signs, arrangements, 1, axis=1)
-            changes = np.count_nonzero(np.diff(signs, axis=1), axis=1)
-            mean, spread = changes.mean(), changes.std()
-            pairs = np.count_nonzero(signs[:, 2:] != signs[:, :-2], axis=1)
-            for row in (0, len(signs) // 2, len(signs) - 1):
-                found = find_order(signs[row] * 2 - 1, None)
-                off = max(abs(changes[row] - mean) - 0.5, 0) / spread
-                assert found.chance is not None and found.chance_of_pairs is not None
-                self.assertAlmostEqual(found.chance, 2 * stats.norm.sf(off), 10)
-                self.assertAlmostEqual(
-                    found.chance_of_pairs, stats.norm.sf((pairs[row] - pairs.mean() - 0.5) / spread), 10
-                )
-
-    def test_with_draws_it_is_their_share(self) -> None:
+    def test_von_neumanns_ratio(self) -> None:
+        """The ratio by statsmodels; its chance with draws by their share, without by the normal distribution."""
         residuals = np.array([1.0, 2, 3, -1, -2, -3, 1, 2, -1])
         drawn = np.random.default_rng(7).normal(size=(500, 9))
-        found = find_order(residuals, drawn)
-        signs = drawn > 0
-        changes = (signs[:, 1:] != signs[:, :-1]).sum(axis=1)
-        pairs = (signs[:, 2:] != signs[:, :-2]).sum(axis=1)
-        self.assertEqual(
-            found.chance, min(1, 2 * min((1 + (changes >= 3).sum()) / 501, (1 + (changes <= 3).sum()) / 501))
-        )
-        self.assertEqual(found.chance_of_pairs, (1 + (pairs >= 5).sum()) / 501)
+        found, plain = find_order(residuals, drawn), find_order(residuals, None)
+        assert found is not None and plain is not None
+        ratio = durbin_watson(residuals)
+        ratios = durbin_watson(drawn, axis=1)
+        above, below = (ratios >= ratio).sum(), (ratios <= ratio).sum()
+        self.assertAlmostEqual(found.ratio, ratio)
+        self.assertEqual(found.chance, min(1, 2 * min((1 + above) / 501, (1 + below) / 501)))
+        self.assertAlmostEqual(plain.chance, 2 * stats.norm.sf(abs(ratio - 2) * 3 / 2))
 
     def test_seven_or_one_sided_say_nothing(self) -> None:
         for signs in ([1, -1, 1, -1, 1, -1, 1], [1.0] * 12):
-            self.assertIsNone(find_order(np.array(signs, dtype=float), None).chance)
-        self.assertIsNotNone(find_order(np.array([1.0] * 11 + [-1]), None).chance)
-        self.assertIsNotNone(find_order(np.array([-1.0] * 11 + [1]), None).chance)
+            self.assertIsNone(find_order(np.array(signs, dtype=float), None))
+        self.assertIsNotNone(find_order(np.array([1.0] * 11 + [-1]), None))
+        self.assertIsNotNone(find_order(np.array([-1.0] * 11 + [1]), None))
 
 
 class Patterns(unittest.TestCase):
@@ -154,7 +138,7 @@ class Patterns(unittest.TestCase):
         self.assertEqual(readings_far_off(found), [4])
         alone = pattern_of(fit(Readings(x[rest], y[rest]), Line()))
         pattern = pattern_of(found)
-        self.assertEqual((pattern.order_p, pattern.pairs_p), (alone.order_p, alone.pairs_p))
+        self.assertEqual(pattern.order_p, alone.order_p)
         assert pattern.bend_p is not None and alone.bend_p is not None
         self.assertAlmostEqual(pattern.bend_p, alone.bend_p, 9)
 
@@ -232,15 +216,15 @@ class Patterns(unittest.TestCase):
 
     def test_what_counts_as_a_pattern(self) -> None:
         def one(**found: float) -> Pattern:
-            return Pattern(1, 1, 1, **{"order_p": 1, "pairs_p": 1, "bend_p": 1, "bend": 0, **found})  # type: ignore[arg-type]
+            return Pattern(1, 1, 1, **{"order_p": 1, "bend_p": 1, "bend": 0, **found})  # type: ignore[arg-type]
 
         below, above = CHECK * 0.999, CHECK * 1.001
-        for name in ("order_p", "pairs_p", "bend_p"):
+        for name in ("order_p", "bend_p", "wave_p"):
             self.assertTrue(one(**{name: below}).visible)
             self.assertFalse(one(**{name: above}).visible)
         self.assertTrue(one(spread_p=below).spread_changes)
         self.assertFalse(one(spread_p=above).spread_changes)
-        self.assertFalse(Pattern(0, 0, 0, None, None, None, 0).visible)
+        self.assertFalse(Pattern(0, 0, 0, None, None, 0).visible)
 
 
 class Waves(unittest.TestCase):

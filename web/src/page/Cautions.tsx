@@ -10,7 +10,15 @@ import { CommentsOn } from "../comments/CommentsOn";
 import { Actions } from "./Actions";
 
 /** Cautions that the residuals show best. */
-const SEEN_IN_RESIDUALS = ["patterned-residuals", "spread-changes", "far-off", "one-reading-decides"];
+const SEEN_IN_RESIDUALS = [
+  "patterned-residuals",
+  "spread-changes",
+  "far-off",
+  "one-reading-decides",
+  "drifts",
+  "two-groups",
+  "coarse-step",
+];
 
 /** Those about single readings: the curve can be seen without each of them. */
 const SINGLE_READINGS = ["far-off", "one-reading-decides"];
