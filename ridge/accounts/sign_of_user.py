@@ -1,16 +1,50 @@
-"""Whether numbers are written with a decimal point or a comma: a user's choice for all studies, taken from the readings at first."""
+"""Whether numbers are written with a decimal point or a comma: a user's choice for all studies, or else the custom of the browser's
+language."""
 
 from __future__ import annotations
 
-from django.http import HttpRequest
+from collections.abc import Callable
+
+from django.http import HttpRequest, HttpResponse
+from django.utils.formats import get_format
+from django.utils.translation.trans_real import parse_accept_lang_header
 
 from ridge.accounts.models import User
-from ridge.core.wording.decimal_sign import Sign
+from ridge.core.decimal_sign import Sign, decimal_sign, written_with
+
+
+class DecimalSign:
+    """Middleware: every number of a response is written with the sign of whoever asks."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self._get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        with written_with(sign_for(request)):
+            return self._get_response(request)
 
 
 def sign_for(request: HttpRequest) -> Sign:
     """How numbers are written for whoever asks."""
-    return "comma" if isinstance(request.user, User) and request.user.decimal_sign == "comma" else "point"
+    return chosen_by(request) or sign_of_languages(request.headers.get("Accept-Language", ""))
+
+
+def chosen_by(request: HttpRequest) -> Sign | None:
+    """The sign that a user has chosen; None for no choice yet."""
+    chosen = request.user.decimal_sign if isinstance(request.user, User) else ""
+    return "comma" if chosen == "comma" else "point" if chosen == "point" else None
+
+
+def sign_of_languages(accepted: str) -> Sign:
+    """The custom of the first language of an ``Accept-Language`` header, by Django's formats; a point where it names none.
+
+    >>> sign_of_languages("de-DE,de;q=0.9,en;q=0.8"), sign_of_languages("en-GB"), sign_of_languages("")
+    ('comma', 'point', 'point')
+    """
+    for language, _ in parse_accept_lang_header(accepted[:500]):
+        if language != "*":
+            return "comma" if get_format("DECIMAL_SEPARATOR", language, use_l10n=True) == "," else "point"
+    return "point"
 
 
 def choose(user: User, sign: Sign) -> None:
@@ -19,7 +53,6 @@ def choose(user: User, sign: Sign) -> None:
     user.save(update_fields=["decimal_sign"])
 
 
-def take_from_readings(user: User, sign: Sign | None) -> None:
-    """What readings are written with counts as long as nothing else was chosen; None where they hold neither sign."""
-    if sign and not user.decimal_sign:
-        choose(user, sign)
+def offered(request: HttpRequest, found: Sign | None) -> Sign | None:
+    """The sign that readings are written with, where it differs from the one in use and the user has chosen none yet."""
+    return found if found != decimal_sign() and chosen_by(request) is None else None

@@ -13,7 +13,6 @@ from ninja import Router, Schema
 from pydantic import AfterValidator, Field, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
-from ridge.accounts.sign_of_user import sign_for
 from ridge.classes.class_table import CopyOut, class_sheet, copies_of
 from ridge.classes.copies import filed, new_code, steps_of, try_out
 from ridge.classes.course_settings import CourseSettings, course_of, of_study, sensible, settle
@@ -215,7 +214,7 @@ def as_table(request: HttpRequest, worksheet_id: uuid.UUID, kind: Literal["csv",
     sheet = class_sheet(found, copies_of(found))
     title = f"{found.title} class"
     if kind == "csv":
-        return as_file(write_csv(sheet, sign_for(request) == "comma"), CSV, title, kind)
+        return as_file(write_csv(sheet), CSV, title, kind)
     return as_file(write_xlsx([sheet]), XLSX, title, kind)
 
 

@@ -1,4 +1,5 @@
-"""Numbers as text: true minus signs, thin spaces between thousands, ×10ⁿ for the very large and small."""
+"""Numbers as text: true minus signs, thin spaces between thousands, ×10ⁿ for the very large and small, and the decimal sign of
+``ridge.core.decimal_sign``."""
 
 from __future__ import annotations
 
@@ -6,6 +7,8 @@ import math
 import re
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, ROUND_HALF_UP, Context, Decimal
+
+from ridge.core.decimal_sign import in_sign, latex_in_sign
 
 MINUS = "\u2212"
 THIN = "\u202f"  # narrow no-break space
@@ -74,8 +77,8 @@ def write_rounded(rounded: Decimal, decimals: int) -> NumberText:
         digits = f"{mantissa:f}" if decimals + top >= 0 else f"{mantissa:.0f}"
         if decimals + top >= 0:
             digits = f"{mantissa:.{decimals + top}f}"
-        text = f"{digits.replace('-', MINUS)}{THIN}×{THIN}{power_of_ten(top)}"
-        return NumberText(text, rf"{digits} \times 10^{{{top}}}", f"{digits}e{top}")
+        text = f"{in_sign(digits.replace('-', MINUS))}{THIN}×{THIN}{power_of_ten(top)}"
+        return NumberText(text, rf"{latex_in_sign(digits)} \times 10^{{{top}}}", f"{digits}e{top}")
     return plain_digits(rounded, decimals)
 
 
@@ -83,7 +86,8 @@ def plain_digits(rounded: Decimal, decimals: int, most_zeros: int = MOST_ZEROS) 
     """Write a number that is already rounded, without a power of ten. ``most_zeros``: decimals of a zero."""
     rounded, decimals = (abs(rounded), min(decimals, most_zeros)) if rounded == 0 else (rounded, decimals)
     digits = f"{rounded:.{max(decimals, 0)}f}"
-    return NumberText(group(digits.replace("-", MINUS)), group(digits).replace(THIN, r"\,"), digits)
+    grouped = group(digits)
+    return NumberText(in_sign(grouped.replace("-", MINUS)), latex_in_sign(grouped).replace(THIN, r"\,"), digits)
 
 
 def significant(value: float, digits: int = 4, *, strip: bool = False) -> NumberText:
@@ -100,8 +104,8 @@ def significant(value: float, digits: int = 4, *, strip: bool = False) -> Number
 
 
 def full(value: float) -> str:
-    """Every digit the double carries, readable by any program."""
-    return repr(float(value)).removesuffix(".0") if math.isfinite(value) else str(value)
+    """Every digit the double carries."""
+    return in_sign(repr(float(value)).removesuffix(".0")) if math.isfinite(value) else str(value)
 
 
 def share(value: float) -> str:
@@ -120,17 +124,17 @@ def share(value: float) -> str:
     digits = 4
     while digits < 12 and round_to(value, digits) == 1:
         digits += 1
-    return write(value, digits).text if round_to(value, digits) < 1 else "above 0.999999999999"
+    return write(value, digits).text if round_to(value, digits) < 1 else in_sign("above 0.999999999999")
 
 
 def probability(value: float, at_most: bool = False) -> str:
     """Write a p-value with two significant digits; ``< 0.0001`` below that; ``≤ 0.001`` where it is an upper bound."""
     if value < 1e-4:
-        return "< 0.0001"
+        return in_sign("< 0.0001")
     if not at_most:
         return significant(value, 2).text
     up = decimal(value).quantize(Decimal(1).scaleb(place(value)), rounding=ROUND_CEILING)
-    return f"≤ {min(up, Decimal(1)).normalize():f}"
+    return in_sign(f"≤ {min(up, Decimal(1)).normalize():f}")
 
 
 MOST_IN_WORDS = 12

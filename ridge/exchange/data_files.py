@@ -16,6 +16,8 @@ from xml.sax.saxutils import escape, quoteattr
 import xlsxwriter
 from xlsxwriter.utility import xl_col_to_name
 
+from ridge.core.decimal_sign import decimal_sign, in_sign
+
 KINDS = {
     "csv": "text/csv; charset=utf-8",
     "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
@@ -45,23 +47,23 @@ def harmless(text: str) -> str:
     return f"'{text}" if text.startswith(_RISKY) else text
 
 
-def write_csv(sheet: Sheet, comma: bool = False) -> bytes:
-    """The table as CSV in UTF-8 with a mark that spreadsheets know it by; numbers with every digit. ``comma``: with a decimal
-    comma in numbers, and semicolons between cells."""
+def write_csv(sheet: Sheet) -> bytes:
+    """The table as CSV in UTF-8 with a mark that spreadsheets know it by; numbers with every digit. With a decimal comma there are
+    semicolons between cells."""
     buffer = io.StringIO()
-    writer = csv.writer(buffer, delimiter=";" if comma else ",")
+    writer = csv.writer(buffer, delimiter=";" if decimal_sign() == "comma" else ",")
     writer.writerow([harmless(heading) for heading in sheet.headings])
-    written = [[_digits(cell, comma) for cell in column] for column in sheet.columns]
+    written = [[_digits(cell) for cell in column] for column in sheet.columns]
     writer.writerows(zip(*written, strict=True))
     return ("\ufeff" + buffer.getvalue()).encode()
 
 
-def _digits(cell: float | str, comma: bool) -> str:
+def _digits(cell: float | str) -> str:
     if isinstance(cell, str):
         return harmless(cell)
     if not math.isfinite(cell):
         return ""
-    return repr(cell).replace(".", ",") if comma else repr(cell)
+    return in_sign(repr(cell))
 
 
 def write_xlsx(sheets: Sequence[Sheet]) -> bytes:

@@ -17,7 +17,6 @@ from ninja.utils import check_csrf
 
 from ridge.accounts.address import address_of
 from ridge.accounts.rates import Rate, TooOften
-from ridge.accounts.sign_of_user import sign_for
 from ridge.classes.student_routes import router as tasks
 from ridge.classes.teacher_routes import router as worksheets
 from ridge.exchange.nul import without_nul
@@ -40,24 +39,18 @@ from ridge.studies.api.studies import router as studies
 from ridge.studies.api.tables import router as tables
 from ridge.studies.api.withheld import KeptBack, without_withheld
 from ridge.studies.content.room import NoRoom
-from ridge.studies.content.store import read_state
-from ridge.studies.words.comma_in_texts import response_in_comma, typed_in
 
 log = logging.getLogger(__name__)
 NOT_KEPT = "The server cannot read or write its data now: its disk may be full. Nothing that was saved is lost; tell whoever runs it."
 
 
 class StrictJSON(BaseRenderer):
-    """JSON as the standard has it: NaN and infinities, which it does not know, are null. Texts have the decimal sign of whoever
-    asks."""
+    """JSON as the standard has it: NaN and infinities, which it does not know, are null."""
 
     media_type = "application/json"
 
     def render(self, request: HttpRequest, data: Any, *, response_status: int) -> bytes:
         data = without_withheld(request, data)
-        if sign_for(request) == "comma":
-            study = getattr(request, "study", None)
-            data = response_in_comma(request.path, data, typed_in(read_state(study)) if study else None)
         return orjson.dumps(data, option=orjson.OPT_NON_STR_KEYS)
 
 

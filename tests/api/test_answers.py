@@ -9,9 +9,9 @@ import numpy as np
 from django.test import SimpleTestCase
 from scipy.integrate import quad
 
+from ridge.core.decimal_sign import written_with
 from ridge.core.fitting.effort import UNCHECKED
 from ridge.core.wording.clock import clock_text
-from ridge.core.wording.decimal_sign import in_comma
 from ridge.studies.analysis.fits import fit_all
 from ridge.studies.content.changes import ChangeRefused, read_change
 from ridge.studies.content.fields import Direction
@@ -118,10 +118,16 @@ class Asking(SimpleTestCase):
         self.assertTrue(all("adjusted by hand" in row.result for row in listed.rows))
 
     def test_a_saved_prediction_is_unchanged_in_either_decimal_sign(self) -> None:
-        point = ask(parabola(), "y_at_x", "3.5").result
-        for was in (point, in_comma(point)):
+        said = {}
+        for sign in ("point", "comma"):
+            with written_with(sign):
+                said[sign] = ask(parabola(), "y_at_x", "3.5").result
+        self.assertNotEqual(said["point"], said["comma"])
+        for was in said.values():
             kept = AnswerState("k", "y_at_x", "3.5", was=was)
-            self.assertEqual(analyse(replace(parabola(), answers=(kept,))).answers[0].was, "")
+            for sign in ("point", "comma"):
+                with written_with(sign):  # type: ignore[arg-type]
+                    self.assertEqual(analyse(replace(parabola(), answers=(kept,))).answers[0].was, "")
 
     def test_every_fit_side_by_side(self) -> None:
         state = parabola(FitState("A", "polynomial"), FitState("B", "line"), FitState("C", "interpolation"))

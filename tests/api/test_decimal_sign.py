@@ -8,24 +8,40 @@ import re
 import zipfile
 from collections.abc import Iterator
 from typing import Any
+from urllib.parse import urlencode
 
 from django.test import Client
 
 from ridge.accounts.models import User
+from ridge.core.decimal_sign import written_with
 from ridge.exchange.figure.content import AxisLook
 from ridge.exchange.figure.ticks import ticks
+from ridge.site.api import api
 from ridge.studies.content.samples import SAMPLES
 from ridge.studies.content.store import read_state
 from ridge.studies.models import Study
-from ridge.studies.out.comma_in_files import figure_in_comma
 from ridge.studies.out.figure import figure_content
 from ridge.studies.words.analyse import analyse
-from ridge.studies.words.comma_in_texts import TYPED
 from tests.api.test_api import ApiCase
 from tests.exchange.test_report import Reader
 from tests.exchange.test_report_readers import pandoc, text_of
 
 POINT = re.compile(r"\d\.\d")
+
+
+TYPED = {
+    "id", "key", "title", "question", "name", "symbol", "unit", "formula", "options", "fixed", "given", "change", "columns", "report",
+    "accepted", "accepted_error", "reason", "made", "author", "decimal_sign", "offered_sign", "x", "y",
+}  # fmt: skip
+"""Fields that hold what a user typed, or what comes back to the server as it went out."""
+PARAMETERS = {
+    "letter": "A", "key": "line", "row": 2, "low": 0, "high": 20, "of": "A", "what": "fit", "version": 1, "times": 99, "places": 3,
+    "form": "decimals", "x": 3.5, "y": 2.5,
+}  # fmt: skip
+FIXED = (
+    "refined", "newer", "run", "curves", "report", "figure", "study.json", "script.py", "readings", "pictures", "equation",
+)  # fmt: skip
+"""Routes that wait, answer with numbers alone, or with files, which have tests of their own."""
 
 
 def said(data: Any, key: str = "") -> Iterator[tuple[str, str]]:
@@ -39,6 +55,23 @@ def said(data: Any, key: str = "") -> Iterator[tuple[str, str]]:
     elif isinstance(data, list):
         for one in data:
             yield from said(one, key)
+
+
+def routes_of_a_study() -> Iterator[str]:
+    """The paths of all that can be read of a study, each with a question."""
+    for path, operations in api.get_openapi_schema()["paths"].items():
+        if "get" not in operations or "{study_id}" not in path or any(f"/{one}" in path for one in FIXED):
+            continue
+        given = {
+            one["name"]: PARAMETERS[one["name"]] for one in operations["get"]["parameters"] if one["name"] in PARAMETERS
+        }
+        in_path = {name: given.pop(name) for name in list(given) if f"{{{name}}}" in path}
+        yield path.removeprefix("/api").format(study_id="{study_id}", **in_path) + f"?{urlencode(given)}"
+
+
+def alike(text: str) -> str:
+    """A text in which signs make no difference."""
+    return re.sub(r"[,;](?= )", ",", text).replace(",", ".")
 
 
 class DecimalSign(ApiCase):
@@ -79,10 +112,35 @@ class DecimalSign(ApiCase):
                     self.assertEqual(same, one["cells"])
                 for (key, before), (_, after) in zip(said(study["analysis"]), said(turned["analysis"]), strict=True):
                     if not key.endswith("latex"):
-                        alike = [re.sub(r"[,;](?= )", ",", text).replace(",", ".") for text in (before, after)]
-                        self.assertEqual(alike[0], alike[1])
-                for lens in ("residuals/A", "comparison", "ranking", "candidates/line"):
-                    self.assertEqual([text for text in said(self.read(f"{path}/{lens}")) if POINT.search(text[1])], [])
+                        self.assertEqual(alike(before), alike(after))
+
+    def test_every_route_says_the_same_with_commas(self) -> None:
+        """In either order, so that nothing remembered comes with the wrong sign."""
+        asked = 0
+        for sample, first in (
+            ("current", "comma"),
+            ("salinity-probe", "point"),
+            ("mooring-line", "comma"),
+            ("tide", "point"),
+        ):
+            study = self.sample(sample)
+            for route in routes_of_a_study():
+                path = route.format(study_id=study["id"])
+                found = {}
+                for sign in (first, "point" if first == "comma" else "comma"):
+                    self.choose(sign)
+                    response = self.client.get(f"/api{path}")
+                    found[sign] = response.json() if response.status_code == 200 else None
+                if found["point"] is None:
+                    continue
+                asked += 1
+                with self.subTest(sample=sample, route=route):
+                    self.assertEqual([text for text in said(found["comma"]) if POINT.search(text[1])], [])
+                    self.assertEqual(list(self.numbers(found["point"])), list(self.numbers(found["comma"])))
+                    for (key, before), (_, after) in zip(said(found["point"]), said(found["comma"]), strict=True):
+                        if not key.endswith("latex"):
+                            self.assertEqual(alike(before), alike(after))
+        self.assertGreater(asked, 40)
 
     def test_questions_are_read_and_answered_with_commas(self) -> None:
         study = self.sample("salinity-probe")
@@ -95,36 +153,41 @@ class DecimalSign(ApiCase):
             self.assertEqual(found["numbers"], plain["numbers"])
             self.assertIn("20,5", found["asked"])
 
-    def test_it_is_taken_from_the_first_readings_and_chosen_for_good(self) -> None:
-        def begin() -> tuple[Client, Any]:
-            self.client = Client()
-            return self.client, self.sample_or_empty()
+    def write(self, study: Any, *cells: str) -> Any:
+        change = {"kind": "set_cells", "row": 0, "column": 0, "block": [list(cells)]}
+        return self.post(f"/studies/{study['id']}/changes", {"version": study["version"], "change": change})
 
-        def write(study: Any, *cells: str) -> Any:
-            change = {"kind": "set_cells", "row": 0, "column": 0, "block": [list(cells)]}
-            return self.post(f"/studies/{study['id']}/changes", {"version": study["version"], "change": change})
+    def test_it_is_the_custom_of_the_language_of_the_browser(self) -> None:
+        for languages, sign in (
+            ("de-DE,de;q=0.9,en;q=0.8", "comma"), ("en-GB,en", "point"), ("en;q=0.5,fr;q=0.9", "comma"), ("*", "point"), ("", "point"),
+            ("not a language;;q=x", "point"), ("da", "comma"), ("zh-CN,zh", "point"),
+        ):  # fmt: skip
+            self.client = Client(headers={"accept-language": languages})
+            study = self.sample("salinity-probe")
+            self.assertEqual(study["decimal_sign"], sign, languages)
+            self.assertEqual("27,08" in str(study["analysis"]), sign == "comma", languages)
+        self.choose("comma")
+        self.assertEqual(self.read("/shelf")["decimal_sign"], "comma")
 
-        for cells, sign in (
-            (("1", "2"), ""),
-            (("1,5", "2"), "comma"),
-            (("1.5", "2"), "point"),
-            (("12.05.2026", "n/a"), ""),
-        ):
-            _, study = begin()
-            after = write(study, *cells)
-            owner = Study.objects.get(pk=study["id"]).owner
-            self.assertEqual(owner.decimal_sign, sign, cells)
-            self.assertEqual(after["decimal_sign"], sign or "point")
-        _, study = begin()
-        study = write(study, "1,5", "2")
+    def test_the_other_sign_is_offered_when_it_is_typed_first(self) -> None:
+        for languages, cells, offered in (
+            ("en", ("1", "2"), None), ("en", ("1,5", "2"), "comma"), ("en", ("1.5", "2"), None), ("de", ("1.5", "2"), "point"),
+            ("de", ("1,5", "2"), None), ("en", ("12.05.2026", "n/a"), None),
+        ):  # fmt: skip
+            self.client = Client(headers={"accept-language": languages})
+            after = self.write(self.sample_or_empty(), *cells)
+            self.assertEqual(after["offered_sign"], offered, (languages, cells))
+            self.assertEqual(after["decimal_sign"], "comma" if languages == "de" else "point")
+        self.client = Client()
+        study = self.write(self.sample_or_empty(), "1,5", "2")
         self.choose("point")
-        self.assertEqual(write(study, "2,5", "3,5")["decimal_sign"], "point")
+        self.assertIsNone(self.write(study, "2,5", "3,5")["offered_sign"])
 
     def sample_or_empty(self) -> Any:
         return self.read(f"/studies/{self.post('/studies', {}, status=201)['id']}")
 
     def test_a_table_says_its_sign(self) -> None:
-        for text, sign in (("t;h\n1,5;2\n2,5;3,25", "comma"), ("t,h\n1.5,2\n2.5,3.25", "point"), ("1\t2\n3\t4", "")):
+        for text, sign in (("t;h\n1,5;2\n2,5;3,25", "comma"), ("t,h\n1.5,2\n2.5,3.25", None), ("1\t2\n3\t4", None)):
             self.client = Client()
             columns = [
                 {"name": "t", "symbol": "t", "unit": "", "role": "x"},
@@ -132,7 +195,7 @@ class DecimalSign(ApiCase):
             ]
             table = {"kind": "take_table", "text": text, "columns": columns}
             made = self.post("/studies", {"table": table}, status=201)
-            self.assertEqual(Study.objects.get(pk=made["id"]).owner.decimal_sign, sign, text)
+            self.assertEqual(made["offered_sign"], sign, text)
 
     def test_a_table_that_begins_far_down_says_none_and_is_taken_all_the_same(self) -> None:
         study = self.sample_or_empty()
@@ -187,9 +250,11 @@ class DecimalSign(ApiCase):
     def test_the_figure_and_the_equation(self) -> None:
         study = self.sample("current")
         state = read_state(Study.objects.get(pk=study["id"]))
-        content = figure_in_comma(figure_content(state, analyse(state)))
+        with written_with("comma"):
+            content = figure_content(state, analyse(state))
         for axis in (content.x_axis, content.y_axis, content.residual_axis):
-            texts = ticks(axis, 6).texts
+            with written_with("comma"):
+                texts = ticks(axis, 6).texts
             self.assertTrue(any("," in text for text in texts))
             self.assertFalse(any("." in text for text in texts))
         self.assertIn("{,}", content.curves[0].latex)

@@ -35,6 +35,7 @@ class BrowserCase(LiveServerTestCase):
     browser: ClassVar[Browser]
     width, height = 1280, 800
     dark = False
+    locale = "en-GB"
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -69,6 +70,7 @@ class BrowserCase(LiveServerTestCase):
             color_scheme="dark" if self.dark else "light",
             base_url=self.live_server_url,
             accept_downloads=True,
+            locale=self.locale,
         )
         context.grant_permissions(["clipboard-read", "clipboard-write"])
         return context

@@ -15,7 +15,7 @@ RIDGE = Path(__file__).parent.parent.parent / "ridge"
 LAYERS = ["core", "pictures", "instruments", "exchange", "accounts", "studies", "classes", "site"]
 # Within the core, the same: plain values, formulas, families, results, solving, prediction, judgement, words, the public face.
 CORE_LAYERS = [
-    "errors", "readings", "numerals", "formula", "models", "results", "fitting", "predicting", "interpolation", "catalogue", "judging",
+    "decimal_sign", "errors", "readings", "numerals", "formula", "models", "results", "fitting", "predicting", "interpolation", "catalogue", "judging",
     "by_hand", "carrying", "wording", "face", "workings",
 ]  # fmt: skip
 # The rooms of studies: what a study is, what is computed from it, what is said of it, what goes out, the API; below them the tables and three helpers.

@@ -97,7 +97,7 @@ REFUSED: list[tuple[str, int, str]] = [
     ("x<2", 1, "if("),
     ("if(x,1,2)", 4, "comparison first"),
     ("max(1)", 0, "two values"),
-    ("sin(1,2)", 0, "one value"),
+    ("sin(1, 2)", 0, "one value"),
     ("sin()", 4, "a number, a name or a bracket"),
     ("1e999*x", 0, "too large"),
     ("a x = 3", 4, "if("),

@@ -11,6 +11,7 @@ from zipfile import ZipFile
 
 import pypdfium2
 
+from ridge.core.decimal_sign import written_with
 from ridge.exchange.report.docx import write_docx
 from ridge.exchange.report.formulas import OMML, to_mathml, to_omml
 from ridge.exchange.report.html import write_html
@@ -78,6 +79,7 @@ class WorkingInTheReport(TestCase):
         self.assertGreater(body.count("<m:m>"), 5)
 
     def test_with_a_decimal_comma(self) -> None:
-        html = write_html(report_of(self.state, self.analysis, sign="comma"))
+        with written_with("comma"):
+            html = write_html(report_of(self.state, analyse(self.state)))
         self.assertIn("0,618", html.replace("</mn><mo>", "").replace("</mo><mn>", ""))
         self.assertNotIn("0.618", html)

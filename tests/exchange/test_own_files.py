@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from django.test import SimpleTestCase
 
+from ridge.core.decimal_sign import written_with
 from ridge.exchange.data_files import write_csv, write_ods, write_xlsx
 from ridge.exchange.files import read_file
 from ridge.exchange.tables import Choices, read_text_table
@@ -43,9 +44,11 @@ class OwnFiles(SimpleTestCase):
         for sample in SAMPLES:
             state = build_sample(sample.name)
             sheet = readings_sheet(state)
+            with written_with("comma"):
+                commas = write_csv(sheet)
             for kind, data in (
                 ("csv", write_csv(sheet)),
-                ("csv", write_csv(sheet, comma=True)),
+                ("csv", commas),
                 ("xlsx", write_xlsx([sheet])),
                 ("ods", write_ods([sheet])),
             ):

@@ -346,7 +346,7 @@ def called_curves(text: str, letters: Iterable[str], *, alone: bool = False) -> 
 
 def tokens_of(text: str) -> list[Token]:
     """The tokens of a formula, with their places in the text as typed. Raises FormulaError for a sign that no formula has."""
-    prepared = _prepared(text)[0]
+    prepared = with_points(_prepared(text)[0])
     try:
         return list(_parser().lex(prepared))
     except UnexpectedInput as error:

@@ -6,6 +6,8 @@ import re
 
 from ridge.core.errors import FormulaError
 
+_SEVERAL = re.compile(r"(?<![^\W])(min|max|if)\s*$", re.IGNORECASE)
+"""What stands before a bracket that holds several values."""
 _SPACED = re.compile(r",\s")
 _BETWEEN_DIGITS = re.compile(r"(?<=\d),(?=\d)")
 
@@ -13,9 +15,9 @@ _BETWEEN_DIGITS = re.compile(r"(?<=\d),(?=\d)")
 def with_points(text: str) -> str:
     """Return the formula with decimal points, and commas between the values of functions; every character keeps its place.
 
-    With a semicolon between values every comma is a decimal sign: ``max(0,5; x)``. Outside the brackets of a function a comma
-    between digits is one too: ``0,5*x``. Otherwise commas stand between values. Raises FormulaError where a comma can be read
-    either way: ``max(0,5, x)``.
+    With a semicolon between values every comma is a decimal sign: ``max(0,5; x)``. Where no values can be separated a comma
+    between digits is one too: ``0,5*x``, ``exp(-0,25*x)``. Otherwise commas stand between values. Raises FormulaError where a
+    comma can be read either way: ``max(0,5, x)``.
 
     >>> from ridge.core.formula.separators import with_points
     >>> with_points("a*max(0,5; x) + 0,25")
@@ -35,11 +37,11 @@ def with_points(text: str) -> str:
     inside: list[int] = []
     for place, letter in enumerate(text):
         if letter == "(":
-            depth.append(bool(re.search(r"[^\W_]\s*$", text[:place])))
+            depth.append(bool(_SEVERAL.search(text[:place])))
         elif letter == ")" and depth:
             depth.pop()
         elif place in tight:
-            if any(depth):
+            if depth and depth[-1]:
                 inside.append(place)
             else:
                 made[place] = "."

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
+from ridge.core.decimal_sign import between_values, in_sign, latex_in_sign
 from ridge.core.formula.functions import ALL_FUNCTIONS, TYPED
 from ridge.core.formula.tree import (
     Call,
@@ -49,7 +50,7 @@ def rank(node: Node) -> int:
 
 
 def to_text(node: Node, symbol: Callable[[str], str] = lambda name: name) -> str:
-    """Plain text that reads back as the same tree; ``symbol`` may put other letters for names."""
+    """Plain text in the decimal sign that holds here, which reads back as the same tree; ``symbol`` may put other letters for names."""
 
     def inner(part: Node, least: int) -> str:
         text = to_text(part, symbol)
@@ -57,7 +58,7 @@ def to_text(node: Node, symbol: Callable[[str], str] = lambda name: name) -> str
 
     match node:
         case Number(text=text):
-            return text
+            return in_sign(text)
         case Constant(name):
             return "π" if name == "pi" else name
         case Name(name):
@@ -73,11 +74,13 @@ def to_text(node: Node, symbol: Callable[[str], str] = lambda name: name) -> str
         case Operation(sign, left, right):
             return f"{inner(left, 2)}{sign}{inner(right, 3)}"
         case Call(function, arguments):
-            return f"{TYPED.get(function, function)}({', '.join(to_text(part, symbol) for part in arguments)})"
+            return (
+                f"{TYPED.get(function, function)}({between_values().join(to_text(part, symbol) for part in arguments)})"
+            )
         case Comparison(sign, left, right):
             return f"{to_text(left, symbol)} {sign} {to_text(right, symbol)}"
         case Choice(condition, yes, no):
-            return f"if({', '.join(to_text(part, symbol) for part in (condition, yes, no))})"
+            return f"if({between_values().join(to_text(part, symbol) for part in (condition, yes, no))})"
     raise TypeError(node)
 
 
@@ -111,7 +114,7 @@ def to_print(node: Node, symbol: Callable[[str], str], written: Callable[[Number
         case Operation("/", left, right):
             return f"{inner(left, 2)}/{inner(right, _WHOLE if rank(right) <= _SIGN else 3)}"
         case Operation("^", Call(function, arguments), Number(text=text)) if text.isdigit() and _upright(function):
-            shown = ", ".join(to_print(part, symbol, written) for part in arguments)
+            shown = between_values().join(to_print(part, symbol, written) for part in arguments)
             return f"{TYPED.get(function, function)}{text.translate(_RAISED)}({shown})"
         case Operation("^", base, Number(text=text)) if text.isdigit():
             return f"{inner(base, _WHOLE)}{text.translate(_RAISED)}"
@@ -122,13 +125,13 @@ def to_print(node: Node, symbol: Callable[[str], str], written: Callable[[Number
         case Call(function, (argument,)) if function in _ANGLE_IN_DEGREES:
             return f"{TYPED[function]}({inner(argument, _WHOLE)}°)"
         case Call(function, arguments):
-            shown = ", ".join(to_print(part, symbol, written) for part in arguments)
+            shown = between_values().join(to_print(part, symbol, written) for part in arguments)
             return f"{TYPED.get(function, function)}({shown})"
         case Comparison(sign, left, right):
             compared = _COMPARED.get(sign, sign)
             return f"{to_print(left, symbol, written)} {compared} {to_print(right, symbol, written)}"
         case Choice(condition, yes, no):
-            return f"if({', '.join(to_print(part, symbol, written) for part in (condition, yes, no))})"
+            return f"if({between_values().join(to_print(part, symbol, written) for part in (condition, yes, no))})"
     raise TypeError(node)
 
 
@@ -151,10 +154,11 @@ def symbol_to_latex(name: str) -> str:
 def number_to_latex(text: str) -> str:
     """``1.5e-3`` as a power of ten."""
     digits, _, power = text.lower().partition("e")
+    shown = latex_in_sign(digits)
     if not power:
-        return digits
+        return shown
     exponent = int(power)
-    return rf"10^{{{exponent}}}" if digits in ("1", "1.") else rf"{digits} \times 10^{{{exponent}}}"
+    return rf"10^{{{exponent}}}" if digits in ("1", "1.") else rf"{shown} \times 10^{{{exponent}}}"
 
 
 _COMPARE_LATEX = {"<": "<", ">": ">", "<=": r"\le", ">=": r"\ge", "=": "=", "!=": r"\ne"}
@@ -219,7 +223,7 @@ def to_latex(
         case Call(function, (argument,)) if function in _ANGLE_IN_DEGREES:
             return rf"{ALL_FUNCTIONS[function].latex}\left({inner(argument, _WHOLE)}^\circ\right)"
         case Call(function, arguments):
-            parts = ", ".join(to_latex(part, symbol, written) for part in arguments)
+            parts = between_values().join(to_latex(part, symbol, written) for part in arguments)
             known = ALL_FUNCTIONS.get(function)
             return rf"{known.latex if known else function}\left({parts}\right)"
         case Comparison(sign, left, right):

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+from ridge.core.decimal_sign import in_sign
 from ridge.core.models import Line
 from ridge.core.numerals import place, significant, write
 from ridge.core.predicting.at_x import Prediction
@@ -65,7 +66,7 @@ def word_prediction(fit: Fit, prediction: Prediction, naming: Naming, *, refinin
         result, sentence = f"{naming.y} = {said}", _intervals(fit, prediction, naming)
     if prediction.unchecked:
         sentence = f"{sentence} {REFINING if refining else BY_STANDARD_ERRORS}"
-    return AnswerText(asked, result, sentence, *where, repr(value), asked_at=asked)
+    return AnswerText(asked, result, sentence, *where, in_sign(repr(value)), asked_at=asked)
 
 
 def no_uncertainty(fit: Fit) -> str:
@@ -153,7 +154,7 @@ def _solution(
     finite = math.isfinite(solution.low) or math.isfinite(solution.high)
     limits = limits_text(solution.low, solution.high, naming.x_unit, finer, solution.value) if finite else ""
     return AnswerText(
-        f"{asked_at}{mean}", result, sentence, *where, repr(solution.value), limits,
+        f"{asked_at}{mean}", result, sentence, *where, in_sign(repr(solution.value)), limits,
         asked_at,
     )  # fmt: skip
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ridge.core.decimal_sign import in_sign
 from ridge.core.numerals import MINUS
 
 
@@ -11,7 +12,7 @@ def clock_text(value: float, unit: str) -> str:
     sixtieths = round(abs(value) * (3600 if unit == "h:min:s" else 60), 3)
     sign = MINUS if value < 0 and sixtieths else ""
     whole, rest = divmod(sixtieths, 60)
-    last = f"{rest:06.3f}".rstrip("0").rstrip(".")
+    last = in_sign(f"{rest:06.3f}".rstrip("0").rstrip("."))
     if unit != "h:min:s":
         return f"{sign}{whole:.0f}:{last}"
     hours, minutes = divmod(whole, 60)

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from latex2mathml.converter import convert
 
+from ridge.core.decimal_sign import in_sign
 from ridge.core.formula.tree import Node, Number, Operation, negative, substitute
 from ridge.core.formula.writing import number_to_latex, symbol_to_latex, to_latex, to_print
 from ridge.core.judging.misses import typical_miss
@@ -156,7 +157,7 @@ def write_equation(model: Model, numbers: Mapping[str, NumberText], naming: Nami
     tree = substitute(in_order(model, naming), inserted)
 
     def text_of(number: Number) -> str:
-        return texts[number.text].text if number.text in texts else number.text
+        return texts[number.text].text if number.text in texts else in_sign(number.text)
 
     def latex_of(number: Number) -> str:
         return texts[number.text].latex if number.text in texts else number_to_latex(number.text)
@@ -200,7 +201,7 @@ def write_symbols(model: Model, naming: Naming) -> tuple[str, str]:
 
     tree = in_order(model, naming)
     return (
-        f"{naming.y} = {to_print(tree, symbol, lambda number: number.text)}",
+        f"{naming.y} = {to_print(tree, symbol, lambda number: in_sign(number.text))}",
         f"{symbol_latex(naming.y)} = {to_latex(tree, latex_symbol)}",
     )
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Context, Decimal
 from fractions import Fraction
-from functools import lru_cache
 from math import isfinite
 from typing import Literal
 
+from ridge.core.decimal_sign import cached
 from ridge.core.formula.tree import Node, Number, Operation, negative
 from ridge.core.numerals import NumberText, decimal, group, write, write_rounded
 from ridge.core.results.steps import Exact
@@ -42,7 +42,7 @@ class Written:
     bottom: str = ""
 
 
-@lru_cache(maxsize=8192)
+@cached(8192)
 def write_exact(value: Exact, form: NumberForm) -> Written:
     """The number in this form. A fraction that is too long to be read comes as a decimal, with the fraction kept behind it."""
     if isinstance(value, float) and not isfinite(value):

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ridge.core.decimal_sign import in_sign
 from ridge.core.judging.misses import through_every_reading, typical_miss
 from ridge.core.judging.patterns import pattern_of
 from ridge.core.numerals import NumberText, count_words, full, group, probability, share, significant
@@ -122,10 +123,10 @@ def percent(value: float) -> str:
     """A share, not negative, in per cent that never rounds up to all."""
     digits = share(value)
     if digits.startswith(("above", "1")):
-        return "100\u00a0%" if value >= 1 else "more than 99.9999\u00a0%"
+        return "100\u00a0%" if value >= 1 else f"more than {in_sign('99.9999')}\u00a0%"
     places = max(len(digits) - 4, 1)
     shown = f"{value * 100:.{places}f}"
-    return f"{shown if float(shown) < 100 else f'{value * 100:.{places + 2}f}'}\u00a0%"
+    return f"{in_sign(shown if float(shown) < 100 else f'{value * 100:.{places + 2}f}')}\u00a0%"
 
 
 def _why_absent(fit: Fit, name: str) -> str:

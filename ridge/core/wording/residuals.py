@@ -16,11 +16,6 @@ from ridge.core.numerals import count_word, count_words, group, name_rows, p_tex
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
 
-HOW_JUDGED = (
-    f"Eight properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they raise a "
-    f"false alarm in at most one of {round(1 / SIGNIFICANT)} fits."
-)
-
 
 def word_residuals(fit: Fit, naming: Naming) -> list[str]:
     """Signs, order, curvature, spread, shape and single large residuals, each with its p, and how they are judged; a single
@@ -70,7 +65,14 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
     if pattern.groups is not None and pattern.mixed:
         said.append(f"They fall into two groups ({p_text(pattern.groups.p)}).")
     said += _shape(fit)
-    return [*said, *_not_tested(fit, naming), HOW_JUDGED]
+    return [*said, *_not_tested(fit, naming), _how_judged()]
+
+
+def _how_judged() -> str:
+    return (
+        f"Eight properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they "
+        f"raise a false alarm in at most one of {round(1 / SIGNIFICANT)} fits."
+    )
 
 
 def _neighbours(pattern: Pattern) -> str:

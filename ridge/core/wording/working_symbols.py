@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from ridge.core.decimal_sign import in_sign
 from ridge.core.formula.tree import Call, Name, Negative, Node, Number, Operation
 from ridge.core.formula.writing import number_to_latex, rank, symbol_to_latex, to_latex, to_print
 from ridge.core.numerals import NumberText
@@ -88,7 +89,7 @@ class Symbols:
         tree = _with_sums_held(tree)
 
         def text_of(number: Number) -> str:
-            return known[number.text].text if number.text in known else number.text
+            return known[number.text].text if number.text in known else in_sign(number.text)
 
         def latex_of(number: Number) -> str:
             return known[number.text].latex if number.text in known else number_to_latex(number.text)

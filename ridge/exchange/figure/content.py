@@ -13,8 +13,7 @@ from ridge.core.readings import Array, Mask
 
 @dataclass(frozen=True)
 class AxisLook:
-    """An axis over ``view``: "linear" or "log"; ``step`` between ticks as typed; ``clock`` for hours and minutes; ``comma`` for a decimal
-    comma at the ticks.
+    """An axis over ``view``: "linear" or "log"; ``step`` between ticks as typed; ``clock`` for hours and minutes.
 
     It is named by ``name``, ``symbol`` and ``unit``, or by ``title`` alone where its values are made from others.
     """
@@ -27,7 +26,6 @@ class AxisLook:
     scale: str = "linear"
     step: float | None = None
     clock: bool = False
-    comma: bool = False
 
 
 @dataclass(frozen=True)

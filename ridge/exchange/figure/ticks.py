@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from ridge.core.numerals import MINUS, power_of_ten, significant, write
-from ridge.core.wording.decimal_sign import in_comma
 from ridge.exchange.figure.content import AxisLook
 
 _CLOCK_STEPS = (1, 2, 5, 10, 15, 30, 60, 120, 180, 360, 720, 1440, 2880, 10080)  # minutes
@@ -30,11 +29,6 @@ class Ticks:
 
 def ticks(look: AxisLook, count: int, *, signed: bool = False) -> Ticks:
     """About ``count`` ticks. ``signed``: with a plus before what is above zero."""
-    found = _in_points(look, count, signed)
-    return replace(found, texts=tuple(map(in_comma, found.texts))) if look.comma else found
-
-
-def _in_points(look: AxisLook, count: int, signed: bool) -> Ticks:
     low, high = look.view
     if look.scale == "log":
         return _logarithmic(low, high, count)

@@ -30,7 +30,7 @@ from ridge.studies.recent import Recent
 
 log = logging.getLogger(__name__)
 
-_recent_moved: Recent[object, tuple[Moved, ...] | RidgeError] = Recent(200)
+_recent_moved: Recent[object, tuple[Moved, ...] | RidgeError] = Recent(200, worded=True)
 OF_A_FIT = 600
 """Readings that weigh as much in the memory as all else of a fit."""
 _recent: Recent[object, Fit | Interpolation] = Recent(600_000)  # readings: a fit of 100 000 holds some 10 MB

@@ -9,6 +9,7 @@ from concurrent.futures.process import BrokenProcessPool
 
 from pebble import ProcessExpired
 
+from ridge.core.decimal_sign import Sign, decimal_sign, written_with
 from ridge.core.errors import NoFit
 from ridge.core.fitting import fit
 from ridge.core.models import Model
@@ -49,12 +50,13 @@ def fit_in_worker(
     A process that dies concerns this request alone: the work is done once more in a new one, and only where that dies too,
     or takes longer than the guard allows, Interrupted is raised.
     """
+    given = (readings, model, dict(values), dict(bounds), method, decimal_sign())
     if _here:
-        return _fit(readings, model, dict(values), dict(bounds), method)
+        return _fit(*given)
     for _ in range(2):
         pool = _processes.running()
         try:
-            future = pool.schedule(_fit, (readings, model, dict(values), dict(bounds), method), timeout=GUARD)
+            future = pool.schedule(_fit, given, timeout=GUARD)
             with waiting():
                 return future.result()
         except TookTooLong:
@@ -75,9 +77,11 @@ def _fit(
     values: dict[str, float],
     bounds: dict[str, tuple[float, float]],
     method: str,
+    sign: Sign,
 ) -> Fit:
     start = {name: value for name, value in values.items() if name in model.free_names}
-    found = fit(readings, model, start=start, bounds=bounds, least_squares_in=method)
+    with written_with(sign):  # refusals hold numbers
+        found = fit(readings, model, start=start, bounds=bounds, least_squares_in=method)
     _ = found.statistics.f_p_value  # worked out here, where it holds up nobody
     return found
 

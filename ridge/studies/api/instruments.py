@@ -123,7 +123,7 @@ def _news(request: HttpRequest, study_id: uuid.UUID, version: int | None, act: C
     run = study.runs.order_by("-started").first()
     state = read_state(study)
     newer = None if version is not None and study.version == version else study_out(request, study, state)
-    return study_json(request, NewsOut(run=run_out(run, timezone.now()) if run else None, study=newer), state)
+    return study_json(request, NewsOut(run=run_out(run, timezone.now()) if run else None, study=newer))
 
 
 @router.post("/studies/{study_id}/run", response={200: NewsOut, 400: Message, 404: Message})
@@ -168,7 +168,7 @@ def reveal_curve(request: HttpRequest, study_id: uuid.UUID, body: RevealIn) -> A
         return 409, ConflictOut(message=message, study=study_out(request, newest, read_state(newest)))
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
-    return study_json(request, study_out(request, study, after), after)
+    return study_json(request, study_out(request, study, after))
 
 
 @router.get("/studies/{study_id}/keys", response={200: list[KeyOut], 404: Message})

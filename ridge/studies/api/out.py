@@ -11,8 +11,6 @@ from ninja import Query, Router, Schema
 from pydantic import Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import user_or_new_guest
-from ridge.accounts.sign_of_user import sign_for
-from ridge.core.wording.decimal_sign import in_comma, latex_in_comma
 from ridge.exchange.data_files import KINDS, write_csv, write_ods, write_xlsx
 from ridge.exchange.figure import FORMATS, CannotDraw, draw, draw_picture
 from ridge.exchange.figure.paper import INK
@@ -29,7 +27,6 @@ from ridge.studies.content.kept_pictures import kept
 from ridge.studies.content.state import StudyState
 from ridge.studies.content.store import create_study, read_state
 from ridge.studies.models import Study
-from ridge.studies.out.comma_in_files import figure_in_comma, sheet_in_comma
 from ridge.studies.out.data import about_sheet, answers_sheet, parameters_sheet, readings_sheet
 from ridge.studies.out.figure import ASPECT, figure_content, picture_alone
 from ridge.studies.out.report import report_of
@@ -37,7 +34,6 @@ from ridge.studies.out.report.source import Remark
 from ridge.studies.out.scripts import script_of
 from ridge.studies.out.study_file import LARGEST, NotAStudy, read_study, write_study
 from ridge.studies.words.analyse import analysis_of
-from ridge.studies.words.comma_in_texts import typed_in
 from ridge.studies.words.schemas import CardOut, Message
 
 router = Router(tags=["out"])
@@ -93,8 +89,6 @@ def figure(
     view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
     data = _picture(study, state) if wanted.picture != "without" else None
     content = figure_content(state, analysis_of(state), *view, aspect=wanted.aspect, picture=data)
-    if sign_for(request) == "comma":
-        content = figure_in_comma(content)
     try:
         if wanted.picture == "alone":
             on = picture_alone(state, content)
@@ -129,8 +123,6 @@ def equation(
         return 400, Message(message="There is no equation in numbers as long as nothing is fitted.")
     else:
         text, latex = fit.equation_text, fit.equation_latex
-    if sign_for(request) == "comma":
-        text, latex = in_comma(text), latex_in_comma(latex)
     drawing = draw_equation(latex, EQUATION_SIZE) if latex else None
     if drawing is None:
         return 400, Message(message=NO_PICTURE)
@@ -160,7 +152,6 @@ def report(
         state,
         analysis_of(state),
         "png" if kind == "docx" else "svg",
-        sign_for(request),
         _picture(study, state),
         _remarks(study, state),
     )
@@ -222,12 +213,10 @@ def readings(request: HttpRequest, study_id: uuid.UUID, kind: Literal["csv", "xl
     if kind != "csv":
         refuse_withheld(request, *WORDS)
     state = read_state(study)
-    sheet, comma = readings_sheet(state), sign_for(request) == "comma"
+    sheet = readings_sheet(state)
     if kind == "csv":
-        return as_file(write_csv(sheet, comma), KINDS[kind], state.title, kind)
+        return as_file(write_csv(sheet), KINDS[kind], state.title, kind)
     analysis = analysis_of(state)
-    said = [parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
-    typed = typed_in(state)
-    sheets = [sheet, *(sheet_in_comma(one, typed) if comma else one for one in said)]
+    sheets = [sheet, parameters_sheet(analysis), answers_sheet(state, analysis), about_sheet(state, analysis)]
     write = write_xlsx if kind == "xlsx" else write_ods
     return as_file(write(sheets), KINDS[kind], state.title, kind)

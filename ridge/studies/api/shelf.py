@@ -40,7 +40,7 @@ class _Drawn:
     whole: bool
 
 
-_recent: Recent[tuple[UUID, int], _Drawn] = Recent(400)
+_recent: Recent[tuple[UUID, int], _Drawn] = Recent(400, worded=True)
 
 
 def card(study: Study) -> CardOut:

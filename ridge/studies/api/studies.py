@@ -15,11 +15,11 @@ from ninja import Router, Schema
 from pydantic import BaseModel, Field, FiniteFloat, StringConstraints
 
 from ridge.accounts.guests import current_user, user_or_new_guest
-from ridge.accounts.sign_of_user import choose, sign_for, take_from_readings
+from ridge.accounts.sign_of_user import choose, offered
+from ridge.core.decimal_sign import Sign, decimal_sign, in_sign
 from ridge.core.fitting.effort import QUICK, UNCHECKED
 from ridge.core.interpolation import Interpolation
 from ridge.core.results.fit import Fit
-from ridge.core.wording.decimal_sign import Sign
 from ridge.core.wording.headings import over
 from ridge.pictures import PictureRefused
 from ridge.studies.analysis.calculated import calculate
@@ -57,7 +57,6 @@ from ridge.studies.content.store import (
 from ridge.studies.models import Study
 from ridge.studies.words.analyse import analyse, analysis_of, without_readings
 from ridge.studies.words.answers import answer
-from ridge.studies.words.comma_in_texts import data_in_comma, typed_in
 from ridge.studies.words.moving import moving
 from ridge.studies.words.picture_words import picture_of
 from ridge.studies.words.reading_details import describe_reading
@@ -87,8 +86,11 @@ HISTORY_SHOWN = 200
 CONFLICT = "This study was changed in another window. Here is the newer state; your last change was not made."
 
 
-def study_out(request: HttpRequest, study: Study, state: StudyState, known: StudyState | None = None) -> StudyOut:
-    """``known`` is the state that the client already has: columns of unchanged cells are left out."""
+def study_out(
+    request: HttpRequest, study: Study, state: StudyState, known: StudyState | None = None, typed: Sign | None = None
+) -> StudyOut:
+    """``known`` is the state that the client already has: columns of unchanged cells are left out. ``typed``: the decimal sign of what
+    was typed last."""
     undo, redo = step_labels(study) if not only_looks(request) else (None, None)
     held = {column.key: column.cells for column in known.columns} if known else {}
     return StudyOut(
@@ -115,7 +117,8 @@ def study_out(request: HttpRequest, study: Study, state: StudyState, known: Stud
         undo=undo,
         redo=redo,
         analysis=analysis_of(state, QUICK),
-        decimal_sign=sign_for(request),
+        decimal_sign=decimal_sign(),
+        offered_sign=offered(request, typed),
     )
 
 
@@ -129,7 +132,7 @@ def _columns_out(state: StudyState, held: dict[str, tuple[str, ...]]) -> list[Co
             key=column.key, name=column.name, symbol=column.symbol, unit=column.unit, role=column.role,
             formula=column.formula, exponent=column.exponent, over=over(column.unit, column.exponent), uncertainty=column.uncertainty,
             lowest=column.lowest, highest=column.highest, limits_why=column.limits_why,
-            problem=found.problem if found else "", cells=list(found.texts) if found else cells, patch=[] if found else patch,
+            problem=found.problem if found else "", cells=list(map(in_sign, found.texts)) if found else cells, patch=[] if found else patch,
             no_value=[NoValueOut(row=row, why=why) for row, why in found.wrong.items()] if found else [],
         )  # fmt: skip
 
@@ -157,11 +160,9 @@ def _conflict(request: HttpRequest, study_id: uuid.UUID) -> tuple[int, ConflictO
     return 409, ConflictOut(message=CONFLICT, study=study_out(request, study, read_state(study)))
 
 
-def study_json(request: HttpRequest, out: BaseModel, state: StudyState) -> HttpResponse:
+def study_json(request: HttpRequest, out: BaseModel) -> HttpResponse:
     """What was made by its schema needs no second check: an analysis of many readings is sent as it is."""
     data = without_withheld(request, out.model_dump())
-    if sign_for(request) == "comma":
-        data = data_in_comma(data, typed_in(state))
     return HttpResponse(orjson.dumps(data), content_type="application/json")
 
 
@@ -233,7 +234,7 @@ def shelf(request: HttpRequest) -> ShelfOut:
         guest=user is None or user.is_guest,
         cards=[card(study) for study in studies if study.deleted is None],
         bin=[card(study) for study in studies if study.deleted is not None],
-        decimal_sign=sign_for(request),
+        decimal_sign=decimal_sign(),
         samples=[SampleOut(name=s.name, title=s.title, question=s.question, discover=s.discover) for s in SAMPLES],
     )
 
@@ -270,8 +271,9 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
             return 201, card(known)
         with transaction.atomic():
             several = [create_study(user, state, body.request_key if not i else "") for i, state in enumerate(states)]
-            take_from_readings(user, sign_in(body.table))
-        return 201, card(several[0])
+        first = card(several[0])
+        first.offered_sign = offered(request, sign_in(body.table))
+        return 201, first
     else:
         state = empty_study(body.title or "New study")
     return 201, card(create_study(user_or_new_guest(request), state, body.request_key))
@@ -281,7 +283,7 @@ def create(request: HttpRequest, body: NewStudy) -> tuple[int, CardOut | Message
 def read(request: HttpRequest, study_id: uuid.UUID) -> Any:
     study = seen_study(request)
     state = read_state(study)
-    return study_json(request, study_out(request, study, state), state)
+    return study_json(request, study_out(request, study, state))
 
 
 @router.post("/studies/{study_id}/changes", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
@@ -295,11 +297,9 @@ def change(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
         return _conflict(request, study_id)
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
-    if (user := current_user(request)) is not None and not user.decimal_sign:
-        take_from_readings(user, sign_in(body.change))
     # A repeated request is answered whole, and one that readings of an instrument came before: what arrived of it is not known.
     known = before if before is not after and study.version == body.version + 1 else None
-    return study_json(request, study_out(request, study, after, known), after)
+    return study_json(request, study_out(request, study, after, known, sign_in(body.change)))
 
 
 @router.post("/studies/{study_id}/undo", response={200: StudyOut, 400: Message, 404: Message, 409: ConflictOut})
@@ -321,7 +321,7 @@ def _step(request: HttpRequest, study_id: uuid.UUID, body: StepIn, direction: in
     except NothingToStep:
         return 400, Message(message=f"There is nothing to {'undo' if direction < 0 else 'redo'}.")
     known = before if before is not after and study.version == body.version + 1 else None
-    return study_json(request, study_out(request, study, after, known), after)
+    return study_json(request, study_out(request, study, after, known))
 
 
 @router.get("/studies/{study_id}/history", response={200: HistoryOut, 404: Message})
@@ -346,7 +346,7 @@ def go_to_step(request: HttpRequest, study_id: uuid.UUID, body: GoToIn) -> Any:
         return _conflict(request, study_id)
     except NothingToStep:
         return 400, Message(message="That step is no longer in the history.")
-    return study_json(request, study_out(request, study, after, None if before is after else before), after)
+    return study_json(request, study_out(request, study, after, None if before is after else before))
 
 
 def _tried(request: HttpRequest, version: int, change: AnyChange) -> tuple[StudyState, StudyState]:
@@ -370,7 +370,7 @@ def while_moving(request: HttpRequest, study_id: uuid.UUID, body: MovingIn) -> A
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     found = moving(before, after, StretchOut(low=body.low, high=body.high))
-    return None if found is None else study_json(request, found, after)
+    return None if found is None else study_json(request, found)
 
 
 @router.post("/studies/{study_id}/preview", response={200: AnalysisOut, 400: Message, 404: Message})
@@ -381,7 +381,7 @@ def preview(request: HttpRequest, study_id: uuid.UUID, body: ChangeIn) -> Any:
     except ChangeRefused as refused:
         return 400, Message(message=str(refused))
     same = (after.columns, after.aside, after.assumed) == (before.columns, before.aside, before.assumed)
-    return study_json(request, analyse(after, same_readings=same, refits=UNCHECKED), after)
+    return study_json(request, analyse(after, same_readings=same, refits=UNCHECKED))
 
 
 @router.get("/studies/{study_id}/refined", response={200: AnalysisOut, 404: Message, 409: Message})
@@ -392,7 +392,7 @@ def refined(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
     if study.version != version:
         return 409, Message(message="The study has moved on since.")
     state = read_state(study)
-    return study_json(request, without_readings(analysis_of(state)), state)
+    return study_json(request, without_readings(analysis_of(state)))
 
 
 @router.get("/studies/{study_id}/newer", response={200: StudyOut | None, 404: Message})
@@ -402,7 +402,7 @@ def newer(request: HttpRequest, study_id: uuid.UUID, version: Version) -> Any:
     if study.version == version:
         return None
     state = read_state(study)
-    return study_json(request, study_out(request, study, state), state)
+    return study_json(request, study_out(request, study, state))
 
 
 @router.post("/studies/{study_id}/ask", response={200: AnswerOut, 404: Message})

@@ -5,11 +5,11 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
 
 import numpy as np
 
 from ridge.core.carrying.coherent import in_coherent_units
+from ridge.core.decimal_sign import cached
 from ridge.core.errors import FormulaError, UnitsDiffer
 from ridge.core.formula import Program, parse
 from ridge.core.formula.parse import Curve, Parsed, called_curves, same_name
@@ -58,7 +58,7 @@ class FitValues:
         return cls(fit.fitted, fit.values, curve, fit, units)
 
 
-@lru_cache(maxsize=48)
+@cached(48)
 def _read_cells(cells: tuple[str, ...], unit: str, exponent: int) -> ColumnValues:
     wrong: dict[int, str] = {}
     clock = unit in CLOCK_UNITS

@@ -12,6 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ridge.core.carrying import SharedError
+from ridge.core.decimal_sign import Sign, decimal_sign
 from ridge.core.numerals import capital
 from ridge.core.readings import Array, Mask, Readings
 from ridge.core.wording.naming import Naming
@@ -135,7 +136,7 @@ def over_axis(state: StudyState, naming: Naming, role: str) -> str:
     return column.unit if is_clock(state, role) else str(getattr(naming, f"{role}_unit"))
 
 
-_recent: deque[tuple[StudyState, Table]] = deque(maxlen=4)
+_recent: deque[tuple[StudyState, Sign, Table]] = deque(maxlen=4)
 
 
 def read_table(state: StudyState) -> Table:
@@ -143,12 +144,13 @@ def read_table(state: StudyState) -> Table:
 
     The last few are remembered: a change of a fit leaves the readings as they are.
     """
-    for known, table in list(_recent):
-        if _same_readings(known, state):
+    sign = decimal_sign()  # what cannot be read is said in it
+    for known, said_with, table in list(_recent):
+        if said_with == sign and _same_readings(known, state):
             return table
     table = _read(state)
     if not table.failures:
-        _recent.append((state, table))
+        _recent.append((state, sign, table))
     return table
 
 

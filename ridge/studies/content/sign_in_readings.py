@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from ridge.core.wording.decimal_sign import Sign
+from ridge.core.decimal_sign import Sign
 from ridge.exchange.tables import NoTable, read_text_table
 from ridge.studies.content.changes.base import Change
 from ridge.studies.content.changes.cells import SetCells

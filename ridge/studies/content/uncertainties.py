@@ -11,13 +11,13 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
 from scipy.special import ndtri
 
 from ridge.core.carrying import expanded, rectangular
+from ridge.core.decimal_sign import cached
 from ridge.core.numerals import capital, significant
 from ridge.core.readings import Array
 from ridge.exchange.cells import NotANumber, read_number
@@ -130,7 +130,7 @@ class TypedUncertainty:
         return np.full(len(values), part.standard * (digit if part.of == "digit" else 1.0))
 
 
-@lru_cache(maxsize=512)
+@cached(512)
 def read_uncertainty(text: str) -> TypedUncertainty:
     """What was typed as an uncertainty. Raises NotANumber with what is wrong, and with what."""
     body = text.strip()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ridge.core.decimal_sign import written_with
 from ridge.exchange.cells import NotANumber
 from ridge.exchange.script import Question, Script, ScriptedFit, write_script
 from ridge.studies.analysis.answering import read_asked
@@ -13,7 +14,12 @@ from ridge.studies.words.own_quantities import scripted_follows
 
 
 def script_of(state: StudyState) -> str:
-    """The script for every curve that there is."""
+    """The script for every curve that there is. Python knows decimal points only, in its comments and strings too."""
+    with written_with("point"):
+        return _script_of(state)
+
+
+def _script_of(state: StudyState) -> str:
     table = read_table(state)
     fitted = fit_all(table, state.linked_fits)
     fits = [

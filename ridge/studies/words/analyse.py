@@ -238,7 +238,9 @@ def _summary(table: Table) -> str:
 
 OF_AN_ANALYSIS = 2000
 """Readings that weigh as much in the memory as all else of an analysis."""
-_recent: Recent[tuple[bytes, float], AnalysisOut] = Recent(300_000)  # readings: an analysis of 100 000 holds some 15 MB
+_recent: Recent[tuple[bytes, float], AnalysisOut] = Recent(
+    300_000, worded=True
+)  # readings: an analysis of 100 000 holds some 15 MB
 
 
 def analysis_of(state: StudyState, refits: float = QUESTION) -> AnalysisOut:

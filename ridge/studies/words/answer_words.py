@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from ridge.core.decimal_sign import in_sign
 from ridge.core.numerals import capital, count_word, significant
 from ridge.core.predicting.features import Place, Quantity
 from ridge.core.predicting.solution import MOST, Solution
@@ -267,7 +268,7 @@ def _between(found: OnInterpolation, naming: Naming) -> dict[str, Any]:
     numbers = numbers_of(naming.x, x, naming.x_unit) if looking else numbers_of(naming.y, y, naming.y_unit)
     asked = f"{naming.y} = {naming.y_given(y)}" if looking else f"{naming.x} = {naming.x_given(x)}"
     return {
-        "asked": asked, "result": result, "sentence": sentence, "place": place, "full": repr(x if looking else y),
+        "asked": asked, "result": result, "sentence": sentence, "place": place, "full": in_sign(repr(x if looking else y)),
         "extrapolation": word_beyond(found.curve, x, naming),
         "short": naming.x_with_unit(significant(x, 4).text) if looking else naming.y_with_unit(significant(y, 4).text),
         "mark": mark_at(x, y), "beyond": bool(place), "numbers": numbers,
@@ -286,7 +287,7 @@ def _slope(found: SlopeAtX, level: float, naming: Naming) -> dict[str, Any]:
         "result": f"slope {word_quantity(slope, unit, level)}",
         "sentence": f"The tangent touches the curve at {naming.y} = {at}. {_limits(slope, found.kind)}".strip(),
         "mark": mark,
-        "full": repr(slope.value),
+        "full": in_sign(repr(slope.value)),
         "numbers": _of_quantity("slope", slope, unit),
     }
 
@@ -301,7 +302,7 @@ def _area(found: AreaBetween, level: float, naming: Naming) -> dict[str, Any]:
         "result": f"area {word_quantity(area, unit, level)}",
         "sentence": f"What lies below {naming.y} = 0 counts as negative. {_limits(area, found.kind)}".strip(),
         "mark": mark,
-        "full": repr(area.value),
+        "full": in_sign(repr(area.value)),
         "numbers": _of_quantity("area", area, unit),
     }
 
@@ -327,7 +328,7 @@ def _places(found: PlacesFound, level: float, naming: Naming) -> dict[str, Any]:
     if len(rows) > 1:
         return {**words, "result": f"{len(rows)} {found.of}", "rows": rows}
     only = rows[0]
-    full = repr(places[0].x)
+    full = in_sign(repr(places[0].x))
     return {**words, "result": only.result, "mark": only.mark, "full": full, "numbers": only.numbers}
 
 

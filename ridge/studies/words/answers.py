@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 
 from ridge.core.fitting.effort import QUESTION
 from ridge.core.numerals import name_rows, number_as_given, significant
-from ridge.core.wording.decimal_sign import in_comma
 from ridge.core.wording.limits import value_in_limits
 from ridge.core.wording.naming import Naming
 from ridge.studies.analysis.answered import is_unchecked
@@ -35,10 +35,13 @@ def answer(
 
 
 def follow(out: AnswerOut, kept: AnswerState) -> AnswerOut:
-    """Add what a saved answer said when it was saved, where it says something else now, in either decimal sign."""
-    now = said(out)
-    changed = kept.was and kept.was not in (now, in_comma(now))
+    """Add what a saved answer said when it was saved, where it says something else now; the decimal sign makes no difference."""
+    changed = kept.was and _in_points(kept.was) != _in_points(said(out))
     return out.model_copy(update={"was": kept.was}) if changed else out
+
+
+def _in_points(text: str) -> str:
+    return re.sub(r"(?<=\d),(?=\d)", ".", text)
 
 
 def _question(unknown: Unknown) -> Question:

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable, Iterator
 
 from ridge.core.carrying import follow, with_shared
+from ridge.core.decimal_sign import in_sign
 from ridge.core.errors import RidgeError
 from ridge.core.numerals import full, significant
 from ridge.core.wording.naming import with_unit
@@ -73,5 +74,5 @@ def _out(name: str, symbol: str, value: float, error: float | None, unit: str) -
     told = error is not None and math.isfinite(error) and error > 0
     return ResultOut(
         name=name, symbol=symbol, text=with_unit(round_with_uncertainty(value, error if told else None).text, unit), value=full(value),
-        uncertainty=significant(error, DIGITS, strip=True).plain if told and error is not None else "", unit=unit,
+        uncertainty=in_sign(significant(error, DIGITS, strip=True).plain) if told and error is not None else "", unit=unit,
     )  # fmt: skip

@@ -8,7 +8,7 @@ from uuid import UUID
 
 from pydantic import BaseModel as Schema
 
-from ridge.core.wording.decimal_sign import Sign
+from ridge.core.decimal_sign import Sign
 from ridge.studies.analysis.curves import StretchOut, ViewOut
 from ridge.studies.content.changes.plot import PlotSettings
 from ridge.studies.content.course import Course
@@ -294,6 +294,8 @@ class StudyOut(Schema):
     redo: str | None
     analysis: AnalysisOut
     decimal_sign: Sign
+    offered_sign: Sign | None = None
+    """The sign that was typed just now, where it is another one and the user has chosen none."""
 
 
 class ConflictOut(Schema):
@@ -347,6 +349,7 @@ class CardOut(Schema):
     equation: str
     equation_latex: str
     thumbnail: ThumbnailOut
+    offered_sign: Sign | None = None
 
 
 class SampleOut(Schema):

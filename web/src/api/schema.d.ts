@@ -2421,6 +2421,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Offered Sign */
+            offered_sign?: ("point" | "comma") | null;
             /** Question */
             question: string;
             /** Readings */
@@ -6605,6 +6607,8 @@ export interface components {
             };
             /** Level */
             level: number;
+            /** Offered Sign */
+            offered_sign?: ("point" | "comma") | null;
             picture: components["schemas"]["PictureOut"] | null;
             plot: components["schemas"]["PlotSettings"];
             /** Question */

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Card, messageOf, type TakeTable } from "../api/client";
 import { must } from "../api/must";
 import { navigate } from "../route";
+import { offerSign } from "../ui/chooseSign";
 import { setDecimalSign } from "../ui/decimalSign";
 import { notify } from "../ui/Notices";
 
@@ -29,7 +30,10 @@ export function useShelf() {
   const create = useMutation({
     mutationFn: (body: { title?: string; sample?: string; table?: TakeTable; apart?: boolean }) =>
       sure((request_key) => api.POST("/api/studies", { body: { ...body, request_key } })),
-    onSuccess: (card) => navigate(`/study/${card.id}`),
+    onSuccess: (card) => {
+      offerSign(card.offered_sign);
+      navigate(`/study/${card.id}`);
+    },
     onError: failed,
   });
   const rename = useMutation({

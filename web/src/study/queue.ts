@@ -1,5 +1,6 @@
 import { type Analysis, api, type Change, messageOf, saidBy, type Study } from "../api/client";
 import { type HeldStudy, merge, showTyped } from "./changes";
+import { offerSign } from "../ui/chooseSign";
 import { setDecimalSign } from "../ui/decimalSign";
 import { readingsOf } from "./preview";
 import { share } from "./sharing";
@@ -208,7 +209,10 @@ export class GestureQueue {
                 body: { version, number: gesture.number, request_key: gesture.key },
               })
             : await api.POST(`/api/studies/{study_id}/${gesture.action}`, { ...params, body: { version, request_key: gesture.key } });
-      if (data) return { outcome: "done", study: data, message: "" };
+      if (data) {
+        offerSign(data.offered_sign);
+        return { outcome: "done", study: data, message: "" };
+      }
       if (response.status === 409 && error && "study" in error) return { outcome: "conflict", study: error.study, message: error.message };
       if (response.status >= 500) return { outcome: "later", message: `${saidBy(error) || SERVER_FAILS} ${KEPT}` };
       // Signed out, in the bin, or too many at once: the gesture may still be made once that is mended.

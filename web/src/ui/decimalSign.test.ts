@@ -28,7 +28,9 @@ describe("the decimal sign", () => {
   });
   it("leaves in a cell what is no number", () => {
     setDecimalSign("comma");
-    for (const text of ["12.05.2026", "v1.5", "1.5 m", "", "n/a", "13:30", "1,5"]) expect(cellInSign(text)).toBe(text);
+    for (const text of ["12.05.2026", "v1.5", "1.5 m", "", "n/a", "13:30", "1,5", "1,5; 2"]) expect(cellInSign(text)).toBe(text);
     expect([".5", "-1.5e-3", " 2.0 "].map(cellInSign)).toEqual([",5", "-1,5e-3", " 2,0 "]);
+    setDecimalSign("point");
+    expect([",5", "-1,5e-3", "12,05,2026", "1,5; 2"].map(cellInSign)).toEqual([".5", "-1.5e-3", "12,05,2026", "1,5; 2"]);
   });
 });

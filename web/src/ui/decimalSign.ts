@@ -13,7 +13,7 @@ export const decimalSign = () => sign;
 /** A number that was written with a point, in the user's sign. */
 export const inSign = (number: string) => (sign === "comma" ? number.replace(/(\d)\.(?=\d)/, "$1,") : number);
 
-const NUMBER = /^\s*[-+−]?\d*\.\d+(?:[eE][-+−]?\d+)?\s*$/;
+const NUMBER = /^\s*[-+−]?\d*[.,]\d+(?:[eE][-+−]?\d+)?\s*$/;
 
 /** The text of a cell: in the user's sign where it is a number, as it was typed where it is none. */
-export const cellInSign = (text: string) => (sign === "comma" && NUMBER.test(text) ? text.replace(".", ",") : text);
+export const cellInSign = (text: string) => (NUMBER.test(text) ? text.replace(/[.,]/, sign === "comma" ? "," : ".") : text);

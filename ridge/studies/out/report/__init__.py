@@ -5,10 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import Literal
 
-from ridge.core.wording.decimal_sign import Sign
 from ridge.exchange.report.content import Block, Paragraph, Report, numbered, with_symbols
 from ridge.studies.content.state import ReportPart, StudyState
-from ridge.studies.out.comma_in_files import block_in_comma
 from ridge.studies.out.report.answers import answers
 from ridge.studies.out.report.commented import comments
 from ridge.studies.out.report.figures import figure, residual_plot
@@ -18,7 +16,6 @@ from ridge.studies.out.report.models import correlations, equation_errors, model
 from ridge.studies.out.report.own_paragraphs import own
 from ridge.studies.out.report.readings_table import readings
 from ridge.studies.out.report.source import Remark, Source
-from ridge.studies.words.comma_in_texts import typed_in
 from ridge.studies.words.fit_schemas import ComputedFit
 from ridge.studies.words.schemas import AnalysisOut
 
@@ -55,19 +52,13 @@ def report_of(
     state: StudyState,
     analysis: AnalysisOut,
     picture: Literal["svg", "png"] = "svg",
-    sign: Sign = "point",
     underlay: bytes | None = None,
     remarks: Sequence[Remark] = (),
 ) -> Report:
     """The report with the parts that are shown, its figures drawn as ``picture``, figures and tables numbered. ``underlay``: the bytes of
     the picture under the plot; ``remarks``: the comments on the study."""
-    source = Source(state, analysis, picture, sign, underlay, remarks)
-    typed = typed_in(state)
-
-    def said(part: ReportPart, block: Block) -> Block:
-        return block if sign == "point" or part.part in ("own", "comments") else block_in_comma(block, typed)
-
-    blocks = [said(part, block) for part in state.report if part.shown for block in PARTS[part.part](source, part)]
+    source = Source(state, analysis, picture, underlay, remarks)
+    blocks = [block for part in state.report if part.shown for block in PARTS[part.part](source, part)]
     naming = source.table.naming
     symbols = [
         naming.x,

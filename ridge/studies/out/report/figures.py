@@ -15,7 +15,6 @@ from ridge.exchange.figure import CannotDraw, FigureContent, draw
 from ridge.exchange.figure.layout import Only
 from ridge.exchange.report.content import Block, Heading, Paragraph, Picture
 from ridge.studies.content.state import ReportPart
-from ridge.studies.out.comma_in_files import figure_in_comma
 from ridge.studies.out.figure import figure_content
 from ridge.studies.out.report.source import Source, name
 from ridge.studies.words.fit_schemas import ComputedFit, DrawnFit
@@ -49,7 +48,6 @@ def _drawn(source: Source, only: Only, caption: _Said, alternative: _Said) -> It
     underlay = source.underlay if not only else None
     # What stands in the caption does not stand in the figure as well.
     content = replace(figure_content(source.state, source.analysis, aspect=aspect, picture=underlay), title="", note="")
-    content = figure_in_comma(content) if source.sign == "comma" else content
     try:
         image = draw(content, source.picture, WIDTH, RESOLUTION, only=only)
     except CannotDraw as reason:

@@ -9,7 +9,6 @@ from typing import Literal, NamedTuple
 
 from ridge.core.numerals import capital
 from ridge.core.results.fit import Fit
-from ridge.core.wording.decimal_sign import Sign
 from ridge.core.wording.naming import NO_BREAK
 from ridge.exchange.report.content import Text, joined, symbol
 from ridge.studies.analysis.fits import Fitted, fit_all
@@ -30,13 +29,11 @@ class Remark(NamedTuple):
 
 @dataclass(frozen=True)
 class Source:
-    """A study, what was computed from it, and whether its figures are to be drawings or pictures; the sign at
-    the ticks of these, and the bytes of the picture that lies under them; what others said of it."""
+    """A study, what was computed from it, and whether its figures are to be drawings or pictures; the bytes of the picture that lies under them; what others said of it."""
 
     state: StudyState
     analysis: AnalysisOut
     picture: Literal["svg", "png"] = "svg"
-    sign: Sign = "point"
     underlay: bytes | None = None
     comments: Sequence[Remark] = ()
 
