@@ -15,7 +15,7 @@ from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
-from scipy.ndimage import map_coordinates
+from scipy.ndimage import distance_transform_edt, map_coordinates
 
 from ridge.core.errors import OutsideSense
 from ridge.core.readings import Array
@@ -32,6 +32,8 @@ _NEAR = 4.0
 _GAP = 14.0
 """Pixels without the line that are stepped over: of a dashed one its gaps."""
 _LEAST_SHARE = 0.3
+_WIDEST, _SEEN = 40, 64
+"""Pixels up to which a stripe of one shade is a line; and how far around the start its width is measured."""
 _THIN, _REMEMBERED = 0.5, 15
 """A line that has less than this part of what it had on the steps before is another one."""
 _ENDLESS = 40_000
@@ -206,10 +208,17 @@ def _look(picture: Picture, start: Point, reach: float) -> _Sight:
         # The median may be the one shade of two: then the other is what differs.
         strongest = float(contrast.max())
         if strongest < LEAST_CONTRAST:
-            raise OutsideSense("start", "lies on nothing that stands out from what is around it.")
+            thick = _inside_a_thick_line(pixels, start, reach)
+            if thick is None:
+                raise OutsideSense("start", "lies on nothing that stands out from what is around it.")
+            return thick
     share = float((contrast > strongest / 2).mean())
-    if share > 0.3 or float(np.where(near, contrast, 0.0).max()) < LEAST_CONTRAST:
-        return _border(pixels, start, window, contrast > strongest / 2, x, y, around)
+    beside_nothing = float(np.where(near, contrast, 0.0).max()) < LEAST_CONTRAST
+    if beside_nothing and (thick := _inside_a_thick_line(pixels, start, reach)) is not None:
+        return thick
+    if share > 0.3 or beside_nothing:
+        colour, rest, there = _two_shades(window, contrast > strongest / 2)
+        return _thick_line(pixels, start, colour, rest, reach) or _border(pixels, start, colour, rest, there, x, y)
     peak = near & (contrast > 0.7 * strongest)
     colour = window[peak].mean(axis=0)
     like = np.clip(1 - np.linalg.norm(window - colour, axis=2) / strongest, 0.0, 1.0)
@@ -235,19 +244,97 @@ def _along(weights: Array, x: Array, y: Array, start: Point) -> Array:
     return np.array([np.cos(best), np.sin(best)])
 
 
+def _inside_a_thick_line(pixels: npt.NDArray[np.uint8], start: Point, reach: float) -> _Sight | None:
+    """Where all near the start has one colour: a stripe of it, whose edges are farther off. None where that is an area."""
+    column, row = round(start[0]), round(start[1])
+    top, left = max(0, row - _SEEN), max(0, column - _SEEN)
+    seen = pixels[top : row + _SEEN + 1, left : column + _SEEN + 1].astype(np.float64)
+    colour = np.median(pixels[max(0, row - 2) : row + 3, max(0, column - 2) : column + 3].reshape(-1, 3), axis=0)
+    others = seen[np.linalg.norm(seen - colour, axis=2) > LEAST_CONTRAST]
+    return _thick_line(pixels, start, colour, np.median(others, axis=0), reach) if len(others) else None
+
+
+def _two_shades(window: Array, other_side: npt.NDArray[np.bool_]) -> tuple[Array, Array, npt.NDArray[np.bool_]]:
+    """The two colours that meet there, and which pixels have the first."""
+    if (
+        not 0 < other_side.mean() < 1
+        or np.linalg.norm(_medians(window, other_side)[0] - _medians(window, other_side)[1]) < LEAST_CONTRAST
+    ):
+        # Where both have an equal share neither is what lies around: the farthest from each other are taken.
+        flat = window.reshape(-1, 3)
+        first = flat[np.argmax(np.linalg.norm(flat - flat.mean(axis=0), axis=1))]
+        second = flat[np.argmax(np.linalg.norm(flat - first, axis=1))]
+        other_side = np.linalg.norm(window - first, axis=2) < np.linalg.norm(window - second, axis=2)
+        if np.linalg.norm(first - second) < LEAST_CONTRAST:
+            raise OutsideSense("start", "lies on nothing that stands out from what is around it.")
+    return *_medians(window, other_side), other_side
+
+
+def _medians(window: Array, there: npt.NDArray[np.bool_]) -> tuple[Array, Array]:
+    return np.median(window[there], axis=0), np.median(window[~there], axis=0)
+
+
+def _thick_line(
+    pixels: npt.NDArray[np.uint8], start: Point, first: Array, second: Array, reach: float
+) -> _Sight | None:
+    """A stripe of either shade, at most 40 pixels wide, at the start or within ``reach`` of it; None where there is none. The shade that
+    was pressed is tried first."""
+    span = second - first
+    column, row = round(start[0]), round(start[1])
+    top, left = max(0, row - _SEEN), max(0, column - _SEEN)
+    seen = pixels[top : row + _SEEN + 1, left : column + _SEEN + 1].astype(np.float64)
+    is_second = ((seen - first) @ span) / (span @ span) > 0.5
+    y, x = np.mgrid[top : top + seen.shape[0], left : left + seen.shape[1]]
+    distance = np.hypot(x - start[0], y - start[1])
+    shades = [(first, second, ~is_second), (second, first, is_second)]
+    if is_second[row - top, column - left]:
+        shades.reverse()
+    for colour, other, there in shades:
+        beside = np.where(there, distance, np.inf)
+        if beside.min() > reach:
+            continue
+        nearest = np.unravel_index(np.argmin(beside), there.shape)
+        half, middle = _middle_of_stripe(there, (int(nearest[0]), int(nearest[1])))
+        if 2 * half - 2 <= _WIDEST:  # distances are to the middles of pixels outside
+            direction = _longest_way(there, middle)
+            return _Sight(pixels, "line", colour, other, middle + [left, top], direction, 1.5 * half + _WINDOW / 2)  # noqa: RUF005
+    return None
+
+
+def _middle_of_stripe(there: npt.NDArray[np.bool_], at: tuple[int, int]) -> tuple[float, Array]:
+    """Half the width of a stripe and its middle, uphill from a place of it (row, column) in distance from its edge."""
+    depth = distance_transform_edt(there)
+    row, column = at
+    while True:
+        rows, columns = max(0, row - 2), max(0, column - 2)
+        around = depth[rows : row + 3, columns : column + 3]
+        best = np.unravel_index(int(np.argmax(around)), around.shape)
+        if around[best] <= depth[row, column]:
+            return float(depth[row, column]), np.array([column, row], dtype=np.float64)
+        row, column = rows + int(best[0]), columns + int(best[1])
+
+
+def _longest_way(there: npt.NDArray[np.bool_], at: Array) -> Array:
+    """The direction in which a stripe goes on farthest through a place, both ways together."""
+    steps = np.arange(1, 2 * _SEEN)
+
+    def length(angle: float) -> float:
+        way = np.array([np.cos(angle), np.sin(angle)])
+        found = 0
+        for sign in (1, -1):
+            columns, rows = np.rint(at[:, None] + sign * way[:, None] * steps).astype(int)
+            inside = (columns >= 0) & (columns < there.shape[1]) & (rows >= 0) & (rows < there.shape[0])
+            out = np.flatnonzero(~there[rows[inside], columns[inside]])
+            found += int(out[0]) if len(out) else int(inside.sum())
+        return found
+
+    best = max(np.linspace(0, np.pi, 72, endpoint=False), key=length)
+    return np.array([np.cos(best), np.sin(best)])
+
+
 def _border(
-    pixels: npt.NDArray[np.uint8],
-    start: Point,
-    window: Array,
-    other_side: npt.NDArray[np.bool_],
-    x: Array,
-    y: Array,
-    around: Array,
-) -> _Sight:
-    colour = np.median(window[other_side], axis=0) if other_side.any() else around
-    rest = np.median(window[~other_side], axis=0)
-    if np.linalg.norm(colour - rest) < LEAST_CONTRAST:
-        raise OutsideSense("start", "lies on nothing that stands out from what is around it.")
+    pixels: npt.NDArray[np.uint8], start: Point, colour: Array, rest: Array, other_side: npt.NDArray[np.bool_], x: Array, y: Array
+) -> _Sight:  # fmt: skip
     # From the one side to the other, and the border square to that.
     across = np.array([x[other_side].mean() - x[~other_side].mean(), y[other_side].mean() - y[~other_side].mean()])
     length = float(np.hypot(*across)) or 1.0

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import io
 import json
 import re
 from base64 import b64encode
 from pathlib import Path
 from typing import Any
 
+from PIL import Image, ImageDraw
 from playwright.sync_api import Locator, expect
 
 from tests.browser.base import BrowserCase
@@ -183,6 +185,27 @@ class ByMouse(Picturing):
         expect(form).to_be_hidden()
         self.page.get_by_role("button", name="Undo").click()
         expect(self.page.get_by_text("12 used")).to_be_hidden()
+
+    def test_a_border_between_two_shades_adds_readings_only_when_asked(self) -> None:
+        drawn = Image.open(io.BytesIO(plot_of(curve))).convert("RGB")
+        left, top = place(2.0, 8.0)
+        right, bottom = place(9.0, 4.0)
+        ImageDraw.Draw(drawn).rectangle([left, top, right, bottom], fill=(90, 140, 90))
+        buffer = io.BytesIO()
+        drawn.save(buffer, "PNG")
+        self.open_picture(buffer.getvalue())
+        self.scale_by_mouse()
+        self.page.get_by_role("radio", name="Follow a line").click()
+        self.press((round((left + right) / 2), top))
+        form = self.page.get_by_role("form", name="Line in the picture")
+        expect(form.get_by_role("status")).to_contain_text("No line here, but a border between two shades.")
+        add = form.get_by_role("button", name="Add 40 readings")
+        expect(add).to_have_attribute("aria-disabled", "true")
+        add.click(force=True)
+        expect(form).to_be_visible()
+        form.get_by_label("Follow the border").check()
+        add.click()
+        expect(self.page.get_by_text("40 used")).to_be_visible()
 
     def test_a_length_is_measured_kept_and_asked_at(self) -> None:
         self.open_picture()

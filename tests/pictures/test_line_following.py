@@ -7,6 +7,7 @@ from unittest import TestCase
 
 import numpy as np
 from PIL import Image, ImageDraw
+from scipy.spatial import cKDTree
 
 from ridge.core.errors import OutsideSense
 from ridge.core.readings import Array
@@ -40,6 +41,15 @@ def painted(
     if noise:
         rgb = np.clip(rgb + np.random.default_rng(5).normal(0, noise, rgb.shape), 0, 255).astype(np.uint8)
     return Picture(rgb, "PNG")
+
+
+def stroked(curve: Callable[[Array], Array], width: float) -> Picture:
+    """One thick curve, each pixel coloured by its distance from it: a drawing program leaves gaps between the pieces of such a one."""
+    tree = cKDTree(np.column_stack([X, curve(X)]))
+    row, column = np.mgrid[0:HEIGHT, 0:WIDTH]
+    distance = tree.query(np.column_stack([column.ravel(), row.ravel()]))[0].reshape(HEIGHT, WIDTH)
+    share = np.clip(width / 2 + 0.5 - distance, 0, 1)[:, :, None]
+    return Picture((255 + (np.array(BLUE) - 255) * share).astype(np.uint8), "PNG")
 
 
 X = np.linspace(40, 760, 2000)
@@ -76,6 +86,27 @@ class Lines(TestCase):
                     self.assertLess(abs(points[-1, 0] - 760), 6)
                     steps = np.hypot(*np.diff(points, axis=0).T)
                     self.assertLess(float(np.ptp(steps)), 0.06 * float(steps.mean()) + 0.2)
+
+    def test_thick_lines_are_followed_along_their_middle(self) -> None:
+        """Up to 40 pixels, wherever across it they are pressed, and from beside it too."""
+        for name, curve in (("straight", lambda x: 420 - 0.45 * x), ("waves", waves), ("level", lambda x: 0 * x + 200)):
+            for width in (9.0, 12.0, 16.0, 25.0, 40.0):
+                picture = stroked(curve, width)
+                for share in (0.0, 0.3, -0.45, 0.55):
+                    with self.subTest(name, width=width, share=share):
+                        at = 400.0
+                        found = follow_line(picture, (at, float(curve(np.array(at))) + share * width), count=60)
+                        self.assertEqual(found.kind, "line")
+                        points = np.array(list(found))
+                        inner = points[(points[:, 0] > 40 + width) & (points[:, 0] < 760 - width)]
+                        self.assertGreater(len(inner), 40)
+                        self.assertLess(off(inner, curve), 1.0)
+
+    def test_a_wider_stripe_is_an_area(self) -> None:
+        picture = stroked(lambda x: 0 * x + 200, 60.0)
+        self.assertEqual(follow_line(picture, (400, 171.0)).kind, "border")
+        with self.assertRaises(OutsideSense):
+            follow_line(picture, (400, 200.0))
 
     def test_over_a_grid_with_noise_and_steeply(self) -> None:
         self.followed(painted((X, waves(X), BLUE, 3.0), grid=True, noise=6.0), waves)

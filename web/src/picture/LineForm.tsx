@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 
 import { api, type FollowedLine, messageOf } from "../api/client";
 import { firstFreeRow } from "../plot/moving";
@@ -51,7 +51,10 @@ export function LineForm({ x, y }: { x: Scale; y: Scale }) {
   const tracing = useFollowing(Math.min(Math.max(BESIDE / pixel, LEAST_BESIDE), MOST_BESIDE));
   const queue = useQueue();
   const tool = useView((view) => view.tool);
+  const [asked, ask] = useState<Tracing["start"] | null>(null);
   if (!tracing || tool !== "line") return null;
+  // A border between two shades may be anything: no reading comes of it unless it is asked for.
+  const ready = tracing.found && (tracing.found.kind === "line" || asked === tracing.start);
   const keep = (found: FollowedLine) => {
     const { study } = queue.read();
     const keys = ["x", "y"].map((role) => study.columns.find((column) => column.role === role)!.key);
@@ -66,7 +69,7 @@ export function LineForm({ x, y }: { x: Scale; y: Scale }) {
       className={PANEL}
       onSubmit={(event) => {
         event.preventDefault();
-        if (tracing.found) keep(tracing.found);
+        if (tracing.found && ready) keep(tracing.found);
       }}
     >
       <WholeNumber
@@ -83,7 +86,21 @@ export function LineForm({ x, y }: { x: Scale; y: Scale }) {
         {!tracing.problem && !tracing.found && <p>Following…</p>}
         {tracing.found && (
           <>
-            <p>{tracing.found.kind === "border" ? "A border between two shades." : "A line of one colour."}</p>
+            {tracing.found.kind === "line" ? (
+              <p>A line of one colour.</p>
+            ) : (
+              <>
+                <p>No line here, but a border between two shades.</p>
+                <label className="flex items-center gap-1.5">
+                  <input
+                    type="checkbox"
+                    checked={asked === tracing.start}
+                    onChange={(event) => ask(event.target.checked ? tracing.start : null)}
+                  />
+                  Follow the border
+                </label>
+              </>
+            )}
             {[...new Set(tracing.found.ends)].map((end) => (
               <p key={end}>{end}</p>
             ))}
@@ -95,7 +112,7 @@ export function LineForm({ x, y }: { x: Scale; y: Scale }) {
         <button type="button" className="button" onClick={() => setView({ tracing: null })}>
           Cancel
         </button>
-        <button className="button-main" aria-disabled={!tracing.found}>
+        <button className="button-main" aria-disabled={!ready}>
           Add {tracing.found?.pixels.length ?? tracing.count} readings
         </button>
       </div>
