@@ -87,6 +87,33 @@ class ByHand(SimpleTestCase):
         better = only(done(state, **change_of(caution.actions[0])))
         self.assertNotIn("better-elsewhere", [one.code for one in drawn(better).cautions])
 
+    def test_x_in_degrees_is_an_angle_in_a_typed_formula(self) -> None:
+        """Malus's law on angles in degrees: without conversion sin would take them for radians."""
+        angles = np.arange(0, 100, 10)
+        light = np.round(5 * np.cos(np.radians(angles)) ** 2 + 0.3, 3)
+        text = " ".join(map(str, angles)), " ".join(map(str, light))
+        state = study(column("w", "x", text[0], unit="°"), column("I", "y", text[1]), fits=(FitState("A", "line"),))
+        for formula, option in (
+            ("a*cos(w)^2 + c", True), ("a*cos(w*pi/180)^2 + c", None), ("a*cos(w/180*3.141592653589793)^2 + c", None), ("a*w + c", None),
+        ):  # fmt: skip
+            typed = done(state, kind="set_fit", letter="A", family="formula", options={"text": formula})
+            self.assertEqual(typed.fits[0].options.get("degrees"), option, formula)
+            if "cos" in formula:
+                found = fit_one(read_table(typed), typed.fits[0]).fit
+                assert found is not None
+                self.assertAlmostEqual(found.values["a"], 5, 2)
+        chosen = done(
+            state, kind="set_fit", letter="A", family="formula", options={"text": "a*cos(w)^2", "degrees": False}
+        )
+        self.assertFalse(chosen.fits[0].options["degrees"])
+        again = done(chosen, kind="set_fit", letter="A", options={"text": "a*cos(w)^2 + c"})
+        self.assertFalse(again.fits[0].options["degrees"])
+        metres = study(column("w", "x", text[0], unit="m"), column("I", "y", text[1]), fits=(FitState("A", "line"),))
+        self.assertNotIn(
+            "degrees",
+            done(metres, kind="set_fit", letter="A", family="formula", options={"text": "a*cos(w)"}).fits[0].options,
+        )
+
     def test_copied_rows_are_set_aside_at_a_press(self) -> None:
         state = of(x="0 1 2 3 4 5 6 " * 2, y="1 2.2 2.8 4.1 5.2 5.8 7.1 " * 2)
         caution = next(one for one in drawn(only(state)).cautions if one.code == "copied-rows")

@@ -8,8 +8,8 @@ from ridge.core.by_hand import first_values
 from ridge.core.catalogue import defaults_of
 from ridge.core.errors import FormulaError, OutsideSense
 from ridge.core.formula.checks import meant_variable
-from ridge.core.formula.parse import Curve, rename
-from ridge.core.formula.tree import number
+from ridge.core.formula.parse import Curve, parse, rename
+from ridge.core.formula.tree import Call, Constant, Name, number, walk
 from ridge.core.models import FAMILIES, Formula, Model
 from ridge.core.readings import Readings
 from ridge.core.wording.naming import Naming
@@ -26,8 +26,7 @@ def model_of(wanted: FitState, naming: Naming, curves: Mapping[str, Curve] | Non
     family = FAMILIES[wanted.family]
     options = defaults_of(wanted.family) | dict(wanted.options)
     if issubclass(family, Formula):
-        # A symbol that is no name in formulas (such as one with a space) leaves x for the variable.
-        options["variable"] = naming.x if naming.x.replace("_", "").isalnum() and not naming.x[0].isdigit() else "x"
+        options["variable"] = variable_of(naming)
         called = options["curves"] or ()
         options["curves"] = tuple((letter, (curves or {}).get(letter, NOTHING)) for letter in called)
         if curves is not None and (gone := [letter for letter in called if letter not in curves]):
@@ -37,6 +36,27 @@ def model_of(wanted: FitState, naming: Naming, curves: Mapping[str, Curve] | Non
     if isinstance(model, Formula):
         _check_variable(model, naming)
     return model.with_fixed(wanted.fixed)
+
+
+def angles_in_degrees(text: str, naming: Naming) -> bool:
+    """Whether x, in degrees, stands inside a trigonometric function of a newly typed formula that does not convert it itself."""
+    if naming.x_unit not in ("°", "deg", "degree", "degrees"):
+        return False
+    try:
+        parsed = parse(text, variable_of(naming), named_on_the_left=True)
+    except FormulaError:
+        return False
+    parts = list(walk(parsed.tree))
+    of_x = any(
+        isinstance(part, Call) and part.function in ("sin", "cos", "tan") and Name(parsed.variable) in walk(part)
+        for part in parts
+    )
+    return of_x and not any(part == Constant("pi") or part == number(180) for part in parts)
+
+
+def variable_of(naming: Naming) -> str:
+    """What stands for x in formulas. A symbol that is no name there (such as one with a space) leaves x."""
+    return naming.x if naming.x.replace("_", "").isalnum() and not naming.x[0].isdigit() else "x"
 
 
 def _check_variable(model: Formula, naming: Naming) -> None:

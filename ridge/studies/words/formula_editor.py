@@ -20,7 +20,7 @@ from ridge.studies.analysis.fits import called_by, fit_one
 from ridge.studies.content.calls import curves_called
 from ridge.studies.content.readings import Table, read_table
 from ridge.studies.content.state import FitState, StudyState
-from ridge.studies.content.wanted import hand_values, model_of, readings_for
+from ridge.studies.content.wanted import angles_in_degrees, hand_values, model_of, readings_for
 from ridge.studies.words.schemas import FormulaOut, KnownNameOut, NoteOut, PartOut
 
 MOST_PARTS = 40
@@ -49,6 +49,8 @@ def look_at(state: StudyState, letter: str, text: str, degrees: bool, part: int 
     Its parameters have the values that the fit of this letter has, by name, and 1 where it has none.
     """
     table = read_table(state)
+    held = next((one.options for one in state.fits if one.letter == letter), {})
+    degrees = degrees or ("degrees" not in held and angles_in_degrees(text, table.naming))
     curves = curves_called(state, letter, text)
     wanted = state.linked(FitState(letter, "formula", options={"text": text, "degrees": degrees, "curves": curves}))
     if not text.strip():

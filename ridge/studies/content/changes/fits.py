@@ -22,7 +22,7 @@ from ridge.studies.content.options import Family, FitOptions
 from ridge.studies.content.readings import read_naming, read_table
 from ridge.studies.content.sound import Unsound, check_options, letters_of, names_of, straight_in_logarithms
 from ridge.studies.content.state import FitState, OwnQuantity, StudyState
-from ridge.studies.content.wanted import hand_values, model_of, readings_for
+from ridge.studies.content.wanted import angles_in_degrees, hand_values, model_of, readings_for
 
 
 class PutFits(Change):
@@ -51,7 +51,8 @@ class AddFit(Change):
 
     def apply(self, state: StudyState) -> Outcome:
         letter = free_letter(state)
-        options = {**_of_course(state, self.family), **_with_calls(self.options.given(), letter, state)}
+        of_course = _of_course(state, self.family)
+        options = {**of_course, **_as_typed(self.options.given(), of_course, letter, state)}
         added = _with_options(
             FitState(letter, self.family, series=self.series, name=self.name, by_hand=self.by_hand), options
         )
@@ -92,7 +93,7 @@ class SetFit(Change):
                 old.letter, self.family, options=_of_course(state, self.family), series=old.series, x_range=old.x_range, hidden=old.hidden
             )  # fmt: skip
         if self.options is not None:
-            given = _with_calls(self.options.given(), self.letter, state)
+            given = _as_typed(self.options.given(), new.options, self.letter, state)
             kept = {name: value for name, value in new.options.items() if name != "terms" or "degree" not in given}
             new = _with_options(new, {**kept, **given})
             known = set(names_of(new, state))
@@ -184,9 +185,13 @@ def _within_spans(state: StudyState, fit: FitState, values: Mapping[str, float])
     return held
 
 
-def _with_calls(given: dict[str, Any], letter: str, state: StudyState) -> dict[str, Any]:
-    """Options with the letters of the fits that a newly typed formula calls."""
-    if "text" not in given or "curves" in given:
+def _as_typed(given: dict[str, Any], before: Mapping[str, Any], letter: str, state: StudyState) -> dict[str, Any]:
+    """Options with the letters of the fits that a newly typed formula calls, and with its angles in degrees where x is."""
+    if "text" not in given:
+        return given
+    if "degrees" not in given and "degrees" not in before and angles_in_degrees(given["text"], read_naming(state)):
+        given = {**given, "degrees": True}
+    if "curves" in given:
         return given
     curves = curves_called(state, letter, given["text"])
     if back := calls_itself(state, letter, curves):
