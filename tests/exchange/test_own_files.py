@@ -16,6 +16,7 @@ from ridge.studies.content.readings import Status, read_table
 from ridge.studies.content.samples import SAMPLES, build_sample
 from ridge.studies.content.state import StudyState, empty_study
 from ridge.studies.out.data import readings_sheet
+from tests.api.test_columns import column, study
 
 
 def imported(name: str, data: bytes) -> StudyState:
@@ -78,3 +79,18 @@ class OwnFiles(SimpleTestCase):
         again = imported("readings.csv", b"x,y,status\n1,2,good\n2,4,bad\n3,6.1,good\n")
         self.assertIn("status", [column.name for column in again.columns])
         self.assertEqual(again.aside, {})
+
+    def test_clock_times_stay_clock_times(self) -> None:
+        for unit, cells in (
+            ("h:min", "13:30 14:00 14:30 15:10"), ("h:min:s", "13:30:05 14:00:10 14:30:15 15:10:59"),
+            ("min:s", "0:30 1:15.5 2:00 3:10"), ("h:min", "23:30 24:15 25:00 26:10"),
+        ):  # fmt: skip
+            state = study(column("t", "x", cells, unit=unit), column("h", "y", "1 2 3 4.5", unit="m"))
+            sheet = readings_sheet(state)
+            for kind, data in (("csv", write_csv(sheet)), ("xlsx", write_xlsx([sheet])), ("ods", write_ods([sheet]))):
+                with self.subTest(unit=unit, kind=kind):
+                    again = imported(f"readings.{kind}", data)
+                    time = again.column("x")
+                    assert time is not None
+                    self.assertEqual((time.unit, " ".join(time.cells[:4])), (unit, cells))
+                    self.assertEqual(essence(again), essence(state))

@@ -34,7 +34,7 @@ def readings_sheet(state: StudyState) -> Sheet:
     columns: list[Sequence[float | str]] = [range(1, rows + 1)]
     for column in state.columns:
         symbol = column.symbol or (column.role if column.role in ("x", "y") and not column.name else "")
-        headings.append(heading(column.name, symbol, CLOCK_UNITS.get(column.unit, column.unit)))
+        headings.append(heading(column.name, symbol, column.unit))
         columns.append(
             _cells(
                 column,
@@ -61,8 +61,8 @@ def readings_sheet(state: StudyState) -> Sheet:
 def _cells(
     column: ColumnState, texts: Sequence[str], numbers: np.ndarray, rows: int
 ) -> Sequence[float] | Sequence[str]:
-    """Numbers where the column holds any; otherwise what was typed."""
-    if np.isfinite(numbers[:rows]).any():
+    """Numbers where the column holds any; otherwise, and of a clock, what was typed."""
+    if column.unit not in CLOCK_UNITS and np.isfinite(numbers[:rows]).any():
         return numbers[:rows].tolist()  # type: ignore[no-any-return]
     return list(texts[:rows])
 
