@@ -155,7 +155,7 @@ class StudyTables(TestCase):
         sheet = readings_sheet(build_sample("tide"))
         self.assertEqual(list(sheet.columns[0][:3]), [1, 2, 3])
         self.assertTrue(write_csv(sheet).decode("utf-8-sig").splitlines()[1].startswith("1,"))
-        self.assertEqual(sheet.headings[1], "time since midnight t / h")
+        self.assertEqual(sheet.headings[1], "time since midnight t / h:min")
 
 
 class Formats(TestCase):
