@@ -14,6 +14,7 @@ from typing import Any
 import numpy as np
 from scipy.stats import binom
 
+from bench import residual_checks
 from bench.covering import STUDIES, covered
 from bench.page import put
 from ridge.core import Readings, fit
@@ -244,7 +245,7 @@ SECTIONS: Sequence[tuple[str, str, Callable[[Any], Iterator[str]]]] = (
 
 def write() -> None:
     with Pool() as pool:
-        for title, note, run in SECTIONS:
+        for title, note, run in (*SECTIONS, *residual_checks.SECTIONS):
             rows = list(run(lambda work, jobs: pool.imap(work, jobs)))
             print(f"\n{title}\n{note}", *rows, sep="\n", flush=True)
             put(title, note, rows)

@@ -200,6 +200,20 @@ class OfAClass(MakingOne):
         ann.context.close()
 
 
+class OutOfReach(MakingOne):
+    def test_a_class_that_is_not_up_to_date_says_so(self) -> None:
+        self.expected_problem = "Failed to load resource"
+        self.make()
+        expect(self.page.get_by_text("The class: 0 joined, 0 handed in")).to_be_visible()
+        self.page.route("**/api/worksheets/*/class", lambda route: route.abort())
+        said = self.page.get_by_role("alert").filter(
+            has_text="The server cannot be reached. This is the class as it was at"
+        )
+        expect(said).to_be_visible(timeout=60_000)
+        self.page.unroute("**/api/worksheets/*/class")
+        expect(said).to_be_hidden(timeout=60_000)
+
+
 class SettledByTheCourse(MakingOne):
     def settle(self) -> str:
         code = self.make()

@@ -94,3 +94,16 @@ class OwnFiles(SimpleTestCase):
                     assert time is not None
                     self.assertEqual((time.unit, " ".join(time.cells[:4])), (unit, cells))
                     self.assertEqual(essence(again), essence(state))
+
+
+class PowersOfTen(SimpleTestCase):
+    def test_a_power_of_ten_before_a_unit_is_the_multiplier(self) -> None:
+        for unit, wanted in (
+            ("10^14 Hz", (14, "Hz")), ("10¹⁴ Hz", (14, "Hz")), ("10⁻³ m", (-3, "m")), ("10^(-4) s", (-4, "s")), ("100 m", (0, "100 m")),
+            ("m", (0, "m")),
+        ):  # fmt: skip
+            state = imported("a.csv", f"f / {unit},U / V\n5.19,0.35\n5.49,0.48\n6.88,1.05\n".encode())
+            column = state.column("x")
+            assert column is not None
+            self.assertEqual((column.exponent, column.unit), wanted)
+            self.assertAlmostEqual(read_table(state).readings.x[0] / (5.19 * 10.0 ** wanted[0]), 1)

@@ -48,8 +48,15 @@ export function WorksheetPage({ id }: { id: string }) {
             <h2 id="the-class" className="font-book text-lead font-semibold">
               The class: {sheet.copies} joined, {sheet.handed_in} handed in
             </h2>
-            <ClassTable worksheet={id} copies={found.data.copies} />
-            {sheet.copies > 0 && <ClassPlot id={id} changed={found.dataUpdatedAt} />}
+            {found.error && (
+              <p role="alert" className="text-plain text-amber">
+                The server cannot be reached. This is the class as it was at {new Date(found.dataUpdatedAt).toLocaleTimeString()}.
+              </p>
+            )}
+            <div className="goes-stale grid gap-2" aria-busy={Boolean(found.error)}>
+              <ClassTable worksheet={id} copies={found.data.copies} />
+              {sheet.copies > 0 && <ClassPlot id={id} changed={found.dataUpdatedAt} />}
+            </div>
             {sheet.copies > 0 && <OfTheClass id={id} />}
           </section>
           <Editor key={sheet.id} sheet={sheet} />

@@ -19,7 +19,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
   const tried = useTried();
   const [wanted, setWanted] = useState("");
   const matched = useMemo(() => matching(tried, wanted), [tried, wanted]);
-  const { candidates, ranking, problem } = useCandidates(study.id, study.version, series, tried);
+  const { candidates, ranking, stale, problem } = useCandidates(study.id, study.version, series, tried);
   const found = candidates.filter((one) => matched.has(one.key));
   const interpolations = found.filter((one) => one.group === "interpolation");
   const models = found.filter((one) => one.group === "model");
@@ -37,7 +37,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
       onClose={onClose}
       note={
         <p className="text-mute" role="status">
-          {ranking ? ranking.summary : `${candidates.length} of ${tried.length || "all"} models laid over the readings…`}
+          {ranking && !stale ? ranking.summary : `${candidates.length} of ${tried.length || "all"} models laid over the readings…`}
           {series && ` Laid over ${series} only.`}
         </p>
       }
@@ -65,7 +65,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
       {inSections(models, ranking).map(({ title, of }) => (
         <Fragment key={title}>
           {title && <h3 className="font-book text-lead font-semibold">{title}</h3>}
-          <ul aria-label={title || "Models"} className={GRID}>
+          <ul aria-label={title || "Models"} className={`${GRID} goes-stale`} aria-busy={stale}>
             {of.map((one) => (
               <Card
                 key={one.key}
@@ -88,7 +88,7 @@ export function Gallery({ fit, onClose }: { fit: Fit | null; onClose: () => void
               say how sure it is.
             </p>
           </div>
-          <ul aria-label="Interpolations" className={GRID}>
+          <ul aria-label="Interpolations" className={`${GRID} goes-stale`} aria-busy={stale}>
             {interpolations.map((one) => (
               <Card key={one.key} one={one} letter={letterOf(one)} said={one.said ?? ""} also="" onChoose={choose} />
             ))}
@@ -159,10 +159,17 @@ function useTried(): Offer[] {
   return useMemo(() => offers.filter((offer) => offer.tried), [offers]);
 }
 
+/** What was computed, and of which readings. */
+interface Of<What> {
+  of: string;
+  what: What;
+}
+
 /** Fitted one after the other, so that each is shown as it comes in; closing the gallery ends it. In the order of the catalogue. */
 function useCandidates(id: string, version: number, series: string, tried: Offer[]) {
-  const [found, setFound] = useState<Record<string, Candidate>>({});
-  const [ranking, setRanking] = useState<Ranking | null>(null);
+  const now = `${version} ${series}`;
+  const [found, setFound] = useState<Record<string, Of<Candidate>>>({});
+  const [ranking, setRanking] = useState<Of<Ranking> | null>(null);
   const [problem, setProblem] = useState("");
   useEffect(() => {
     const stop = new AbortController();
@@ -176,7 +183,7 @@ function useCandidates(id: string, version: number, series: string, tried: Offer
         });
         if (!data || stop.signal.aborted) return;
         // A card that moved away under a press would not be pressed.
-        whenHandIsUp(() => setFound((before) => ({ ...before, [data.key]: data })));
+        whenHandIsUp(() => setFound((before) => ({ ...before, [data.key]: { of: now, what: data } })));
       }
     };
     void (async () => {
@@ -186,13 +193,19 @@ function useCandidates(id: string, version: number, series: string, tried: Offer
           params: { path: { study_id: id }, query },
           signal: stop.signal,
         });
-        if (data) whenHandIsUp(() => setRanking(data));
+        if (data) whenHandIsUp(() => setRanking({ of: now, what: data }));
         if (error) setProblem(messageOf(error));
       } catch {
         // Closed, or the server is out of reach: what came in stays, unordered.
       }
     })();
     return () => stop.abort();
-  }, [id, version, series, tried]);
-  return { candidates: tried.map((offer) => found[offer.key]).filter((one) => one !== undefined), ranking, problem };
+  }, [id, now, series, tried]);
+  const held = tried.map((offer) => found[offer.key]).filter((one) => one !== undefined);
+  return {
+    candidates: held.map((one) => one.what),
+    ranking: ranking?.what ?? null,
+    stale: (ranking !== null && ranking.of !== now) || held.some((one) => one.of !== now),
+    problem,
+  };
 }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from typing import Annotated, Any, Literal
@@ -39,6 +40,13 @@ class HowRead(Schema):
     @property
     def choices(self) -> Choices:
         return Choices(**{name: getattr(self, name) for name in HowRead.model_fields})
+
+
+_POWER = re.compile(
+    r"[×*·]?\s*10(?:(?:\^|\*\*)\(?([-−+]?\d{1,2})\)?|([⁻⁺]?[⁰¹²³⁴⁵⁶⁷⁸⁹]{1,2}))(?![\d.,])[\s·*]*(?=[^\W\d]|[°%]|$)"
+)
+"""A power of ten at the beginning of a unit."""
+_RAISED = str.maketrans("−⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹", "--+0123456789")
 
 
 class TakenColumn(Schema):
@@ -134,13 +142,22 @@ class TakeTable(Change, HowRead):
         if table.nothing:
             raise ChangeRefused(table.nothing)
         taken = [
-            ColumnState(next(keys), given.name, given.symbol, given.unit, given.role, cells=column.cells)
+            self._column(next(keys), given, given.role, column.cells)
             for given, column in zip(self.columns, table.columns, strict=True)
             if given.role != "skip"
         ]
         if any(len(cell) > LIMITS["cell"] for column in taken for cell in column.cells):
             raise ChangeRefused(f"A cell holds {LIMITS['cell']} characters at most.")
         return taken
+
+    def _column(self, key: str, given: TakenColumn, role: Role, cells: tuple[str, ...]) -> ColumnState:
+        """A column; a power of ten before its unit (``10^14 Hz``) becomes its multiplier. Below others the cells count as theirs do."""
+        power = _POWER.match(given.unit) if self.where != "below" else None
+        if power is None:
+            return ColumnState(key, given.name, given.symbol, given.unit, role, cells=cells)
+        exponent = int((power[1] or power[2]).translate(_RAISED))
+        unit = given.unit[power.end() :].strip()
+        return ColumnState(key, given.name, given.symbol, unit, role, exponent=exponent, cells=cells)
 
     def _replace(self, state: StudyState, taken: list[ColumnState]) -> list[ColumnState]:
         return taken
