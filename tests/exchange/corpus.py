@@ -241,7 +241,7 @@ case(
     "x|time||s|0 1\ny|height||m|1 2",
     passed=(1,),
 )
-case("symbols and units in the next line", "time;height\nt / s;h / m\n0;1\n1;2", "x||t|s|0 1\ny||h|m|1 2")
+case("symbols and units in the next line", "time;height\nt / s;h / m\n0;1\n1;2", "x|time|t|s|0 1\ny|height|h|m|1 2")
 case(
     "merged headings, pairs",
     "Beaker A,,Beaker B,\nt / s,T / °C,t / s,T / °C\n0,20,0,30\n1,21,1,28",

@@ -107,3 +107,11 @@ class PowersOfTen(SimpleTestCase):
             assert column is not None
             self.assertEqual((column.exponent, column.unit), wanted)
             self.assertAlmostEqual(read_table(state).readings.x[0] / (5.19 * 10.0 ** wanted[0]), 1)
+
+
+class SecondHeading(SimpleTestCase):
+    def test_symbols_with_units_below_the_names(self) -> None:
+        found = read_text_table("Zeit\tKraft\nt (s)\tF (N)\n1\t2\n2\t3,5\n3\t5\n", Choices()).columns
+        self.assertEqual([(one.name, one.symbol, one.unit) for one in found], [("Zeit", "t", "s"), ("Kraft", "F", "N")])
+        whole = read_text_table("Messung 1\t\nZeit t (s)\tKraft F (N)\n1\t2\n2\t3,5\n3\t5\n", Choices()).columns
+        self.assertEqual([one.unit for one in whole], ["s", "N"])

@@ -108,6 +108,17 @@ def _cut(text: str) -> tuple[str, str]:
     return text, ""
 
 
+def symbol_and_unit(text: str) -> tuple[str, str] | None:
+    """A symbol with its unit and nothing else; None for any other text.
+
+    >>> symbol_and_unit("t (s)"), symbol_and_unit("F / N"), symbol_and_unit("(s)"), symbol_and_unit("force F (N)")
+    (('t', 's'), ('F', 'N'), None, None)
+    """
+    name, symbol, unit = read_heading(text)
+    letters = symbol if not name else name if not symbol and len(name) == 1 else ""
+    return (letters, unit) if letters and unit else None
+
+
 def _is_quantity_over_unit(before: str, after: str, *, spaced: bool) -> bool:
     """Whether ``before/after`` is a quantity over its unit, rather than an expression such as ``1/R`` or a unit, ``km/h``."""
     if before.replace(".", "").isdigit():

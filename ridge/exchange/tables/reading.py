@@ -10,7 +10,7 @@ from itertools import zip_longest
 from ridge.exchange.cells import CLOCK_UNITS
 from ridge.exchange.tables.column_cells import FIRST, Cells, Kind, kind_of, like_days
 from ridge.exchange.tables.cutting import Cutter
-from ridge.exchange.tables.heading_parts import read_heading
+from ridge.exchange.tables.heading_parts import read_heading, symbol_and_unit
 from ridge.exchange.tables.lines import LONGEST, MOST_ROWS, Lines, lines_of
 from ridge.exchange.tables.result import Choices, NoTable, Option, PassedOver, Question, TableColumn, TextTable
 from ridge.exchange.tables.roles import Proposed, propose
@@ -263,7 +263,10 @@ class _Headed:
         self.first = held.first[place]
         self.number_name = bool(heading) and is_number(heading, decimal)
         self.name, self.symbol, self.unit = (heading, "", "") if self.number_name else read_heading(heading)
-        self.unit = self.unit or _bare(held.over(held.block.units, place))
+        below = held.over(held.block.units, place)
+        if (told := symbol_and_unit(below)) is not None:
+            self.symbol, self.unit = self.symbol or told[0], self.unit or told[1]
+        self.unit = self.unit or _bare(below)
         self.group, self.alone = held.group(place), self.name if heading else ""
         if self.group and self.group != heading:
             name, symbol, unit = read_heading(self.group)

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 from ridge.exchange.tables.cutting import Cutter
+from ridge.exchange.tables.heading_parts import symbol_and_unit
 from ridge.exchange.tables.lines import Lines
 from ridge.exchange.tables.result import Choices, NoTable, Option, PassedOver, Question
 from ridge.exchange.tables.signs import is_number
@@ -265,10 +266,12 @@ def _stands_over(rows: _Rows, above: int, names: int) -> bool:
 
 
 def _is_unit_row(rows: _Rows, place: int, width: int) -> bool:
-    """A line of nothing but units, in brackets or not."""
+    """A line of nothing but units, in brackets or not, or of symbols with their units, as in ``t (s)``."""
     filled = rows.filled(place)
     if not filled or rows.counts[place] or (width > 1 and len(filled) < 1):
         return False
+    if all(symbol_and_unit(cell) for cell in filled):
+        return True
     bare = [cell.strip("()[]{}") for cell in filled]
     bracketed = all(cell[0] in "([{" for cell in filled)
     units = sum((is_unit(cell) and " / " not in cell) or cell in ("-", "–", "—") for cell in bare)
