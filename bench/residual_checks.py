@@ -122,7 +122,8 @@ def _recorded(kind: str, random: np.random.Generator, n: int) -> Readings:
         case "upper end of the range":
             return Readings(x, np.minimum(y, 15))
         case "two x only":
-            return Readings(np.repeat([2.0, 7.0], [n // 2, n - n // 2]), y)
+            two = np.repeat([2.0, 7.0], [n // 2, n - n // 2])
+            return Readings(two, np.round(2 * two + 1 + scatter, 2))
         case "drift with the row":
             order = random.permutation(n)
             return Readings(x[order], y[order] + np.linspace(0, 1.2, n))
