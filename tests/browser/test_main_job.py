@@ -164,11 +164,11 @@ class ByKeyboard(BrowserCase):
     def test_text_in_other_shapes_is_split_into_columns(self) -> None:
         self.open_new()
         self.paste("1;2,5\n2;3,5\n3;4,6")
-        self.expect_cell(3, 1, "4,6")
+        self.expect_cell(3, 1, "4.6")
         expect(self.marks("used")).to_have_count(3)
         self.page.keyboard.press("Control+z")
         self.expect_saved()
         self.page.keyboard.press("Control+Home")
         self.paste("1 2.5\n2 3.5\n")
         # Shown with the sign of the first readings.
-        self.expect_cell(2, 1, "3,5")
+        self.expect_cell(2, 1, "3.5")

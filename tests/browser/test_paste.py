@@ -28,7 +28,8 @@ class Pasting(BrowserCase):
         expect(dialog.get_by_role("button", name="Import")).to_be_focused()
         self.page.keyboard.press("Enter")
         expect(dialog).to_be_hidden()
-        self.expect_cell(1, 0, "0,0")  # numbers are shown as the first readings were written
+        self.expect_cell(1, 0, "0.0")  # the other sign is offered, not taken
+        expect(self.page.get_by_text("You typed a decimal comma.")).to_be_visible()
         self.expect_cell(3, 1, "n/a")
         expect(self.page.get_by_text("Row 3: 'n/a' is not a number.")).to_be_visible()
         expect(self.account()).to_contain_text("on 4 readings")
@@ -118,7 +119,7 @@ class Pasting(BrowserCase):
         expect(dialog.get_by_role("cell", name="1.500")).to_be_visible()
         self.page.keyboard.press("Enter")
         expect(dialog).to_be_hidden()
-        self.expect_cell(1, 0, "1,500")
+        self.expect_cell(1, 0, "1.500")
         expect(self.account()).to_contain_text("on 3 readings")
 
     def test_what_is_not_used_is_named(self) -> None:
