@@ -1,4 +1,4 @@
-"""How honest the checks of residuals, uncertainties in per cent and the choice of waves and models are: sections of ``honesty``."""
+"""Measure the checks of residuals, uncertainties in per cent and the choice of waves and models: sections of ``honesty``."""
 
 from __future__ import annotations
 
@@ -51,7 +51,7 @@ def per_cent(each: Each) -> Iterator[str]:
 
 
 def _of_wave(job: tuple[int, float, float]) -> tuple[int, int]:
-    """Studies with a wave of so many standard deviations under a line: seen by any check, and by the one for waves."""
+    """Count the studies in which a wave of so many standard deviations under a line is seen: by any check, and by the one for waves."""
     n, size, period = job
     seen = by_wave = 0
     for seed in range(WAVES):
@@ -159,7 +159,7 @@ def recording(each: Each) -> Iterator[str]:
 
 
 def _of_ranking(job: tuple[int, int]) -> tuple[int, int]:
-    """Whether anything but the constant comes first on mere scatter."""
+    """Return 1 where another model than the constant comes first on noise, and how many were tried."""
     n, seed = job
     x = np.linspace(1, 10, n)
     readings = Readings(x, 50 + np.random.default_rng((seed, n)).normal(0, 1, n))
@@ -204,7 +204,7 @@ SECTIONS = (
     ),
     (
         "How readings were recorded",
-        "Readings of a line, recorded in ways that mislead: per cent of studies in which each caution is raised. In the first two rows "
+        "Readings of a line, recorded in ways that mislead: per cent of studies in which each warning is given. In the first two rows "
         "every one is a false alarm.",
         recording,
     ),

@@ -1,5 +1,4 @@
-"""Whether numbers are written with a decimal point or a comma: a user's choice for all studies, or else the custom of the browser's
-language."""
+"""The decimal sign of a request: the user's choice for all studies, or else the custom of the browser's language."""
 
 from __future__ import annotations
 
@@ -14,7 +13,7 @@ from ridge.core.decimal_sign import Sign, decimal_sign, written_with
 
 
 class DecimalSign:
-    """Middleware: every number of a response is written with the sign of whoever asks."""
+    """Middleware that writes every number of a response with the sign of the user."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self._get_response = get_response
@@ -25,18 +24,18 @@ class DecimalSign:
 
 
 def sign_for(request: HttpRequest) -> Sign:
-    """How numbers are written for whoever asks."""
+    """Return the sign to write numbers with."""
     return chosen_by(request) or sign_of_languages(request.headers.get("Accept-Language", ""))
 
 
 def chosen_by(request: HttpRequest) -> Sign | None:
-    """The sign that a user has chosen; None for no choice yet."""
+    """Return the sign that the user has chosen; None before a choice."""
     chosen = request.user.decimal_sign if isinstance(request.user, User) else ""
     return "comma" if chosen == "comma" else "point" if chosen == "point" else None
 
 
 def sign_of_languages(accepted: str) -> Sign:
-    """The custom of the first language of an ``Accept-Language`` header, by Django's formats; a point where it names none.
+    """Return the custom of the first language of an ``Accept-Language`` header, by Django's formats; a point where it names none.
 
     >>> sign_of_languages("de-DE,de;q=0.9,en;q=0.8"), sign_of_languages("en-GB"), sign_of_languages("")
     ('comma', 'point', 'point')
@@ -48,11 +47,11 @@ def sign_of_languages(accepted: str) -> Sign:
 
 
 def choose(user: User, sign: Sign) -> None:
-    """From now on."""
+    """Store the choice of a user."""
     user.decimal_sign = sign
     user.save(update_fields=["decimal_sign"])
 
 
 def offered(request: HttpRequest, found: Sign | None) -> Sign | None:
-    """The sign that readings are written with, where it differs from the one in use and the user has chosen none yet."""
+    """Return the sign that readings are written with where it differs from the one in use and the user has chosen none yet."""
     return found if found != decimal_sign() and chosen_by(request) is None else None
