@@ -46,7 +46,7 @@ def in_sign(digits: str) -> str:
 
 
 def latex_in_sign(digits: str) -> str:
-    """The same for LaTeX, where a bare comma would be followed by a space."""
+    """Return one number for LaTeX in the sign that holds here, where a bare comma would be followed by a space."""
     return digits.replace(".", "{,}", 1) if _sign.get() == "comma" else digits
 
 
@@ -56,7 +56,7 @@ def between_values() -> str:
 
 
 def cached(most: int) -> Callable[[Callable[P, Made]], Callable[P, Made]]:
-    """``functools.lru_cache`` for what holds written numbers: once for each sign."""
+    """Cache what holds written numbers, like ``functools.lru_cache``, once for each sign."""
 
     def remembering(make: Callable[P, Made]) -> Callable[P, Made]:
         @lru_cache(most)

@@ -51,22 +51,22 @@ class EndOfRange:
 
 
 def copied_rows(readings: Readings) -> tuple[int, ...]:
-    """Rows with the same x and y as earlier ones, where so many do not agree by chance; 0-based.
+    """Return the rows with the same x and y as earlier ones, where so many do not agree by chance; 0-based.
 
     >>> copied_rows(Readings([1, 2, 3, 1, 2, 3], [2.1, 3.9, 6.2, 2.1, 3.9, 6.2]))
     (3, 4, 5)
     """
     rows = np.flatnonzero(readings.used)
+    again = len(rows) - len(np.unique(readings.x[rows]))
+    if readings.count is not None or len(rows) < 4 or again < 3:
+        return ()  # before rows are compared, which takes long for many
     pairs = np.stack([readings.x[rows], readings.y[rows]], axis=1)
-    if readings.count is not None or len(rows) < 4:
-        return ()
     _, first, which = np.unique(pairs, axis=0, return_index=True, return_inverse=True)
     earlier = first[which.reshape(-1)]
     copies = earlier < np.arange(len(rows))
     number = int(copies.sum())
     if number < 3 or len(np.unique(readings.x[rows][copies])) < 2:
         return ()
-    again = len(rows) - len(np.unique(readings.x[rows]))
     if number < ALL * again and _longest_run(earlier, copies) < RUN:
         return ()
     return tuple(rows[copies].tolist())
@@ -81,7 +81,7 @@ def _longest_run(earlier: npt.NDArray[np.intp], copies: Mask) -> int:
 
 
 def step_of(values: Array) -> float | None:
-    """The largest step 1, 2 or 5 times a power of ten of which all values are multiples; None for fewer than five of them,
+    """Return the largest step 1, 2 or 5 times a power of ten of which all values are multiples; None for fewer than five of them,
     for one or two distinct ones, and where they have more than eight digits.
 
     >>> step_of(np.array([1.5, 2.0, 2.5, 4.0, 7.5]))
