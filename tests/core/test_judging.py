@@ -47,7 +47,7 @@ class Order(TestCase):
 
 class Cautions(TestCase):
     x = list(np.linspace(0, 9, 10))
-    noise = [0.1, -0.2, 0.05, 0.2, -0.1, -0.15, 0.1, 0.15, -0.1, -0.05]
+    noise = [0.02, 0.09, 0.02, -0.21, 0.1, 0.03, -0.11, 0.05, 0.02, 0.01]  # random: default_rng(1)
 
     def test_a_good_line_has_none(self) -> None:
         self.assertEqual(codes(self.x, [1 + 2 * x + e for x, e in zip(self.x, self.noise, strict=True)]), [])

@@ -148,6 +148,7 @@ def _of_pattern(fit: Fit) -> dict[str, float]:
     return {
         "period": pattern.period,
         "cycles": cycles,
+        "per_cycle": (len(np.unique(fit.readings.x[fit.readings.used])) - 1) / cycles if cycles else 0.0,
         "bend": float(pattern.bend),
         "many": float((pattern.ratio or 0.0) > 2),
         **facts,

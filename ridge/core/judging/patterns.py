@@ -17,7 +17,7 @@ from ridge.core.judging.drift import Drift, find_drift
 from ridge.core.judging.influence import readings_far_off
 from ridge.core.judging.order import FEWEST, count_changes, find_order
 from ridge.core.judging.periodogram import find_wave
-from ridge.core.judging.significance import CHECK
+from ridge.core.judging.significance import CHECK, WAVE_CHECK
 from ridge.core.judging.two_groups import TwoGroups, find_two_groups
 from ridge.core.models.base import Extended
 from ridge.core.readings import Array
@@ -72,7 +72,12 @@ class Pattern:
     @property
     def visible(self) -> bool:
         """Whether the order of the signs, curvature or a wave are evidence of a pattern."""
-        return any(p is not None and p < CHECK for p in (self.order_p, self.bend_p, self.wave_p))
+        return self.waves or any(p is not None and p < CHECK for p in (self.order_p, self.bend_p))
+
+    @property
+    def waves(self) -> bool:
+        """Whether there is evidence of a wave."""
+        return self.wave_p is not None and self.wave_p < WAVE_CHECK
 
     @property
     def spread_changes(self) -> bool:

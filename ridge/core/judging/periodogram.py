@@ -12,8 +12,8 @@ from ridge.core.readings import Array
 STEPS = 2
 """Frequencies looked at in each cycle over the measured range."""
 MOST_FREQUENCIES = 120
-A_CYCLE = 2.5
-"""Readings per cycle at least: faster alternation is what the changes of sign are tested for."""
+A_CYCLE = 2.0
+"""Least number of intervals between readings per cycle: faster waves look like slower ones (Nyquist's limit)."""
 LEAST_LEFT = 0.05
 """Share of a wave that the parameters must leave, so that it can be distinguished from the curve."""
 

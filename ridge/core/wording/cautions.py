@@ -6,7 +6,7 @@ import re
 
 import numpy as np
 
-from ridge.core.judging.significance import CHECK
+from ridge.core.judging.significance import CHECK, WAVE_CHECK
 from ridge.core.numerals import capital, count_word, join, name_rows, p_text, share, significant
 from ridge.core.results.finding import Caution, Finding
 from ridge.core.wording.limits import level_text, limits_text
@@ -96,6 +96,20 @@ CYCLES = 2
 be any wrong shape."""
 
 
+ALTERNATING = 2.5
+"""Readings per cycle below which residuals alternate rather than follow a wave."""
+
+
+def _is_wave(finding: Finding) -> bool:
+    """Whether to name a wave rather than alike or alternating neighbours."""
+    facts = finding.facts
+    if facts["wave_p"] >= WAVE_CHECK:
+        return False
+    if facts["order_p"] >= CHECK:
+        return True
+    return facts["cycles"] >= CYCLES and not (facts["many"] and facts["per_cycle"] < ALTERNATING)
+
+
 def _patterned(finding: Finding, naming: Naming) -> tuple[str, str]:
     bend, curve = finding.facts["bend"], _curve(finding)
     if finding.facts["bend_p"] < CHECK and bend:
@@ -105,7 +119,7 @@ def _patterned(finding: Finding, naming: Naming) -> tuple[str, str]:
         found = f"{naming.y} changes with {naming.x}: the residuals of the constant follow a trend."
     elif finding.facts["bend_p"] < CHECK:
         found = f"The residuals of the {curve} are still curved."
-    elif finding.facts["wave_p"] < CHECK and (finding.facts["cycles"] >= CYCLES or finding.facts["order_p"] >= CHECK):
+    elif _is_wave(finding):
         period = naming.x_with_unit(significant(finding.facts["period"], 2, strip=True).text)
         return (
             f"The residuals follow a wave with a period of about {period} ({p_text(finding.facts['wave_p'])}).",

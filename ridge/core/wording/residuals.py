@@ -11,7 +11,7 @@ from ridge.core.judging.order import FEWEST
 from ridge.core.judging.patterns import Pattern, pattern_of
 from ridge.core.judging.quantiles import normal_quantiles
 from ridge.core.judging.recording import few_places
-from ridge.core.judging.significance import CHECK, SIGNIFICANT
+from ridge.core.judging.significance import CHECK, SIGNIFICANT, WAVE_CHECK
 from ridge.core.numerals import count_word, count_words, group, name_rows, p_text, significant, write
 from ridge.core.results.fit import Fit
 from ridge.core.wording.naming import Naming
@@ -47,7 +47,7 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
         said.append(f"No significant curvature ({p_text(pattern.bend_p)}).")
     if pattern.wave_p is not None:
         period = naming.x_with_unit(significant(pattern.period, 2, strip=True).text)
-        if pattern.wave_p < CHECK:
+        if pattern.waves:
             said.append(f"They follow a wave with a period of about {period} ({p_text(pattern.wave_p)}).")
         else:
             said.append(f"No significant wave ({p_text(pattern.wave_p)}).")
@@ -70,8 +70,9 @@ def word_residuals(fit: Fit, naming: Naming) -> list[str]:
 
 def _how_judged() -> str:
     return (
-        f"Eight properties are tested, so each counts as evidence below p = {significant(CHECK, 2, strip=True).text}: together they "
-        f"raise a false alarm in at most one of {round(1 / SIGNIFICANT)} fits."
+        f"Eight properties are tested. A wave counts as evidence below p = {significant(WAVE_CHECK, 2, strip=True).text}, the others "
+        f"below {significant(CHECK, 2, strip=True).text}: together, when the model is right, they raise a false alarm in at most one of "
+        f"{round(1 / SIGNIFICANT)} fits."
     )
 
 
