@@ -183,7 +183,7 @@ def _recorded_well() -> Iterator[Study]:
 
 
 def _spread() -> Iterator[Study]:
-    x = np.linspace(0.5, 10, 100)
+    x = np.linspace(0.1, 10, 100)
     wanted = frozenset({"spread-changes"})
     allowed = frozenset({"far-off"})
     cases: tuple[tuple[str, Callable[[np.ndarray], np.ndarray], Model], ...] = (
