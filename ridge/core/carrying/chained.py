@@ -3,12 +3,12 @@ exact derivatives (JCGM 100:2008, 5.1.2 and 5.2), and a seeded simulation beside
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from ridge.core.carrying.coherent import in_coherent_units
+from ridge.core.carrying.coherent import FitCurve, in_coherent_units, written_out
 from ridge.core.carrying.propagation import DRAWS, SEED, Source
 from ridge.core.formula import Program, differentiate
 from ridge.core.formula.tree import Node, names_in
@@ -44,7 +44,7 @@ def carry(
     *,
     correlations: Correlations | None = None,
     units: Mapping[str, str] | None = None,
-    loose: Collection[str] = (),
+    curves: Mapping[str, FitCurve] | None = None,
 ) -> dict[str, Step]:
     """Every step by its name.
 
@@ -58,8 +58,8 @@ def carry(
         Coefficients of pairs of sources, for all rows or of shape (rows,); those left out are independent.
     units :
         Of sources, and of steps that are wanted in a unit.
-    loose :
-        Steps that hold the curve of a fit, see ``in_coherent_units``.
+    curves :
+        Of the fits that the formulas call, by letter; their parameters are sources.
 
     >>> from ridge.core.formula import parse
     >>> found = carry({"s": parse("a + b").tree, "d": parse("s - b").tree}, {"a": (3.0, 0.3), "b": (1.0, 0.4)}, 1)
@@ -75,8 +75,8 @@ def carry(
         name: np.broadcast_to(np.asarray(error, dtype=np.float64), (rows,)) for name, (_, error) in sources.items()
     }
     for step, typed in formulas.items():
-        coherent = in_coherent_units(typed, known, known.get(step, ""), strict=step not in loose)
-        tree, names = coherent.tree, names_in(typed)
+        coherent = in_coherent_units(typed, known, known.get(step, ""), curves=curves)
+        tree, names = coherent.tree, names_in(written_out(typed, curves or {}))
         program = Program([tree, *(differentiate(tree, name) for name in names)], names)
         with np.errstate(all="ignore"):
             value, *partial = (
@@ -116,14 +116,14 @@ def simulated(
     rows: Sequence[int],
     correlations: Correlations | None = None,
     units: Mapping[str, str] | None = None,
-    loose: Collection[str] = (),
+    curves: Mapping[str, FitCurve] | None = None,
 ) -> Array:
     """Standard deviation of ``step`` in some rows by draws from normal distributions (JCGM 101, clause 7), shape (len(rows),); infinite
-    where most draws have no value. The draws are the same at every call. ``units`` and ``loose`` as in ``carry``."""
+    where most draws have no value. The draws are the same at every call. ``units`` and ``curves`` as in ``carry``."""
     known = dict(units or {})
     trees = {}
     for name, typed in formulas.items():
-        coherent = in_coherent_units(typed, known, known.get(name, ""), strict=name not in loose)
+        coherent = in_coherent_units(typed, known, known.get(name, ""), curves=curves)
         known.setdefault(name, coherent.unit)
         trees[name] = coherent.tree
     names = list(sources)

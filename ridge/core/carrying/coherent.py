@@ -8,11 +8,12 @@ to shares. Temperatures in °C or °F are absolute in products, powers and funct
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi
 
 from ridge.core.carrying.unit_algebra import (
     PintUnit,
+    factor_between,
     factors_of,
     has_zero_of_its_own,
     plain_unit,
@@ -31,18 +32,37 @@ from ridge.core.formula.tree import (
     Number,
     Operation,
     add,
+    children,
     divide,
     multiply,
     names_in,
     negative,
     number,
     power,
+    substitute,
+    walk,
+    with_children,
 )
 from ridge.core.formula.writing import to_text
 
 _SAME = {"abs", "floor", "ceil", "min", "max", "round"}
 _SHARES = {"percent", "permille", "ppm"}
 _ROUNDING = 1e-12
+
+
+@dataclass(frozen=True)
+class FitCurve:
+    """The curve of a fit, which a formula calls by its letter: ``tree`` in ``variable``, both counted in these units. Its parameters
+    are plain numbers there, so that their units need not be known."""
+
+    tree: Node
+    variable: str
+    x_unit: str
+    y_unit: str
+
+    def at(self, argument: Node) -> Node:
+        """Return the tree of the curve at an argument in the unit of x."""
+        return substitute(self.tree, {self.variable: argument})
 
 
 @dataclass(frozen=True)
@@ -55,13 +75,27 @@ class Coherent:
     remark: str = ""
 
 
-def in_coherent_units(tree: Node, units: Mapping[str, str], wanted: str = "", *, strict: bool = True) -> Coherent:
+def in_coherent_units(
+    tree: Node, units: Mapping[str, str], wanted: str = "", *, curves: Mapping[str, FitCurve] | None = None
+) -> Coherent:
     """Rewrite a formula for values in ``units``, by name; those left out are plain numbers.
 
-    ``wanted``: unit of the result; left out, or where it is of another kind, the one that follows from the formula. With a unit
-    that is not known nothing is converted. ``strict``: False where the formula holds the curve of a fit, whose parameters may have
-    units that nobody knows: what cannot be converted then stays as it is. Raises UnitsDiffer, with the place, for a sum of unlike units, a function or an
-    exponent of something with a unit, and a plain number added to a temperature in °C or °F.
+    Parameters
+    ----------
+    tree :
+        Calls of fits stand in it as ``A(…)``.
+    units :
+        By name. With one that is not known nothing is converted.
+    wanted :
+        Unit of the result; left out, or where it is of another kind, the one that follows from the formula.
+    curves :
+        What calls of fits stand for, by letter.
+
+    Raises
+    ------
+    UnitsDiffer
+        With the place, for a sum of unlike units, a function or an exponent of something with a unit, a curve at something that
+        is not in the unit of x, and a plain number added to a temperature in °C or °F.
 
     >>> from ridge.core.carrying.coherent import in_coherent_units
     >>> from ridge.core.formula import parse
@@ -72,22 +106,57 @@ def in_coherent_units(tree: Node, units: Mapping[str, str], wanted: str = "", *,
     """
     named = {name: units.get(name, "") for name in names_in(tree)}
     read = {name: read_unit(text) for name, text in named.items()}
-    unread = [named[name] for name, unit in read.items() if unit is None]
+    called = _called(tree, curves or {})
+    of_curves = [unit for curve in called.values() for unit in (curve.x_unit, curve.y_unit)]
+    unread = [text for text in (*named.values(), *of_curves) if read_unit(text) is None]
     if unread:
-        return Coherent(tree, "", f"'{unread[0]}' is not a unit that Ridge knows, so units are not converted here.")
-    if not any(named.values()):
-        return Coherent(tree, "")
+        return Coherent(
+            written_out(tree, called),
+            "",
+            f"'{unread[0]}' is not a unit that Ridge knows, so units are not converted here.",
+        )
+    if not any((*named.values(), *of_curves)):
+        return Coherent(written_out(tree, called), "")
     if isinstance(tree, Name):
         return _as_wanted(tree, named[tree.name], wanted)
-    try:
-        found = _Rewriting(named, read).of(tree)
-    except UnitsDiffer as problem:
-        if strict:
-            raise
-        return Coherent(tree, "", str(problem))
+    found = _Rewriting(named, read, called).of(tree)
     node, unit = _kelvins(found) if found.absolute else (found.node, found.unit)
     node, unit = _tidy(node, unit, [dict(one._units) for one in read.values() if one is not None])
-    return _as_wanted(node, write_unit(unit), wanted)
+    done = _as_wanted(node, write_unit(unit), wanted)
+    return replace(done, remark=_converted_twice(tree, write_unit(unit), done.unit))
+
+
+def _called(tree: Node, curves: Mapping[str, FitCurve]) -> dict[str, FitCurve]:
+    letters = {part.function for part in walk(tree) if isinstance(part, Call)}
+    return {letter: curve for letter, curve in curves.items() if letter in letters}
+
+
+def written_out(tree: Node, curves: Mapping[str, FitCurve]) -> Node:
+    """Return the tree with the curves in place of their calls, nothing converted."""
+    if not curves:
+        return tree
+    match tree:
+        case Call(letter, (argument,)) if letter in curves:
+            return curves[letter].at(written_out(argument, curves))
+        case _:
+            return with_children(tree, [written_out(part, curves) for part in children(tree)])
+
+
+def _converted_twice(tree: Node, own: str, wanted: str) -> str:
+    """Say where a number in the formula is the factor by which the result is converted anyway, as 1000 in ``L*1000`` from m to mm."""
+    if own == wanted or has_zero_of_its_own(own) or has_zero_of_its_own(wanted):
+        return ""
+    factor = factor_between(own, wanted)
+    if factor is None or abs(factor - 1) < _ROUNDING:
+        return ""
+    alike = [part for part in walk(tree) if isinstance(part, Number) and _is_factor(part.value, factor)]
+    if not alike:
+        return ""
+    return f"The result is converted from {own} to {wanted} automatically. Remove {to_text(alike[0])} if it converts the unit."
+
+
+def _is_factor(value: float, factor: float) -> bool:
+    return any(abs(value / one - 1) < _ROUNDING for one in (factor, 1 / factor))
 
 
 def _as_wanted(node: Node, unit: str, wanted: str) -> Coherent:
@@ -127,8 +196,8 @@ class _Part:
 
 
 class _Rewriting:
-    def __init__(self, named: Mapping[str, str], read: Mapping[str, PintUnit]) -> None:
-        self._named, self._read = named, read
+    def __init__(self, named: Mapping[str, str], read: Mapping[str, PintUnit], curves: Mapping[str, FitCurve]) -> None:
+        self._named, self._read, self._curves = named, read, curves
 
     def of(self, tree: Node) -> _Part:
         match tree:
@@ -150,6 +219,8 @@ class _Rewriting:
                 return _Part(divide(one, other), unit / by)
             case Operation("^", base, exponent):
                 return self._raised(tree, base, exponent)
+            case Call(letter, (part,)) if letter in self._curves:
+                return self._curve(tree, self._curves[letter], part)
             case Call("sqrt" | "cbrt" as root, (part,)):
                 node, unit = self._kelvins(part)
                 return _Part(Call(root, (node,)), unit ** (0.5 if root == "sqrt" else 1 / 3))
@@ -163,6 +234,19 @@ class _Rewriting:
                 (first, second), unit = self._alike((yes, no), tree)
                 return _Part(Choice(Comparison(condition.sign, *sides), first, second), unit)
         raise UnitsDiffer("The unit of this formula is not worked out.")
+
+    def _curve(self, tree: Node, curve: FitCurve, argument: Node) -> _Part:
+        """The curve at an argument in the unit of x; a plain number counts in it."""
+        found = self.of(argument)
+        given = found.absolute or write_unit(found.unit)
+        if given and given != curve.x_unit:
+            converted = _as_wanted(found.node, given, curve.x_unit)
+            if converted.unit != curve.x_unit:
+                x_unit = curve.x_unit or "a plain number"
+                raise UnitsDiffer(f"{to_text(tree)}: the argument is in {given}, but x of the fit is in {x_unit}.")
+            found = replace(found, node=converted.tree)
+        absolute = curve.y_unit if has_zero_of_its_own(curve.y_unit) else ""
+        return _Part(curve.at(found.node), read_unit(curve.y_unit), absolute)
 
     def _kelvins(self, tree: Node) -> tuple[Node, PintUnit]:
         return _kelvins(self.of(tree))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from threading import Lock
 from typing import Any, ClassVar, Self
@@ -194,26 +194,29 @@ def call(function: str, *arguments: Node) -> Call:
     return Call(function, arguments)
 
 
+def with_children(node: Node, parts: Sequence[Node]) -> Node:
+    """Return the node with other parts, in the order of ``children``."""
+    match node:
+        case Negative():
+            return negative(*parts)
+        case Operation(sign):
+            return _JOIN[sign](*parts)
+        case Call(function):
+            return Call(function, tuple(parts))
+        case Comparison(sign):
+            return Comparison(sign, *parts)
+        case Choice():
+            return Choice(*parts)  # type: ignore[arg-type]
+    return node
+
+
 def substitute(node: Node, values: Mapping[str, Node]) -> Node:
     """The tree with names replaced."""
     if not contains(node, set(values)):
         return node
-    match node:
-        case Name(name):
-            return values.get(name, node)
-        case Negative(part):
-            return negative(substitute(part, values))
-        case Operation(sign, left, right):
-            return _JOIN[sign](substitute(left, values), substitute(right, values))
-        case Call(function, arguments):
-            return Call(function, tuple(substitute(argument, values) for argument in arguments))
-        case Choice(condition, yes, no):
-            compared = Comparison(
-                condition.sign, substitute(condition.left, values), substitute(condition.right, values)
-            )
-            return Choice(compared, substitute(yes, values), substitute(no, values))
-        case _:
-            return node
+    if isinstance(node, Name):
+        return values.get(node.name, node)
+    return with_children(node, [substitute(part, values) for part in children(node)])
 
 
 _JOIN = {"+": add, "-": subtract, "*": multiply, "/": divide, "^": power}

@@ -71,6 +71,6 @@ def column(request: HttpRequest, study_id: uuid.UUID, body: ColumnLookIn) -> Col
         symbol_proposal=proposal,
         uncertainty_problem=wrong,
         uncertainty_used=used,
-        formula=FormulaLookOut.model_validate(formula_look(state, body.key, body.formula)),
+        formula=FormulaLookOut.model_validate(formula_look(state, body.key, body.formula, body.unit.strip())),
         names=names_offered(state, body.key),
     )

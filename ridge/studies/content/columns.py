@@ -8,12 +8,12 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from ridge.core.carrying.coherent import in_coherent_units
+from ridge.core.carrying.coherent import FitCurve, in_coherent_units
 from ridge.core.decimal_sign import cached
 from ridge.core.errors import FormulaError, UnitsDiffer
 from ridge.core.formula import Program, parse
 from ridge.core.formula.parse import Curve, Parsed, called_curves, same_name
-from ridge.core.formula.tree import Comparison, Constant, Name, Node, Number, names_in, substitute, walk
+from ridge.core.formula.tree import Comparison, Constant, Name, Node, Number, names_in, walk
 from ridge.core.formula.writing import to_text
 from ridge.core.numerals import significant
 from ridge.core.readings import Array
@@ -115,10 +115,12 @@ def unit_of_numbers(column: ColumnState) -> str:
     return CLOCK_UNITS.get(column.unit, column.unit)
 
 
-def _named_curve(letter: str, fit: Fit) -> Curve:
-    """The curve of a fit with its parameters as names, which have units."""
-    named: dict[str, Node] = {name: Name(f"{letter}_{name}") for name in fit.parameters}
-    return Curve(substitute(fit.model.expression, named), fit.model.variable)
+def curve_with_units(state: StudyState, curve: Curve) -> FitCurve:
+    """Return the curve of a fit in the units of the readings."""
+    x, y = (state.column(role) for role in ("x", "y"))
+    return FitCurve(
+        curve.tree, curve.variable, "" if x is None else unit_of_numbers(x), "" if y is None else unit_of_numbers(y)
+    )
 
 
 class _Evaluation:
@@ -153,7 +155,8 @@ class _Evaluation:
     def _calculate(self, column: ColumnState) -> ColumnValues:
         rows = self._state.row_count
         try:
-            parsed = parse(column.formula, "row", curves=self._curves(column.formula))
+            curves = self._curves(column.formula)
+            parsed = parse(column.formula, "row", curves=curves)
             inputs: dict[str, Array | float] = {}
             for name in dict.fromkeys((*parsed.names, *names_in(parsed.tree))):
                 if name != "row":
@@ -164,8 +167,9 @@ class _Evaluation:
             return self._failed(str(problem))
         try:
             units = self._units(inputs)
-            loose = bool(called_curves(column.formula, [fit.letter for fit in self._state.fits], alone=True))
-            coherent = in_coherent_units(parsed.tree, units, unit_of_numbers(column), strict=not loose)
+            typed = parse(column.formula, "row", curves=tuple((letter, None) for letter, _ in curves)).tree
+            called = {letter: curve_with_units(self._state, curve) for letter, curve in curves}
+            coherent = in_coherent_units(typed, units, unit_of_numbers(column), curves=called)
         except UnitsDiffer as problem:
             return self._failed(str(problem))
         row_numbers = np.arange(1.0, rows + 1)
@@ -196,7 +200,7 @@ class _Evaluation:
             fit = self._fits.get(letter)
             if fit is None:
                 raise _Unusable(f"Fit {letter} has no curve: see why on the page.")
-            found.append((letter, fit.curve if fit.fit is None else _named_curve(letter, fit.fit)))
+            found.append((letter, fit.curve))
         return tuple(found)
 
     def _units(self, names: Iterable[str]) -> dict[str, str]:

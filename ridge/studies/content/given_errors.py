@@ -9,11 +9,12 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from ridge.core.carrying import CURVED, Step, carry, simulated
+from ridge.core.carrying.coherent import FitCurve
 from ridge.core.carrying.propagation import MOST_SIMULATED
 from ridge.core.errors import FormulaError, UnitsDiffer
 from ridge.core.formula import parse
 from ridge.core.formula.parse import Curve, called_curves, same_name
-from ridge.core.formula.tree import Name, Node, names_in, substitute
+from ridge.core.formula.tree import Call, Name, Node, names_in, substitute
 from ridge.core.numerals import capital
 from ridge.core.readings import Array
 from ridge.core.results.fit import Fit
@@ -22,6 +23,7 @@ from ridge.studies.content.columns import (
     FIT_NAME,
     ColumnValues,
     FitValues,
+    curve_with_units,
     first_filled,
     names_for_formulas,
     unit_of_numbers,
@@ -149,7 +151,7 @@ def carried(
     chain.tell_readings_of_fits()
     try:
         steps = carry(
-            chain.formulas, chain.sources, state.row_count, correlations=chain.correlations, units=chain.units, loose=chain.loose
+            chain.formulas, chain.sources, state.row_count, correlations=chain.correlations, units=chain.units, curves=chain.curves
         )  # fmt: skip
     except UnitsDiffer as problem:
         return Carried(problem=str(problem))
@@ -177,7 +179,7 @@ class _Chain:
         self.sources: dict[str, tuple[Array | float, Array | float]] = {}
         self.correlations: dict[tuple[str, str], float | Array] = {}
         self.units: dict[str, str] = {}
-        self.loose: set[str] = set()
+        self.curves: dict[str, FitCurve] = {}
         self.uncertain = False
         self._shifts: dict[Shared, dict[str, Array]] = {}
 
@@ -190,14 +192,14 @@ class _Chain:
             raise _NotCarried("It cannot be calculated.")
         self._under_way.add(column.key)
         letters = [fit.letter for fit in self._state.fits if same_name(fit.letter) not in self._columns]
-        curves = tuple((letter, self._curve(letter)) for letter in called_curves(column.formula, letters, alone=True))
-        if curves:
-            self.loose.add(own)
+        called = called_curves(column.formula, letters, alone=True)
         if column.unit:
             self.units[own] = unit_of_numbers(column)
-        tree = parse(column.formula, "row", curves=curves).tree
-        if alone := {letter: self._at_row(letter) for letter in names_in(tree) if letter in letters}:
-            tree = substitute(tree, alone)
+        tree = parse(column.formula, "row", curves=tuple((letter, None) for letter in called)).tree
+        alone = [letter for letter in names_in(tree) if letter in letters]
+        for letter in (*called, *alone):
+            self._call(letter)
+        tree = substitute(tree, {letter: self._at_row(letter) for letter in alone})
         renamed = {name: Name(self._source(name)) for name in names_in(tree)}
         self.formulas[own] = substitute(tree, renamed)
         self._under_way.discard(column.key)
@@ -229,19 +231,19 @@ class _Chain:
             raise _NotCarried("It cannot be calculated.")
         return self._fits[letter].fit
 
-    def _curve(self, letter: str) -> Curve:
-        """The curve of a fit with its parameters as names, so that their uncertainties are carried through it."""
+    def _call(self, letter: str) -> None:
+        """Put the curve of a fit into the chain, its parameters as names so that their uncertainties are propagated through it."""
         fit = self._fit(letter)
-        named: dict[str, Node] = {name: Name(f"{letter}_{name}") for name in fit.parameters}
-        return Curve(substitute(fit.model.expression, named), fit.model.variable)
+        named: dict[str, Node] = {name: Name(self._parameter(letter, name, fit)) for name in fit.parameters}
+        curve = Curve(substitute(fit.model.expression, named), fit.model.variable)
+        self.curves[letter] = curve_with_units(self._state, curve)
 
     def _at_row(self, letter: str) -> Node:
         """The curve at the x of each row."""
         called = next((name for name, column in self._columns.items() if column.role == "x"), None)
         if called is None:
             raise _NotCarried("The column of x has no symbol that formulas can use.")
-        curve = self._curve(letter)
-        return substitute(curve.tree, {curve.variable: Name(called)})
+        return Call(letter, (Name(called),))
 
     def _put(self, name: str, value: Array | float, error: Array | float) -> None:
         self.sources[name] = (value, error)
@@ -293,7 +295,7 @@ class _Chain:
         flat = np.flatnonzero(np.isfinite(found.value) & (found.standard_error == 0))[:MOST_SIMULATED]
         if not self.uncertain or not len(flat):
             return found
-        drawn = simulated(self.formulas, self.sources, name, flat.tolist(), self.correlations, self.units, self.loose)
+        drawn = simulated(self.formulas, self.sources, name, flat.tolist(), self.correlations, self.units, self.curves)
         errors = np.array(found.standard_error)
         errors[flat] = np.where(np.isfinite(drawn) & (drawn > 1e-12 * np.abs(found.value[flat])), drawn, 0.0)
         return replace(found, standard_error=errors)
@@ -310,7 +312,7 @@ class _Chain:
         ]
         if not rows:
             return None
-        drawn = simulated(self.formulas, self.sources, name, rows, self.correlations, self.units, self.loose)
+        drawn = simulated(self.formulas, self.sources, name, rows, self.correlations, self.units, self.curves)
         off = np.abs(drawn / found.standard_error[rows] - 1)
         worst = int(np.argmax(off))
         return (rows[worst], float(drawn[worst])) if off[worst] > CURVED else None

@@ -37,8 +37,8 @@ def symbol_look(state: StudyState, key: str, symbol: str, name: str) -> tuple[st
     return symbol_problem(symbol, [column.symbol for column in state.columns if column.key != key], name)
 
 
-def formula_look(state: StudyState, key: str, formula: str) -> dict[str, object]:
-    """A formula as it would be for the column of a key (empty for a new one): what is wrong with it and where, how it is
+def formula_look(state: StudyState, key: str, formula: str, unit: str) -> dict[str, object]:
+    """Describe a formula and a unit typed for the column of a key (empty for a new one): what is wrong with it and where, how it is
     typeset, its first values, and the rows in which it has none."""
     if not formula.strip():
         return {}
@@ -51,7 +51,7 @@ def formula_look(state: StudyState, key: str, formula: str) -> dict[str, object]
         return {
             "problem": str(error), "position": error.position, "length": max(error.length, 1), "possible": error.possible,
         }  # fmt: skip
-    tried, tried_state = _tried(state, key, formula)
+    tried, tried_state = _tried(state, key, formula, unit)
     found = calculate(tried_state)[tried.key]
     rows = sorted(found.wrong)
     if found.problem and not rows:
@@ -61,14 +61,14 @@ def formula_look(state: StudyState, key: str, formula: str) -> dict[str, object]
     return {"latex": latex, "values": shown, "no_value": said, **_carried_look(tried_state, tried)}
 
 
-def _tried(state: StudyState, key: str, formula: str) -> tuple[ColumnState, StudyState]:
-    """A column with a formula that is only tried, and the study with it."""
+def _tried(state: StudyState, key: str, formula: str, unit: str) -> tuple[ColumnState, StudyState]:
+    """Return a column with a formula and a unit that are not saved yet, and the study with it."""
     held = next((column for column in state.columns if column.key == key), None)
     blank = ("",) * state.row_count
     if held is None:
-        tried = ColumnState(key or new_key(), "", "", "", "other", cells=blank, formula=formula)
+        tried = ColumnState(key or new_key(), "", "", unit, "other", cells=blank, formula=formula)
         return tried, replace(state, columns=(*state.columns, tried))
-    tried = replace(held, formula=formula, cells=blank, uncertainty="")
+    tried = replace(held, formula=formula, unit=unit, cells=blank, uncertainty="")
     return tried, replace(state, columns=tuple(tried if column.key == key else column for column in state.columns))
 
 
