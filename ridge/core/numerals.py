@@ -91,7 +91,12 @@ def plain_digits(rounded: Decimal, decimals: int, most_zeros: int = MOST_ZEROS) 
 
 
 def significant(value: float, digits: int = 4, *, strip: bool = False) -> NumberText:
-    """``value`` to so many significant digits; ``strip`` drops zeros at the end."""
+    """Write a value to so many significant digits; ``strip`` drops zeros at the end.
+
+    >>> from ridge.core.numerals import significant
+    >>> significant(1000, 4, strip=True).text, significant(1000, 2, strip=True).text, significant(0.5, 4, strip=True).text
+    ('1000', '1 × 10³', '0.5')
+    """
     if not math.isfinite(value) or value == 0:
         return write(value, 0)
     decimals = digits - 1 - place(value)
@@ -99,7 +104,9 @@ def significant(value: float, digits: int = 4, *, strip: bool = False) -> Number
     decimals = digits - 1 - rounded.adjusted()
     if strip:
         exponent = rounded.normalize().as_tuple().exponent
-        decimals = min(decimals, max(-int(exponent), -place(float(rounded))))
+        # Zeros before the point are digits, not padding, where so many digits are wanted: 1000, not 1 × 10³.
+        least = 0 if decimals >= 0 else -place(float(rounded))
+        decimals = min(decimals, max(-int(exponent), least))
     return write(float(rounded), decimals)
 
 

@@ -268,10 +268,10 @@ class SymbolsAndWhatIsTyped(ApiCase):
 
     def test_the_unit_typed_converts_the_values_shown(self) -> None:
         made = self.new()
-        self.change(made, 0, kind="set_cells", row=0, column=0, block=[["1.25", "2"], ["2.5", "4"]])
+        self.change(made, 0, kind="set_cells", row=0, column=0, block=[["1.2", "2"], ["2.5", "4"]])
         x, _ = self.client.get(f"/api/studies/{made}").json()["columns"]
         self.change(made, 1, kind="edit_column", key=x["key"], unit="m", symbol="L")
-        for formula, values, remark in (("L", ["1250", "2500"], ""), ("L*1000", ["1250000", "2500000"], "Remove 1000")):
+        for formula, values, remark in (("L", ["1200", "2500"], ""), ("L*1000", ["1.2e6", "2.5e6"], "Remove 1000")):
             found = self.post(f"/studies/{made}/column", {"key": "", "name": "", "symbol": "c", "uncertainty": "", "formula": formula, "unit": "mm"})  # fmt: skip
             self.assertEqual(found["formula"]["values"], values)
             self.assertIn(remark, found["formula"]["unit_remark"])

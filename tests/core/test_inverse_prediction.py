@@ -10,7 +10,7 @@ from scipy.stats import t
 
 from ridge.core import Readings, fit
 from ridge.core.errors import NoSolution, OutsideSense
-from ridge.core.models import Line
+from ridge.core.models import Line, Power
 
 
 class WorkedExample(TestCase):
@@ -104,3 +104,12 @@ class Limits(TestCase):
     def test_two_readings_give_a_value_without_uncertainty(self) -> None:
         solution = fit(Readings([0, 1], [1, 3]), Line()).solve(2.0)[0]
         self.assertEqual((solution.value, solution.standard_error, solution.bounded), (0.5, None, False))
+
+
+class EndsOfTheRangeOfAModel(TestCase):
+    def test_an_interval_that_reaches_zero_ends_at_zero(self) -> None:
+        """A power law has no value at x = 0: not at a few times 10⁻¹⁶ either, which is rounding."""
+        x = np.array([1, 1.5, 2, 2.5, 3, 3.5])
+        found = fit(Readings(x, 100 / x**2 + np.array([32.0, -36, 36, -28, 32, -24])), Power())
+        (solution,) = found.solve(8.0)
+        self.assertEqual(solution.low, 0.0)

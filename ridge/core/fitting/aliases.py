@@ -54,15 +54,13 @@ def faster_period(fit: Fit) -> float | None:
     slow = abs(fit.values["angular_frequency"])
     root, span = np.sqrt(weights), float(np.ptp(x))
     middle = abs(2 * np.pi / float(np.median(gaps)) - slow)
-
-    def rss(frequency: float) -> float:
-        turn = frequency * (x - x[0])
-        columns = np.stack([np.ones(len(x)), np.cos(turn), np.sin(turn)], axis=1) * root[:, None]
-        found, *_ = np.linalg.lstsq(columns, y * root, rcond=None)
-        return float(np.sum((y * root - columns @ found) ** 2))
-
     tried = middle + np.linspace(-np.pi, np.pi, 81) / span
-    sizes = [rss(float(one)) for one in tried]
+    turn = np.outer(tried, x - x[0])
+    columns = np.stack([np.ones(turn.shape), np.cos(turn), np.sin(turn)], axis=2) * root[:, None]
+    # Singular where the readings do not distinguish cos from sin: directions of no size take up nothing.
+    basis, found, _ = np.linalg.svd(columns, full_matrices=False)
+    taken = np.einsum("fnk,n->fk", basis, y * root) * (found > 1e-12 * found[:, :1])
+    sizes = np.sum((y * root - np.einsum("fnk,fk->fn", basis, taken)) ** 2, axis=1)
     best = int(np.argmin(sizes))
     if tried[best] <= slow * 1.01 or not sizes[best] < (1 - NEAR) * fit.statistics.residual_sum_of_squares:
         return None

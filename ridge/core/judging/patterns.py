@@ -227,8 +227,9 @@ def _spread_trend(
     r = float(np.clip(first @ second / spread, -1, 1))
     degrees, way = len(sizes) - 2, int(np.sign(r))
     if simulated is not None and len(sizes) <= RANKED:
-        places = (np.abs(simulated) / room).argsort(axis=1).argsort(axis=1) - (len(sizes) - 1) / 2
-        shares = places @ second / np.sqrt(np.einsum("dn,dn->d", places, places) * (second @ second))
+        rising = (np.abs(simulated) / room).argsort(axis=1)
+        places = np.arange(len(sizes)) - (len(sizes) - 1) / 2
+        shares = second[rising] @ places / np.sqrt((places @ places) * (second @ second))
         return two_sided(shares, r), way
     if abs(r) == 1:
         return 0.0, way

@@ -80,9 +80,9 @@ def _longest_run(earlier: npt.NDArray[np.intp], copies: Mask) -> int:
     return longest
 
 
-def step_of(values: Array) -> float | None:
+def step_of(values: Array, least: float = 0.0) -> float | None:
     """Return the largest step 1, 2 or 5 times a power of ten of which all values are multiples; None for fewer than five of them,
-    for one or two distinct ones, and where they have more than eight digits.
+    for one or two distinct ones, where they have more than eight digits, and for a step not larger than ``least``.
 
     >>> step_of(np.array([1.5, 2.0, 2.5, 4.0, 7.5]))
     0.5
@@ -95,6 +95,8 @@ def step_of(values: Array) -> float | None:
     for exponent in range(highest, highest - DIGITS, -1):
         for factor in (5, 2, 1):
             step = float(f"{factor}e{exponent}")
+            if step <= least:
+                return None
             steps = distinct / step
             if np.all(np.abs(steps - np.round(steps)) < WHOLE):
                 return step
@@ -107,10 +109,8 @@ def coarse_step(fit: Fit, patterned: bool) -> CoarseStep | None:
     scatter = typical_miss(fit)
     if not scatter:
         return None
-    step = step_of(fit.readings.y[fit.readings.used])
-    if step is None or scatter >= (STEP_EXPLAINS if patterned else STEP_COUNTS) * step:
-        return None
-    return CoarseStep(step, scatter)
+    step = step_of(fit.readings.y[fit.readings.used], scatter / (STEP_EXPLAINS if patterned else STEP_COUNTS))
+    return None if step is None else CoarseStep(step, scatter)
 
 
 @once

@@ -41,27 +41,30 @@ def find_two_groups(residuals: Array, leverage: Array, simulated: Array | None) 
         return None
     room = np.sqrt(np.where(leverage < 1 - 1e-9, 1 - leverage, np.inf))
     standardised = residuals / room
-    share, first = _best_split(standardised)
+    shares, firsts = _best_splits(standardised[None, :])
+    share, first = float(shares[0]), int(firsts[0])
     if share < APART:
         return None
-    p = chance_of_at_least(np.array([_best_split(drawn)[0] for drawn in simulated / room]), share)
+    p = chance_of_at_least(_best_splits(simulated / room)[0], share)
     order = np.argsort(standardised, kind="stable")
     below, above = order[:first], order[first:]
     members = np.sort(below if len(below) <= len(above) else above)
     return TwoGroups(p, members, float(residuals[below].mean()), float(residuals[above].mean()))
 
 
-def _best_split(values: Array) -> tuple[float, int]:
-    """The largest share between two groups, and how many are in the lower one."""
-    ordered = np.sort(values)
-    ordered = ordered - ordered.mean()
-    total = float(ordered @ ordered)
-    n = len(ordered)
+def _best_splits(values: Array) -> tuple[Array, npt.NDArray[np.intp]]:
+    """For each row of values, (k, n), return the largest share between two groups, and how many are in the lower one."""
+    ordered = np.sort(values, axis=1)
+    ordered = ordered - ordered.mean(axis=1, keepdims=True)
+    total = np.einsum("kn,kn->k", ordered, ordered)
+    n = ordered.shape[1]
     least = max(2, int(np.ceil(LEAST_SHARE * n)))
-    if not total > 0 or 2 * least > n:
-        return 0.0, 0
+    if 2 * least > n:
+        return np.zeros(len(values)), np.zeros(len(values), dtype=np.intp)
     below = np.arange(least, n - least + 1)
-    sums = np.cumsum(ordered)[below - 1]
+    sums = np.cumsum(ordered, axis=1)[:, below - 1]
     between = sums**2 * n / (below * (n - below))
-    best = int(np.argmax(between))
-    return float(between[best]) / total, int(below[best])
+    best = np.argmax(between, axis=1)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        shares = between[np.arange(len(values)), best] / total
+    return np.where(total > 0, shares, 0.0), below[best]

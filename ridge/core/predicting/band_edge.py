@@ -17,8 +17,9 @@ Outside = Callable[[Array], Array]
 """Positive where an x is outside the band, NaN where the curve has no value; shape of x, (k,)."""
 FINE, COARSE = 400, 80
 """Places looked at on each scale, logarithmic and linear, between a root and the end of the search."""
-PARTS, ROUNDS = 8, 15
-"""Into how many parts the last step is cut, and how often: 8¹⁵ parts, down to the last digits."""
+PARTS, ROUNDS = 128, 7
+"""Number of parts into which the last step is cut, and how often: 128⁷ parts, down to the last digits. Few rounds of many parts, because
+a call of the curve costs more than its places."""
 
 
 def outside_band(off: Array, half: Array) -> Array:
@@ -74,4 +75,7 @@ def band_edges(
         beyond, place = past(cuts)
         place = np.where(beyond, place, PARTS - 1)
         inner, outer = np.where(place > 0, cuts[rows, place - 1], inner), cuts[rows, place]
-    return np.where(ended, roots + side * inner, side * np.inf)
+    edges = roots + side * inner
+    # The difference cannot be told from zero, as where the range of the model begins there.
+    edges[np.abs(edges) <= 4 * np.finfo(float).eps * np.abs(roots)] = 0.0
+    return np.where(ended, edges, side * np.inf)

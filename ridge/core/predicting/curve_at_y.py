@@ -61,15 +61,13 @@ def solve_curve(
         roots = inverse.roots(farthest)
     measured = fit.readings.measured_range
     roots = sorted(roots, key=lambda x: max(measured[0] - x, x - measured[1], 0.0))[:MOST]
-    solutions = []
-    for root in roots:
-        error = inverse.standard_error(root)
-        ends = (-np.inf, np.inf)
-        if inverse.width is not None:
-            # What a closed form finds may lie farther out than anybody looks for limits of the others.
-            low, high = min(farthest[0], root - REACH * abs(root)), max(farthest[1], root + REACH * abs(root))
-            ends = (inverse.limit(root, low, error, -1.0), inverse.limit(root, high, error, 1.0))
-        solutions.append(place(fit, root, error, *ends, level))
+    errors = [inverse.standard_error(root) for root in roots]
+    # What a closed form finds may lie farther out than anybody looks for limits of the others.
+    search = [
+        (min(farthest[0], root - REACH * abs(root)), max(farthest[1], root + REACH * abs(root))) for root in roots
+    ]
+    limits = inverse.limits(roots, search, errors)
+    solutions = [place(fit, root, error, *ends, level) for root, error, ends in zip(roots, errors, limits, strict=True)]
     solutions += _touches(inverse, solutions, interval, farthest, level)
     return sorted(solutions, key=lambda solution: (solution.beyond, solution.value))
 
@@ -94,9 +92,14 @@ def _touches(
     ]
     found: list[Solution] = []
     held = inverse.holds(np.array(turns)) if turns else []
-    for x, within in zip(turns, held, strict=True):
-        if within and not any(one.low <= x <= one.high for one in (*solutions, *found)):
-            ends = inverse.limit(x, farthest[0], None, -1.0), inverse.limit(x, farthest[1], None, 1.0)
+    near = [
+        x
+        for x, within in zip(turns, held, strict=True)
+        if within and not any(one.low <= x <= one.high for one in solutions)
+    ]
+    limits = inverse.limits(near, [farthest] * len(near), [None] * len(near))
+    for x, ends in zip(near, limits, strict=True):
+        if not any(one.low <= x <= one.high for one in found):
             found.append(replace(place(fit, x, np.inf, *ends, level), touches=True))
     return found
 
@@ -200,7 +203,15 @@ class _Inverse:
         with np.errstate(all="ignore"):
             return outside_band(self.off(x), self.width * self.error_of_y(x))
 
-    def limit(self, root: float, end: float, error: float | None, side: float) -> float:
-        """Where the band, or the curve itself, ends on one side of a solution; infinite where neither does before ``end``."""
-        known = np.nan if error is None else error
-        return float(band_edges(self._outside, [root], [end], [known], side)[0])
+    def limits(
+        self, roots: list[float], search: list[tuple[float, float]], errors: list[float | None]
+    ) -> list[tuple[float, float]]:
+        """Where the band, or the curve itself, ends on both sides of each root; infinite where neither does in the range searched."""
+        if not roots or self.width is None:
+            return [(-np.inf, np.inf)] * len(roots)
+        known = [np.nan if error is None else error for error in errors]
+        sides = (
+            band_edges(self._outside, roots, [ends[place] for ends in search], known, sign)
+            for place, sign in ((0, -1.0), (1, 1.0))
+        )
+        return list(zip(*(side.tolist() for side in sides), strict=True))

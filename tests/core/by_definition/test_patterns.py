@@ -266,6 +266,32 @@ class Waves(unittest.TestCase):
             alarms += pattern_of(fit(Readings(x, 2 * x + random.normal(size=16)), Line())).waves
         self.assertLessEqual(alarms, 13)  # six are expected
 
+    def test_any_period_among_many_readings(self) -> None:
+        """By the fast transform: found with its period wherever the frequency lies, x even or not, weighted or not."""
+        for n in (61, 200, 1000):
+            for seed in range(20):
+                random = np.random.default_rng((seed, n))
+                x = np.linspace(0, 10, n) if seed % 2 else np.sort(random.uniform(0, 10, n))
+                period = 10 / random.uniform(3, n / 3)
+                error = random.uniform(0.7, 1.5, n) if seed % 4 < 2 else np.ones(n)
+                y = 2 * x + 2.5 * np.sin(2 * np.pi * x / period + seed) + error * random.normal(0, 1, n)
+                found = pattern_of(fit(Readings(x, y, y_error=error), Line()))
+                self.assertTrue(found.waves, (n, seed))
+                self.assertAlmostEqual(found.period / period, 1, delta=0.12)
+
+    def test_the_transform_gives_the_share_of_least_squares(self) -> None:
+        random = np.random.default_rng(6)
+        x = np.sort(random.uniform(0, 10, 200))
+        found = self.line(x, 1.0, 0.7, 1)
+        wave = find_wave(x, found.residuals, np.ones(200), Scatter(np.stack([np.ones(200), x], axis=1)), None)
+        assert wave is not None
+        turn = 2 * np.pi * x / wave.period
+        columns = np.stack([np.cos(turn), np.sin(turn)], axis=1)
+        rest = np.linalg.lstsq(columns, found.residuals, rcond=None)[1][0]
+        share = 1 - rest / float(found.residuals @ found.residuals)
+        count = int((199 / 2.2 - 1) * 2 + 1)
+        self.assertAlmostEqual(np.log(wave.p) / np.log(count * (1 - share) ** 98), 1, delta=0.03)
+
     def test_the_share_of_a_frequency_is_that_of_least_squares(self) -> None:
         """By the fit of line and wave together, with NumPy."""
         x = np.sort(np.random.default_rng(4).uniform(0, 10, 14))
@@ -277,5 +303,5 @@ class Waves(unittest.TestCase):
         columns = np.stack([np.ones(14), x, np.cos(turn), np.sin(turn)], axis=1)
         rest = np.linalg.lstsq(columns, found.readings.y, rcond=None)[1][0]
         share = 1 - rest / float(found.residuals @ found.residuals)
-        places = len(np.linspace(1.0, 6.5, 12))
+        places = 10  # from 1 to 13/2.2 cycles in steps of half a cycle
         self.assertAlmostEqual(wave.p, min(1.0, places * (1 - share) ** 5), places=9)
