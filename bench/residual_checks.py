@@ -194,7 +194,7 @@ SECTIONS = (
         "Waves in the residuals",
         "A wave of three times the scatter under a line: per cent of data sets in which the residuals show a pattern. Goal: 95 from ten "
         "readings on, with at most 5 where there is no wave. It is reached from 15 readings on. With ten readings it is out of reach: "
-        "if all of the 5 % allowed for false alarms were spent on waves alone, 77 to 82 % would be found, because six degrees of freedom "
+        "if all of the 5 % allowed for false alarms were spent on waves alone, 84 to 91 % would be found, because six degrees of freedom "
         "are left for all periods together. A wave therefore counts below p = 0.02 and each other check below 0.0043.",
         waves,
     ),
