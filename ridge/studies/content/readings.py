@@ -35,6 +35,8 @@ class Status(IntEnum):
     ASIDE = 2
     PROBLEM = 3
     UNKNOWN = 4
+    UNKNOWN_ASIDE = 5
+    """An unknown sample that is excluded. It has no x, so nothing that draws excluded readings may take it."""
 
 
 @dataclass(frozen=True)
@@ -241,7 +243,7 @@ def _read(state: StudyState) -> Table:
         status[row] = Status.PROBLEM
     for row in state.aside:
         if row < rows and status[row] not in (Status.BLANK, Status.PROBLEM):
-            status[row] = Status.ASIDE
+            status[row] = Status.UNKNOWN_ASIDE if status[row] == Status.UNKNOWN else Status.ASIDE
     assumed = np.zeros(rows, dtype=bool)
     assumed[[row for row in state.assumed if row < rows]] = True
     readings = Readings(

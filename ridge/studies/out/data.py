@@ -20,7 +20,7 @@ from ridge.studies.words.schemas import AnalysisOut, AnswerOut, AnswerRowOut, Nu
 
 _STATUS = {
     Status.BLANK: "", Status.USED: "in use", Status.ASIDE: "set aside", Status.PROBLEM: "unusable",
-    Status.UNKNOWN: "unknown",
+    Status.UNKNOWN: "unknown", Status.UNKNOWN_ASIDE: "set aside",
 }  # fmt: skip
 
 

@@ -222,7 +222,7 @@ def _repeated(table: Table) -> list[int]:
 
 def _summary(table: Table) -> str:
     parts = [f"{group(str(table.count(Status.USED)))} used"]
-    if aside := table.count(Status.ASIDE):
+    if aside := table.count(Status.ASIDE) + table.count(Status.UNKNOWN_ASIDE):
         parts.append(f"{group(str(aside))} set aside")
     if unknown := table.count(Status.UNKNOWN):
         parts.append(f"{group(str(unknown))} unknown")

@@ -12,7 +12,10 @@ from ridge.core.wording.rounding import uncertainty_decimals
 from ridge.studies.content.readings import Status, Table
 from ridge.studies.content.state import StudyState
 
-_STATUS_WORDS = {Status.USED: "in use", Status.ASIDE: "set aside", Status.UNKNOWN: "an unknown", Status.BLANK: "empty"}
+_STATUS_WORDS = {
+    Status.USED: "in use", Status.ASIDE: "set aside", Status.UNKNOWN: "an unknown", Status.BLANK: "empty",
+    Status.UNKNOWN_ASIDE: "set aside",
+}  # fmt: skip
 
 
 def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int) -> list[tuple[str, str]]:
@@ -23,7 +26,7 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
         return [("unusable", problem)]
     status = Status(int(table.status[row]))
     entries = [("status", _STATUS_WORDS[status])]
-    if status is Status.ASIDE and state.aside.get(row):
+    if status in (Status.ASIDE, Status.UNKNOWN_ASIDE) and state.aside.get(row):
         entries.append(("reason", state.aside[row]))
     if row in state.assumed:
         entries.append(("assumed", state.assumed[row] or "without a reason"))
