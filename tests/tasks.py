@@ -13,10 +13,11 @@ from ridge.studies.analysis import worker
 _fit = worker._fit
 
 
-def sleep(begun: str, *_: object) -> None:
-    """Leave a mark and do not come to an end."""
+def spin(begun: str, *_: object) -> None:
+    """Leave a mark and compute without end."""
     Path(begun).touch()
-    time.sleep(600)
+    while True:
+        pass
 
 
 def die(*_: object) -> None:
@@ -38,3 +39,9 @@ def die_once(path: str, *given: Any) -> Any:
     except FileExistsError:
         return _fit(*given)
     return die()
+
+
+def wait_and_fit(*given: Any) -> Any:
+    """Wait three seconds without using the processor, as on a busy machine, and fit."""
+    time.sleep(3)
+    return _fit(*given)

@@ -19,7 +19,9 @@ LARGEST = 20_000_000
 ENCODINGS = ("utf-8", "utf-16", "windows-1252", "iso-8859-2", "windows-1251", "shift_jis", "gb18030", "mac-roman")
 _UNPACKED = 300_000_000
 _MEMORY, _SECONDS = 330_000_000, 5
-"""Of address space and of processor that reading a workbook or JSON may take."""
+"""Bytes of address space and seconds of processor time that reading a workbook or JSON may take."""
+_BUSY = 20
+"""Seconds of the clock for each of them: a busy machine is slow, not wrong."""
 _READER = Path(__file__).with_name("sheet_reader.py")
 _PACKED = (b"PK\x03\x04", b"PK\x05\x06", b"PK\x07\x08")
 _PICTURES = {
@@ -83,10 +85,10 @@ def _read_apart(kind: str, data: bytes, sheet: str) -> FileTable:
     try:
         done = subprocess.run(
             [sys.executable, "-I", str(_READER), kind, sheet.replace("\0", ""), str(_MEMORY), str(_SECONDS)],
-            input=data, capture_output=True, timeout=_SECONDS + 5, check=False,
+            input=data, capture_output=True, timeout=_BUSY * _SECONDS, check=False,
         )  # fmt: skip
     except subprocess.TimeoutExpired:
-        raise NoTable(too_heavy) from None
+        raise NoTable("The server is busy, so the file was not read. Try again in a minute.") from None
     if done.returncode:
         raise NoTable(too_heavy)
     found = json.loads(done.stdout)

@@ -3,6 +3,7 @@
 import gc
 import os
 import shutil
+import signal
 import subprocess
 import sys
 import tempfile
@@ -10,6 +11,10 @@ from pathlib import Path
 from threading import Thread
 from time import sleep
 from typing import Any
+
+# Until gunicorn has its own handlers, Ctrl+C ends it without a traceback; ./run holds the signal back until here.
+signal.signal(signal.SIGINT, signal.SIG_DFL)
+signal.pthread_sigmask(signal.SIG_UNBLOCK, {signal.SIGINT})
 
 os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", tempfile.mkdtemp(prefix="ridge-counted-"))
 """Where the processes keep what they count, so that each can tell of all."""
@@ -58,9 +63,9 @@ def on_exit(_: object) -> None:
 
 
 def post_worker_init(_: object) -> None:
-    """The process of the long lane starts with the one that asks it, not with the first long request; tests that ask for nothing long
-    save the four seconds."""
+    """Start the process of the long lane beside the first requests, which do not wait for it; tests that ask for nothing long save the
+    seconds."""
     from ridge.site.lane.lane import get_ready
 
     if os.environ.get("RIDGE_LANE_EARLY") != "0":
-        get_ready()
+        Thread(target=get_ready, daemon=True).start()

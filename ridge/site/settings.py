@@ -148,6 +148,7 @@ LANE_ROWS = 5000
 LANE_ROOM, LANE_ROOM_EACH = 12, 6
 """Requests that wait or are under way for each of the two server processes: in all, and of one person."""
 LANE_SECONDS = 60
+"""Seconds of processor time that a request may take there."""
 LANE_LARGE = 600 << 20
 """Bytes that a process of the lane may still hold after a request; one that holds more is replaced."""
 LANE_MEMORY = 4 << 30

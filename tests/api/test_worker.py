@@ -36,13 +36,19 @@ class Worker(SimpleTestCase):
     def test_one_that_does_not_end_is_ended_and_nobody_else_is(self) -> None:
         with ThreadPoolExecutor(4) as threads, tempfile.TemporaryDirectory() as folder:
             begun = Path(folder) / "begun"
-            with patch.object(worker, "_fit", partial(tasks.sleep, str(begun))), patch.object(worker, "GUARD", 2.0):
+            with patch.object(worker, "_fit", partial(tasks.spin, str(begun))), patch.object(worker, "GUARD", 2.0):
                 stuck = threads.submit(one_fit)
                 self.seen(begun, stuck)
             others = [threads.submit(one_fit) for _ in range(3)]
             self.assertEqual([other.result().statistics.n for other in others], [5, 5, 5])
             self.assertIsInstance(stuck.exception(), worker.Interrupted)
+            self.assertIn("processor time", str(stuck.exception()))
         self.assertEqual(one_fit().statistics.n, 5)
+
+    def test_time_that_others_use_does_not_count(self) -> None:
+        """A fit that waits for a busy processor is not stopped: it has used nothing."""
+        with patch.object(worker, "_fit", tasks.wait_and_fit), patch.object(worker, "GUARD", 1.0):
+            self.assertEqual(one_fit().statistics.n, 5)
 
     def test_one_that_kills_its_process_is_told_so_and_nobody_else_is(self) -> None:
         with ThreadPoolExecutor(4) as threads, tempfile.TemporaryDirectory() as folder:

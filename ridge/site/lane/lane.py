@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Hashable
 from concurrent.futures import TimeoutError as TookTooLong
-from concurrent.futures.process import BrokenProcessPool
 from time import monotonic
 
 from django.conf import settings
@@ -17,7 +16,7 @@ from ridge.site.lane.elsewhere import INSIDE, Answered, answer, begin, ready
 from ridge.site.lane.noted import STOPPED, Note, note
 from ridge.site.lane.turns import Full, Turns
 from ridge.studies.one_at_a_time import waiting
-from ridge.studies.processes import Processes
+from ridge.studies.processes import Broken, Processes, ran_out, schedule
 
 LOOK = 0.3
 """Seconds after which it is looked whether something is still wanted."""
@@ -74,18 +73,20 @@ def _carried_out(request: HttpRequest, noted: Note | None) -> HttpResponse:
     for _ in range(2):
         pool = _processes.running()
         try:
-            future = pool.schedule(answer, (environment, request.body), timeout=settings.LANE_SECONDS)
+            future = schedule(pool, settings.LANE_SECONDS, answer, environment, request.body)
             found = _result(future, noted)
         except TookTooLong:
-            return _refused(
-                503,
-                f"This took longer than {settings.LANE_SECONDS} seconds and was stopped. Ask for less of it at once.",
-            )
-        except ProcessExpired:
+            return _refused(503, "The server is busy, so this was stopped. Try again in a minute.")
+        except ProcessExpired as expired:
+            if ran_out(expired):
+                return _refused(
+                    503,
+                    f"This took more than {settings.LANE_SECONDS} seconds of processor time and was stopped. Ask for less at once.",
+                )
             if request.method != "GET":
                 break  # it may have been carried out already
             continue
-        except (BrokenProcessPool, RuntimeError):
+        except Broken:
             _processes.replace(pool)
             continue
         if found is None:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import resource
 from collections.abc import Mapping
 from concurrent.futures import TimeoutError as TookTooLong
-from concurrent.futures.process import BrokenProcessPool
 
 from pebble import ProcessExpired
 
@@ -16,11 +15,11 @@ from ridge.core.models import Model
 from ridge.core.readings import Readings
 from ridge.core.results.fit import Fit
 from ridge.studies.one_at_a_time import waiting
-from ridge.studies.processes import Processes
+from ridge.studies.processes import Broken, Processes, ran_out, schedule
 
 PROCESSES = 2
 GUARD = 30.0
-"""Seconds of work after which a fit is ended. Its effort ends it long before, in work that is the same on every machine;
+"""Seconds of processor time after which a fit is ended. Its effort ends it long before, in work that is the same on every machine;
 this is for what the effort does not see."""
 MEMORY = 4 << 30
 """Bytes that one process may hold."""
@@ -54,20 +53,20 @@ def fit_in_worker(
     if _here:
         return _fit(*given)
     for _ in range(2):
-        pool = _processes.running()
-        try:
-            future = pool.schedule(_fit, given, timeout=GUARD)
-            with waiting():
-                return future.result()
-        except TookTooLong:
-            raise Interrupted(
-                f"The fit did not come to an end within {GUARD:.0f} seconds and was stopped. Make the formula shorter, "
-                "or give values to begin from."
-            ) from None
-        except ProcessExpired:
-            continue
-        except (BrokenProcessPool, RuntimeError):
-            _processes.replace(pool)
+        with waiting():
+            pool = _processes.running()
+            try:
+                return schedule(pool, GUARD, _fit, *given).result()
+            except TookTooLong:
+                raise Interrupted("The server is busy, so the fit was stopped. Try again in a minute.") from None
+            except ProcessExpired as expired:
+                if ran_out(expired):
+                    raise Interrupted(
+                        f"The fit took more than {GUARD:.0f} seconds of processor time and was stopped. Make the formula "
+                        "shorter, or enter starting values."
+                    ) from None
+            except Broken:
+                _processes.replace(pool)
     raise Interrupted("The fit was stopped, since it needed more memory than there is. Make the formula shorter.")
 
 
