@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from axes.utils import reset
 from django.contrib import admin, messages
 from django.contrib.auth.models import Group
 from django.db.models import Count, QuerySet, Sum
 from django.http import HttpRequest
 
+from ridge.accounts.attempts import let_try_again
 from ridge.accounts.keeping import add_code
 from ridge.accounts.letters import are_sent, send_letter_to
 from ridge.accounts.models import User
@@ -84,6 +84,6 @@ class People(admin.ModelAdmin):  # type: ignore[type-arg]  # not generic when it
     @admin.action(description="Let try again after too many wrong passwords")
     def let_try_again(self, request: HttpRequest, people: QuerySet[User]) -> None:
         for user in people:
-            reset(username=user.username)
+            let_try_again(user.username)
             self.log_change(request, user, "Let try again.")
         self.message_user(request, "They can try again.")

@@ -14,6 +14,7 @@ from django.utils import timezone
 from ridge.accounts.address import address_of
 from ridge.accounts.models import User
 from ridge.accounts.rates import Rate, TooOften
+from ridge.accounts.sessions import name_session
 
 DEMO_USER = "field-week"
 UNUSED = timedelta(seconds=settings.SESSION_COOKIE_AGE)
@@ -66,6 +67,8 @@ def sign_in(request: HttpRequest, user: User) -> None:
     # login() would renew the CSRF token under requests that this page already has under way.
     token = request.META.get("CSRF_COOKIE")
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    if not user.is_guest and user.username != DEMO_USER:
+        name_session(request)
     if token:
         request.META["CSRF_COOKIE"] = token
 

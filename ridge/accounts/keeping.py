@@ -1,4 +1,4 @@
-"""Accounts: made out of a guest, entered elsewhere, ended. Passwords, sessions and their protection are Django's and django-axes'."""
+"""Accounts: made from a guest, entered from elsewhere, ended. Passwords and sessions are Django's."""
 
 from __future__ import annotations
 
@@ -7,11 +7,13 @@ import secrets
 from hashlib import sha256
 
 from django.contrib.auth import authenticate
+from django.contrib.auth.hashers import make_password
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import transaction
 from django.http import HttpRequest
 
+from ridge.accounts.attempts import SECONDS
 from ridge.accounts.models import RecoveryCode, User
 
 CODES = 8
@@ -20,8 +22,8 @@ _ALPHABET = "23456789abcdefghjkmnpqrstuvwxyz"
 _NAME = re.compile(r"[\w.@+-]{2,60}")
 _RESERVED = re.compile(r"guest-.*|field-week", re.I)
 TAKEN = "There is an account of this name already. Choose another one, or sign in."
+TOO_MANY = "Too many wrong passwords. Try again in {seconds} second{s}, or use a recovery code."
 WRONG = "This name and password do not belong together."
-LOCKED = "Too many wrong passwords for this name. Try again in a quarter of an hour, or use a recovery code."
 WRONG_CODE = "This name and recovery code do not belong together, or the code was used already."
 
 
@@ -30,12 +32,15 @@ class NotKept(Exception):
 
 
 @transaction.atomic
-def keep(user: User, name: str, password: str, email: str = "") -> list[str]:
-    """Make an account out of a guest; all that is theirs stays. Returns the recovery codes, told this once. Raises NotKept."""
+def keep(user: User, name: str, hashed: str, email: str = "") -> list[str]:
+    """Make an account from a guest, who keeps everything. Return the recovery codes, which are shown this once. Raises NotKept.
+
+    ``hashed``: the password from ``hash_password``, which is slow and so is called before the transaction.
+    """
     if not user.is_guest:
         raise NotKept("This is an account already.")
     user.username = check_name(name)
-    set_password(user, password)
+    user.password = hashed
     user.email = email
     user.is_guest = False
     user.save()
@@ -52,22 +57,29 @@ def check_name(name: str) -> str:
     return name
 
 
-def set_password(user: User, password: str) -> None:
-    """The user is still to be saved. Raises NotKept for one that is too easily guessed."""
+def hash_password(user: User, password: str) -> str:
+    """Return the hash of a new password. Raises NotKept for one that is too easily guessed."""
     try:
         validate_password(password, user)
     except ValidationError as weak:
         raise NotKept(" ".join(weak.messages)) from None
-    user.set_password(password)
+    return make_password(password)
 
 
 def known(request: HttpRequest, name: str, password: str) -> User:
-    """Whose name and password these are. Raises NotKept, also where wrong ones were tried too often."""
+    """Return the account of a name and password. Raises NotKept, also where the next attempt has to wait."""
     named = User.objects.filter(username__iexact=name.strip(), is_guest=False).first()
     found = authenticate(request, username=named.username if named else name.strip(), password=password)
     if isinstance(found, User) and not found.is_guest:
         return found
-    raise NotKept(LOCKED if getattr(request, "axes_locked_out", False) else WRONG)
+    seconds = getattr(request, SECONDS, 0)
+    raise NotKept(TOO_MANY.format(seconds=seconds, s="" if seconds == 1 else "s") if seconds else WRONG)
+
+
+def prove(user: User, password: str) -> None:
+    """Check the password of somebody who is signed in. Raises NotKept."""
+    if not user.check_password(password):
+        raise NotKept("This is not the password of your account.")
 
 
 def new_codes(user: User) -> list[str]:
@@ -89,15 +101,17 @@ def _new_code() -> str:
     return "-".join("".join(secrets.choice(_ALPHABET) for _ in range(5)) for _ in range(3))
 
 
-@transaction.atomic
 def recover(name: str, code: str, password: str) -> User:
-    """A new password for whoever has one of the account's codes, which is used up by it; all other sessions end. Raises NotKept."""
-    user = User.objects.select_for_update().filter(username__iexact=name.strip(), is_guest=False).first()
+    """Set a new password with one of the account's codes, which is then used up; all other sessions end. Raises NotKept."""
+    user = User.objects.filter(username__iexact=name.strip(), is_guest=False).first()
     if user is None or not user.recovery_codes.filter(digest=_digest(code)).exists():
         raise NotKept(WRONG_CODE)
-    set_password(user, password)
-    user.save(update_fields=["password"])
-    user.recovery_codes.filter(digest=_digest(code)).delete()
+    hashed = hash_password(user, password)
+    with transaction.atomic():
+        if not user.recovery_codes.filter(digest=_digest(code)).delete()[0]:
+            raise NotKept(WRONG_CODE)  # used meanwhile
+        user.password = hashed
+        user.save(update_fields=["password"])
     return user
 
 

@@ -15,7 +15,7 @@ from django.db.models import Q
 from django.utils.encoding import force_bytes, force_str
 from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
 
-from ridge.accounts.keeping import NotKept, set_password
+from ridge.accounts.keeping import NotKept, hash_password
 from ridge.accounts.models import User
 
 log = logging.getLogger(__name__)
@@ -86,6 +86,6 @@ def new_password(key: str, password: str) -> User:
         user = None
     if user is None or not default_token_generator.check_token(user, token):
         raise NotKept(VOID)
-    set_password(user, password)
+    user.password = hash_password(user, password)
     user.save(update_fields=["password"])
     return user

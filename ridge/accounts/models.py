@@ -48,6 +48,27 @@ class RecoveryCode(models.Model):
         return self.digest[:8]
 
 
+class FailedSignIns(models.Model):
+    """Wrong passwords for a name from an address, for a name, or from an address: ``key`` is a hash, so that neither is stored."""
+
+    key = models.CharField(max_length=64, unique=True)
+    count = models.PositiveIntegerField(default=0)
+    last = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return self.key[:8]
+
+
+class EndedSession(models.Model):
+    """A session that was signed out. Its cookie is refused until it would have expired anyway."""
+
+    name = models.CharField(max_length=24, unique=True)
+    ended = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return self.name[:6]
+
+
 class Waiting(models.Model):
     """A long request that somebody waits for. ``ahead``: how many come before it; ``made_since``: when its turn came."""
 

@@ -30,7 +30,6 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
-    "axes",
     "csp",
     "ridge.accounts",
     "ridge.studies",
@@ -75,17 +74,9 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 DATA.mkdir(parents=True, exist_ok=True)
 
 AUTH_USER_MODEL = "accounts.User"
-PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["ridge.accounts.hashing.PatientHasher"]
+AUTHENTICATION_BACKENDS = ["ridge.accounts.attempts.PatientBackend", "django.contrib.auth.backends.ModelBackend"]
 # Wrong passwords: six for a name from an address, then a quarter of an hour of rest.
-AXES_FAILURE_LIMIT = 6
-AXES_COOLOFF_TIME = 0.25
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_CLIENT_IP_CALLABLE = "ridge.accounts.address.address_of"
-AXES_RESET_ON_SUCCESS = True
-AXES_ENABLE_ADMIN = False
-AXES_DISABLE_ACCESS_LOG = True
-AXES_VERBOSE = False
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
@@ -102,7 +93,7 @@ elif address := os.environ.get("RIDGE_MAIL", ""):
 else:
     EMAIL_BACKEND = ""
 # A guest's studies belong to this signed cookie: it lasts for 90 days from the last visit.
-SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
+SESSION_ENGINE = "ridge.accounts.sessions"
 SESSION_COOKIE_AGE = 90 * 24 * 3600
 SESSION_SAVE_EVERY_REQUEST = True
 SESSION_COOKIE_HTTPONLY = True
@@ -110,7 +101,6 @@ SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_NAME = f"ridge-{MODE}-session"
 CSRF_COOKIE_NAME = f"ridge-{MODE}-csrf"
 CSRF_FAILURE_VIEW = "ridge.site.views.csrf_failure"
-SILENCED_SYSTEM_CHECKS = ["axes.W002"]  # the API itself says when somebody has to wait
 
 if SERVING:
     # A TLS proxy stands in front and sets this header on every request (README, "Serving it").
@@ -120,7 +110,7 @@ if SERVING:
     SECURE_HSTS_SECONDS = int(os.environ.get("RIDGE_HSTS_DAYS", "365")) * 24 * 3600
     SECURE_HSTS_INCLUDE_SUBDOMAINS = os.environ.get("RIDGE_HSTS_SUBDOMAINS") == "1"
     SECURE_HSTS_PRELOAD = os.environ.get("RIDGE_HSTS_PRELOAD") == "1"
-    SILENCED_SYSTEM_CHECKS += ["security.W005", "security.W021"]
+    SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
@@ -190,7 +180,6 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "dated"}},
     "loggers": {
         "ridge": {"handlers": ["console"], "level": {"serve": "INFO", "test": "ERROR"}.get(MODE, "WARNING")},
-        "axes": {"handlers": ["console"], "level": "CRITICAL" if MODE == "test" else "WARNING", "propagate": False},
         "django": {"handlers": ["console"], "level": "CRITICAL" if MODE == "test" else "WARNING", "propagate": False},
     },
 }

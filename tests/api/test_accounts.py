@@ -121,18 +121,6 @@ class Entering(TestCase):
         }
         self.assertEqual(said, {"This name and password do not belong together."})
 
-    def test_too_many_wrong_passwords(self) -> None:
-        stranger = Person()
-        told = [stranger.put("/account/sign_in", 400, name="Tarn", password=f"no {i}")["message"] for i in range(8)]
-        self.assertIn("quarter of an hour", told[-1])
-        # Not even the right one gets in from there now; from elsewhere it does, and a code helps.
-        self.assertIn(
-            "quarter of an hour", stranger.put("/account/sign_in", 400, name="Tarn", password=GOOD)["message"]
-        )
-        Person(REMOTE_ADDR="10.0.0.7").put("/account/sign_in", name="Tarn", password=GOOD)
-        stranger.put("/account/recover", name="Tarn", code=self.codes[0], password=OTHER)
-        self.assertEqual(stranger.studies(), ["Tide"])
-
     def test_signing_out(self) -> None:
         self.owner.put("/account/sign_out", 204)
         self.assertEqual(self.owner.studies(), [])

@@ -11,26 +11,29 @@ from typing import Annotated, Any
 from django.conf import settings
 from django.contrib.auth import logout, update_session_auth_hash
 from django.db import transaction
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from ridge.accounts.address import address_of
+from ridge.accounts.attempts import remember_device
 from ridge.accounts.guests import DEMO_USER, current_user, sign_in, take_over, user_or_new_guest
 from ridge.accounts.keeping import (
     NotKept,
     check_name,
     end_all_sessions,
+    hash_password,
     keep,
     known,
     new_codes,
+    prove,
     recover,
-    set_password,
 )
 from ridge.accounts.letters import are_sent, check_email, new_password, send_letter
 from ridge.accounts.models import User
 from ridge.accounts.outbox import letters
 from ridge.accounts.rates import Rate, TooOften
+from ridge.accounts.sessions import end_session
 from ridge.studies.api.sent_files import as_file, gives_file
 from ridge.studies.content.kept_pictures import kept
 from ridge.studies.content.store import create_study, read_state
@@ -42,6 +45,7 @@ router = Router(tags=["accounts"])
 ARCHIVE = "application/zip"
 NO_ACCOUNT = "You are a guest: there is no account yet."
 _letters_asked = Rate(10)
+_proofs = Rate(10)
 _codes_tried = Rate(10)
 """Recovery codes that may be tried from one address in a minute: of 10^22 codes nobody finds one so."""
 
@@ -144,19 +148,22 @@ def _told(user: User | None) -> AccountOut:
 
 
 @router.post("/account", response={201: CodesOut, 400: Message})
-def keep_studies(request: HttpRequest, body: KeepIn) -> Any:
+def keep_studies(request: HttpRequest, response: HttpResponse, body: KeepIn) -> Any:
     """Make an account out of the guest who asks: all studies stay. From the shelf of the demo, which belongs to everybody, copies go
     along."""
     user = user_or_new_guest(request)
     try:
         email = check_email(body.email)
+        check_name(body.name)
+        hashed = hash_password(User(username=body.name, email=email), body.password)
         with transaction.atomic():  # of what is refused no copies are left
             if user.username == DEMO_USER:
                 user = _copied(user, body.name)
-            codes = keep(user, body.name, body.password, email)
+            codes = keep(user, body.name, hashed, email)
     except NotKept as why:
         return 400, Message(message=str(why))
     sign_in(request, user)
+    remember_device(response, user)
     return 201, CodesOut(codes=codes)
 
 
@@ -173,21 +180,22 @@ def _copied(shared: User, name: str) -> User:
 
 
 @router.post("/account/sign_in", response={200: AccountOut, 400: Message})
-def enter(request: HttpRequest, body: SignInIn) -> Any:
+def enter(request: HttpRequest, response: HttpResponse, body: SignInIn) -> Any:
     """Sign in; what was made as a guest before goes along."""
     before = current_user(request)
     try:
         user = known(request, body.name, body.password)
     except NotKept as why:
         return 400, Message(message=str(why))
-    return _entered(request, before, user)
+    return _entered(request, response, before, user)
 
 
-def _entered(request: HttpRequest, before: User | None, user: User) -> AccountOut:
-    """Signed in; what was made as a guest goes along."""
+def _entered(request: HttpRequest, response: HttpResponse, before: User | None, user: User) -> AccountOut:
+    """Sign in; what was made as a guest goes along."""
     if before is not None and before.is_guest:
         take_over(before, user)
     sign_in(request, user)
+    remember_device(response, user)
     return _told(user)
 
 
@@ -195,20 +203,23 @@ def _entered(request: HttpRequest, before: User | None, user: User) -> AccountOu
 def leave(request: HttpRequest) -> tuple[int, None]:
     """From now on a guest who has nothing yet. A guest stays who they are: nobody could bring them back."""
     if (user := current_user(request)) and not user.is_guest:
+        if not end_session(request) and user.username != DEMO_USER:
+            end_all_sessions(user)
         logout(request)
     return 204, None
 
 
 @router.post("/account/password", response={200: AccountOut, 400: Message})
-def change_password(request: HttpRequest, body: NewPasswordIn) -> Any:
+def change_password(request: HttpRequest, response: HttpResponse, body: NewPasswordIn) -> Any:
     """All other sessions end."""
     try:
         user = _proven(request, body.old)
-        set_password(user, body.new)
+        user.password = hash_password(user, body.new)
     except NotKept as why:
         return 400, Message(message=str(why))
     user.save(update_fields=["password"])
     update_session_auth_hash(request, user)
+    remember_device(response, user)
     return _told(user)
 
 
@@ -233,7 +244,7 @@ def codes(request: HttpRequest, body: PasswordIn) -> Any:
 
 
 @router.post("/account/recover", response={200: AccountOut, 400: Message})
-def let_back_in(request: HttpRequest, body: RecoverIn) -> Any:
+def let_back_in(request: HttpRequest, response: HttpResponse, body: RecoverIn) -> Any:
     """A new password by a recovery code, and signed in with it."""
     if not _codes_tried.is_kept(address_of(request)):
         raise TooOften("These are too many codes for one minute. Try again in a minute.")
@@ -242,7 +253,7 @@ def let_back_in(request: HttpRequest, body: RecoverIn) -> Any:
         user = recover(body.name, body.code, body.password)
     except NotKept as why:
         return 400, Message(message=str(why))
-    return _entered(request, before, user)
+    return _entered(request, response, before, user)
 
 
 @router.put("/account/email", response={200: AccountOut, 400: Message})
@@ -271,14 +282,14 @@ def ask_for_letter(request: HttpRequest, body: LetterIn) -> Any:
 
 
 @router.post("/account/by_letter", response={200: AccountOut, 400: Message})
-def let_in_by_letter(request: HttpRequest, body: ByLetterIn) -> Any:
+def let_in_by_letter(request: HttpRequest, response: HttpResponse, body: ByLetterIn) -> Any:
     """A new password by the key in a letter, and signed in with it; all other sessions end."""
     before = current_user(request)
     try:
         user = new_password(body.key, body.password)
     except NotKept as why:
         return 400, Message(message=str(why))
-    return _entered(request, before, user)
+    return _entered(request, response, before, user)
 
 
 @router.get("/outbox", response={200: OutboxOut, 404: Message})
@@ -306,7 +317,10 @@ def _proven(request: HttpRequest, password: str) -> User:
     user = current_user(request)
     if user is None or user.is_guest or user.username == DEMO_USER:
         raise NotKept(NO_ACCOUNT)
-    return known(request, user.username, password)
+    if not _proofs.is_kept(user.pk):
+        raise TooOften("These are too many passwords for one minute. Try again in a minute.")
+    prove(user, password)
+    return user
 
 
 @router.get("/account/studies.zip", openapi_extra=gives_file(ARCHIVE))

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from django.core.management.base import BaseCommand
 
+from ridge.accounts.attempts import forget_failures
 from ridge.accounts.guests import forget_unused
+from ridge.accounts.sessions import forget_ended
 
 
 class Command(BaseCommand):
@@ -12,4 +14,6 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, **options: object) -> None:
         count = forget_unused()
+        forget_ended()
+        forget_failures()
         self.stdout.write(f"{count} unused guest{'' if count == 1 else 's'} removed.")
