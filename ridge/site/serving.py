@@ -28,7 +28,7 @@ busy."""
 preload_app = True
 control_socket_disable = True
 timeout = 60
-graceful_timeout = 10
+graceful_timeout = 30
 """Seconds that requests under way have to come to an end when the server stops or starts again."""
 keepalive = 75
 """Seconds that a connection waits for the next request: whoever works on keeps theirs, and with it the process that remembers their

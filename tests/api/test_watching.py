@@ -9,7 +9,7 @@ import urllib.request
 from http.client import HTTPResponse
 from pathlib import Path
 from subprocess import CalledProcessError
-from threading import Thread
+from threading import Event, Thread
 from time import sleep
 from typing import NamedTuple
 from unittest.mock import patch
@@ -169,6 +169,46 @@ class PutBack(TestCase):
                 self.assertEqual([card["id"] for card in back.ask("GET", "/api/shelf")["cards"]], [study])
             finally:
                 again.stop()
+
+    def test_a_backup_while_people_work_is_whole_and_restored(self) -> None:
+        """Whatever was acknowledged before it began is in it; a killed one leaves nothing in the way."""
+        with tempfile.TemporaryDirectory() as folder, tempfile.TemporaryDirectory() as elsewhere:
+            copy = Path(elsewhere) / "copy.sqlite3"
+            copy.touch()  # what a killed backup used to leave
+            copy.with_name(".copy.sqlite3.part").write_bytes(b"half a copy")
+            served = Served(folder, "serve")
+            served.prepare()
+            served.start()
+            stop = Event()
+
+            def work() -> None:
+                visitor = Visitor(served.port)
+                while not stop.is_set():
+                    visitor.ask("POST", "/api/studies", {"title": "One more"})
+
+            try:
+                visitor = Visitor(served.port)
+                study = visitor.ask("POST", "/api/studies", {"title": "Before"})["id"]
+                people = [Thread(target=work) for _ in range(4)]
+                for one in people:
+                    one.start()
+                served.manage("backup", str(copy))
+                stop.set()
+                for one in people:
+                    one.join()
+                self.assertEqual(
+                    sorted(one.name for one in Path(elsewhere).iterdir()), ["copy.sqlite3", "copy.sqlite3.secret.txt"]
+                )
+            finally:
+                stop.set()
+                served.stop()
+            served.manage("restore", str(copy))
+            served.start()
+            try:
+                found = [card["id"] for card in Visitor(served.port, visitor.cookies).ask("GET", "/api/shelf")["cards"]]
+                self.assertEqual(found, [study])
+            finally:
+                served.stop()
 
     def test_what_is_no_backup_changes_nothing(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
