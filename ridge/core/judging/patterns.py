@@ -76,7 +76,7 @@ class Pattern:
 
     @property
     def waves(self) -> bool:
-        """Whether there is evidence of a wave."""
+        """Return whether there is evidence of a wave."""
         return self.wave_p is not None and self.wave_p < WAVE_CHECK
 
     @property

@@ -76,6 +76,6 @@ def band_edges(
         place = np.where(beyond, place, PARTS - 1)
         inner, outer = np.where(place > 0, cuts[rows, place - 1], inner), cuts[rows, place]
     edges = roots + side * inner
-    # The difference cannot be told from zero, as where the range of the model begins there.
+    # The difference is within rounding of zero, as where the range of the model begins there.
     edges[np.abs(edges) <= 4 * np.finfo(float).eps * np.abs(roots)] = 0.0
     return np.where(ended, edges, side * np.inf)

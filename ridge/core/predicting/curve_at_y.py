@@ -206,7 +206,7 @@ class _Inverse:
     def limits(
         self, roots: list[float], search: list[tuple[float, float]], errors: list[float | None]
     ) -> list[tuple[float, float]]:
-        """Where the band, or the curve itself, ends on both sides of each root; infinite where neither does in the range searched."""
+        """Return where the band, or the curve itself, ends on both sides of each root; infinite where neither does in the range searched."""
         if not roots or self.width is None:
             return [(-np.inf, np.inf)] * len(roots)
         known = [np.nan if error is None else error for error in errors]

@@ -101,7 +101,7 @@ ALTERNATING = 2.5
 
 
 def _is_wave(finding: Finding) -> bool:
-    """Whether to name a wave rather than alike or alternating neighbours."""
+    """Return whether to name a wave rather than alike or alternating neighbours."""
     facts = finding.facts
     if facts["wave_p"] >= WAVE_CHECK:
         return False

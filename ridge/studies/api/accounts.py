@@ -35,6 +35,7 @@ from ridge.accounts.outbox import letters
 from ridge.accounts.rates import Rate, TooOften
 from ridge.accounts.sessions import end_session
 from ridge.studies.api.sent_files import as_file, gives_file
+from ridge.studies.api.withheld import withheld_of
 from ridge.studies.content.kept_pictures import kept
 from ridge.studies.content.store import create_study, read_state
 from ridge.studies.models import Study
@@ -325,14 +326,19 @@ def _proven(request: HttpRequest, password: str) -> User:
 
 @router.get("/account/studies.zip", openapi_extra=gives_file(ARCHIVE))
 def everything(request: HttpRequest) -> Any:
-    """All studies as files that can be opened again, in one archive."""
-    held, names = io.BytesIO(), set[str]()
+    """All studies as files that can be opened again, in one archive. A copy with something locked is named in place of its file."""
+    held, names, left_out = io.BytesIO(), set[str](), list[str]()
     user = current_user(request)
     with zipfile.ZipFile(held, "w", zipfile.ZIP_DEFLATED) as archive:
         for study in Study.objects.filter(owner=user, deleted=None).order_by("created") if user else ():
             state = read_state(study)
+            if withheld := withheld_of(study):
+                left_out.append(f"{state.title}: locked until step {max(withheld.values())} of its worksheet is done.")
+                continue
             picture = kept(user, state.picture.digest) if user and state.picture else None
             archive.writestr(_free_name(state.title, names), write_study(state, picture.data if picture else None))
+        if left_out:
+            archive.writestr("Not included.txt", "\n".join(left_out) + "\n")
     return as_file(held.getvalue(), ARCHIVE, "Ridge studies", "zip")
 
 

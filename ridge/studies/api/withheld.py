@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 from typing import Any, Literal
 
@@ -49,10 +50,14 @@ class KeptBack(Exception):
     """The message says what is withheld, and until when."""
 
 
+def withheld_of(study: Study) -> Withheld:
+    """Return what is locked in a study for its owner and for anyone the owner shows it to."""
+    return {what: step for told in _by for what, step in told(study).items()} if study.is_copy else {}
+
+
 def note_withheld(request: HttpRequest, study: Study) -> None:
-    """Find out what is withheld from a study's owner, and from whoever is shown it by them."""
-    if study.is_copy:
-        request.withheld = {what: step for told in _by for what, step in told(study).items()}  # type: ignore[attr-defined]
+    """Note for the answer to a request what is locked in its study."""
+    request.withheld = withheld_of(study)  # type: ignore[attr-defined]
 
 
 def withheld_from(request: HttpRequest) -> Withheld:
@@ -76,6 +81,15 @@ def check_withheld(request: HttpRequest, before: StudyState, after: StudyState) 
         )
     if "answers" in withheld and len(after.answers) > len(before.answers):
         raise ChangeRefused(f"Your course has answers when step {withheld['answers']} is done.")
+    if "answers" in withheld and _uses_of_fits(after) - _uses_of_fits(before):
+        raise ChangeRefused(f"Columns can use the values of fits when step {withheld['answers']} is done.")
+
+
+def _uses_of_fits(state: StudyState) -> set[tuple[str, str]]:
+    """Columns with formulas in which a fit stands by its letter: its value anywhere, which is a prediction."""
+    letters = "".join(fit.letter for fit in state.fits)
+    stands = re.compile(rf"(?<![\w]){f'[{letters}]'}(?![\w])") if letters else None
+    return {(one.key, one.formula) for one in state.columns if stands and stands.search(one.formula)}
 
 
 def _is_searched(fit: FitState) -> bool:
