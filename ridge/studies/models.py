@@ -216,9 +216,16 @@ class Link(models.Model):
 
 
 class Comment(models.Model):
-    """What somebody who looks at a study by a link, or its owner, says of a result. ``about``: of which, as ``fields.About``; ``place``: the
-    same in words, as it was then."""
+    """A comment on a result. ``about``: on which, as ``fields.About``; ``place``: the same in words, as it was then. ``role`` and ``by``: who
+    wrote it, which stays when its link is revoked; ``by`` is empty for comments from before it was stored."""
 
+    class Role(models.TextChoices):
+        OWNER = "owner"
+        TEACHER = "teacher"
+        VISITOR = "visitor"
+
+    role = models.CharField(max_length=7, choices=Role.choices, default=Role.OWNER, db_default=Role.OWNER)
+    by = models.CharField(max_length=40, blank=True, default="", db_default="")
     study = models.ForeignKey(Study, on_delete=models.CASCADE, related_name="comments")
     link = models.ForeignKey(Link, on_delete=models.SET_NULL, null=True, blank=True, related_name="comments")
     about = models.CharField(max_length=80, blank=True)

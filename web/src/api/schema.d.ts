@@ -219,7 +219,7 @@ export interface paths {
         };
         /**
          * Everything
-         * @description All studies as files that can be opened again, in one archive.
+         * @description All studies as files that can be opened again, in one archive. A copy with something locked is named in place of its file.
          */
         get: operations["ridge_studies_api_accounts_everything"];
         put?: never;
@@ -657,7 +657,7 @@ export interface paths {
         post?: never;
         /**
          * Clear
-         * @description By the owner, or by whoever looks with the link that it was made with.
+         * @description By the owner of the study, or the author of the comment.
          */
         delete: operations["ridge_studies_api_comments_clear"];
         options?: never;
@@ -2778,7 +2778,7 @@ export interface components {
         };
         /**
          * CommentOut
-         * @description ``about`` and ``place``: what it stands beside; ``own``: made by the owner of the study.
+         * @description ``about`` and ``place``: what it stands beside; ``role``: of its author; ``removable``: by the person who asks.
          */
         CommentOut: {
             /** About */
@@ -2794,10 +2794,15 @@ export interface components {
              * Format: date-time
              */
             made: string;
-            /** Own */
-            own: boolean;
             /** Place */
             place: string;
+            /** Removable */
+            removable: boolean;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "teacher" | "visitor";
             /** Text */
             text: string;
         };

@@ -6,7 +6,10 @@ import { useCommenting } from "./useComments";
 
 const clock = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
-/** One comment with its answer; the study's owner answers and clears it, whoever made it takes it back. */
+/** Shown for an author without a name. */
+const NOBODY = { owner: "Owner", teacher: "Teacher", visitor: "Visitor" } as const;
+
+/** One comment with its reply: the owner of the study replies to it and removes it, its author takes it back. */
 export function CommentCard({ comment, place }: { comment: Comment; place?: string }) {
   const { looking, answer, clear } = useCommenting();
   const [answering, setAnswering] = useState(false);
@@ -16,7 +19,7 @@ export function CommentCard({ comment, place }: { comment: Comment; place?: stri
       <p className="flex items-center gap-1.5 text-note text-mute">
         <MessageSquare size={13} className="shrink-0" />
         <span className="min-w-0 grow truncate">
-          {comment.author || "Somebody"}, {clock.format(new Date(comment.made))}
+          {comment.author || NOBODY[comment.role]}, {clock.format(new Date(comment.made))}
           {place && ` · ${place}`}
         </span>
         {!looking && (
@@ -24,14 +27,16 @@ export function CommentCard({ comment, place }: { comment: Comment; place?: stri
             <Reply size={14} />
           </button>
         )}
-        <button
-          className="icon-button"
-          aria-label={looking ? "Take this comment back" : "Clear this comment"}
-          title={looking ? "Take back" : "Clear"}
-          onClick={() => clear.mutate(comment.id)}
-        >
-          <Check size={14} />
-        </button>
+        {comment.removable && (
+          <button
+            className="icon-button"
+            aria-label={looking ? "Take this comment back" : "Clear this comment"}
+            title={looking ? "Take back" : "Clear"}
+            onClick={() => clear.mutate(comment.id)}
+          >
+            <Check size={14} />
+          </button>
+        )}
       </p>
       <p className="[overflow-wrap:anywhere] whitespace-pre-line">{comment.text}</p>
       {comment.answer && !answering && (
