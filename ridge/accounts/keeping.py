@@ -11,17 +11,27 @@ from django.contrib.auth.hashers import make_password
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import transaction
+from django.db.models import Q
 from django.http import HttpRequest
 
 from ridge.accounts.attempts import SECONDS
 from ridge.accounts.models import RecoveryCode, User
+from ridge.accounts.names import UnsuitableName, plain_name, skeleton
 
 CODES = 8
 """Recovery codes that an account begins with."""
 _ALPHABET = "23456789abcdefghjkmnpqrstuvwxyz"
 _NAME = re.compile(r"[\w.@+-]{2,60}")
-_RESERVED = re.compile(r"guest-.*|field-week", re.I)
-TAKEN = "There is an account of this name already. Choose another one, or sign in."
+_RESERVED = re.compile(
+    r"guest-.*|field-week|admin(istrator)?|root|ridge|support|help(desk)?|teacher|staff|moderator|system|owner|visitor",
+    re.I,
+)
+_RESERVED_SKELETONS = {
+    skeleton(one)
+    for name in ("admin", "administrator", "root", "ridge", "support", "system")
+    for one in (name, name.title(), name.upper())
+}
+TAKEN = "There is an account of this name already, or of one that looks like it. Choose another one, or sign in."
 TOO_MANY = "Too many wrong passwords. Try again in {seconds} second{s}, or use a recovery code."
 WRONG = "This name and password do not belong together."
 WRONG_CODE = "This name and recovery code do not belong together, or the code was used already."
@@ -40,6 +50,7 @@ def keep(user: User, name: str, hashed: str, email: str = "") -> list[str]:
     if not user.is_guest:
         raise NotKept("This is an account already.")
     user.username = check_name(name)
+    user.skeleton = skeleton(user.username)
     user.password = hashed
     user.email = email
     user.is_guest = False
@@ -49,10 +60,15 @@ def keep(user: User, name: str, hashed: str, email: str = "") -> list[str]:
 
 def check_name(name: str) -> str:
     """The name, if an account may have it. Raises NotKept."""
-    name = name.strip()
-    if not _NAME.fullmatch(name) or _RESERVED.fullmatch(name):
+    try:
+        name = plain_name(name)
+    except UnsuitableName as why:
+        raise NotKept(str(why)) from None
+    if not _NAME.fullmatch(name):
         raise NotKept("A name has 2 to 60 letters, digits or the signs . @ + - _, without spaces.")
-    if User.objects.filter(username__iexact=name).exists():
+    if _RESERVED.fullmatch(name) or skeleton(name) in _RESERVED_SKELETONS:
+        raise NotKept("This name is reserved. Choose another one.")
+    if User.objects.filter(Q(username__iexact=name) | Q(skeleton=skeleton(name))).exists():
         raise NotKept(TAKEN)
     return name
 

@@ -11,6 +11,7 @@ from django.db.models import Max
 
 from ridge.accounts.guests import DEMO_USER
 from ridge.accounts.models import User
+from ridge.accounts.names import UnsuitableName, looks_like, plain_name
 from ridge.classes.course_settings import course_of, held_to, stored
 from ridge.classes.models import Copy, HandIn, Worksheet
 from ridge.classes.task_steps import Step
@@ -62,7 +63,11 @@ def steps_of(worksheet: Worksheet) -> list[Step]:
 
 @transaction.atomic
 def join(worksheet: Worksheet, user: User, student: str) -> Copy:
-    """The student's copy, a new one or that which is there. Raises NotTaken, and what ``create_study`` raises."""
+    """Return the student's copy, a new one or that which is there. Raises NotTaken, and what ``create_study`` raises."""
+    try:
+        student = plain_name(student)
+    except UnsuitableName as why:
+        raise NotTaken(str(why)) from None
     Worksheet.objects.select_for_update().get(pk=worksheet.pk)
     own = worksheet.of_class.filter(study__owner=user)
     if user.username == DEMO_USER:  # everybody at once: known by their names alone
@@ -73,8 +78,8 @@ def join(worksheet: Worksheet, user: User, student: str) -> Copy:
         raise NotTaken(CLOSED)
     if worksheet.of_class.count() >= MOST_COPIES:
         raise NotTaken(f"{MOST_COPIES} have joined already, as many as can. Ask your teacher.")
-    if worksheet.of_class.filter(student__iexact=student).exists():
-        raise NotTaken(f"There is a {student} in this class already. Add a letter of your family name.")
+    if taken := looks_like(student, worksheet.of_class.values_list("student", flat=True)):
+        raise NotTaken(f"There is a {taken} in this class already. Add a letter of your family name.")
     return _made(worksheet, user, student)
 
 

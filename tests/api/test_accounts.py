@@ -81,8 +81,8 @@ class Keeping(TestCase):
         for name, password, said in (
             ("tarn", GOOD, "of this name already"),
             ("a b", GOOD, "without spaces"),
-            ("guest-1", GOOD, "without spaces"),
-            ("field-week", GOOD, "without spaces"),
+            ("guest-1", GOOD, "reserved"),
+            ("field-week", GOOD, "reserved"),
             ("Holm", "short", "too short"),
             ("Holm", "password123", "too common"),
             ("Sallowquay", "sallowquay", "too similar"),
