@@ -76,7 +76,6 @@ DATA.mkdir(parents=True, exist_ok=True)
 AUTH_USER_MODEL = "accounts.User"
 PASSWORD_HASHERS = ["ridge.accounts.hashing.PatientHasher"]
 AUTHENTICATION_BACKENDS = ["ridge.accounts.attempts.PatientBackend", "django.contrib.auth.backends.ModelBackend"]
-# Wrong passwords: six for a name from an address, then a quarter of an hour of rest.
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")

@@ -29,6 +29,12 @@ class Locked(worksheets.Class):
             self.assertEqual(len(archive.namelist()), 1)
             self.assertTrue(archive.namelist()[0].endswith(".ridge.json"))
 
+    def test_a_row_does_not_tell_how_well_the_curve_fits(self) -> None:
+        study = self.begin("quality")
+        for who, labels in ((self.ann, {"status", "on the line", "residual"}), (self.teacher, {"status", "on the line", "residual", "standardised", "leverage"})):  # fmt: skip
+            entries = who.send("GET", f"/studies/{study}/rows/1")["entries"]
+            self.assertEqual({one["label"] for one in entries}, labels)
+
     def test_a_column_does_not_predict_while_predictions_are_locked(self) -> None:
         study = self.begin("answers")
         version = self.ann.send("GET", f"/studies/{study}")["version"]

@@ -424,8 +424,10 @@ def row_details(request: HttpRequest, study_id: uuid.UUID, row: Row) -> ReadingO
         return ReadingOut(row=row, entries=[])
     table = read_table(state)
     leading = _leading(state)
-    entries = describe_reading(state, table, leading if isinstance(leading, Fit) else None, row)
-    told = table.status[row] == Status.UNKNOWN and "answers" not in withheld_from(request)
+    withheld = withheld_from(request)
+    fit = leading if isinstance(leading, Fit) else None
+    entries = describe_reading(state, table, fit, row, judged="quality" not in withheld)
+    told = table.status[row] == Status.UNKNOWN and "answers" not in withheld
     unknowns = analysis_of(state, QUICK).unknowns if told else []
     if found := next((unknown for unknown in unknowns if row in unknown.rows), None):
         entries += [("of", found.label), ("found", found.answer.result or found.answer.problem)]

@@ -18,8 +18,10 @@ _STATUS_WORDS = {
 }  # fmt: skip
 
 
-def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int) -> list[tuple[str, str]]:
-    """Label and value of each thing to say about a row."""
+def describe_reading(
+    state: StudyState, table: Table, fit: Fit | None, row: int, *, judged: bool = True
+) -> list[tuple[str, str]]:
+    """Return label and value of each thing to say about a row; ``judged``: also what tells how well the curve fits."""
     naming = table.naming
     problem = next((p.message for p in table.problems if p.row == row), None)
     if problem:
@@ -35,7 +37,7 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
     if fit is None or not math.isfinite(fit.residuals[row]):
         return entries
     s = fit.reading_deviation
-    decimals = uncertainty_decimals(s) + 1 if s and not fit.statistics.exact else None
+    decimals = uncertainty_decimals(s) + 1 if s and judged and not fit.statistics.exact else None
 
     def word(value: float) -> str:
         shown = significant(value, 6, strip=True) if decimals is None else write(value, decimals)
@@ -45,6 +47,8 @@ def describe_reading(state: StudyState, table: Table, fit: Fit | None, row: int)
         (f"on the {fit.model.graph}", word(float(fit.fitted[row]))),
         ("residual", word(float(fit.residuals[row]))),
     ]
+    if not judged:  # a standardised residual beside the residual tells s
+        return entries
     standardised, leverage = float(fit.standardised_residuals[row]), float(fit.leverage[row])
     if math.isfinite(standardised):
         entries.append(("standardised", write(standardised, 2).text))
