@@ -326,6 +326,17 @@ class Out(PictureCase):
         self.assertEqual(response["Content-Type"], FORMATS[kind])
         return response.content
 
+    def test_a_figure_of_too_many_pixels_is_refused_with_what_to_do(self) -> None:
+        at = f"/api/studies/{self.new(sample='tide')}/figure"
+        for kind, size, status in (
+            ("png", "width=420&resolution=1200", 400), ("tiff", "width=170&resolution=1200&aspect=2", 400),
+            ("png", "width=170&resolution=600", 200), ("pdf", "width=420&resolution=1200", 200),
+        ):  # fmt: skip
+            response = self.client.get(f"{at}.{kind}?{size}")
+            self.assertEqual(response.status_code, status, (kind, size))
+            if status == 400:
+                self.assertRegex(response.json()["message"], r"million pixels; at most 50 million .* PDF or SVG")
+
     def test_in_six_formats_with_without_and_alone(self) -> None:
         study = self.new(sample="sheer-line")
         for kind in FORMATS:

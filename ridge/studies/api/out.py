@@ -43,6 +43,12 @@ EQUATION_SIZE = 14
 """Points of an equation that is a picture of its own."""
 
 
+DOTTED = ("png", "jpg", "tiff")
+MM_PER_INCH = 25.4
+MOST_PIXELS = 50_000_000
+"""Of a figure made of pixels: 170 mm at 1 200 dpi. More takes seconds of processor and much memory."""
+
+
 class FigureIn(Schema):
     """What the plot shows (left out, all readings), how wide the figure is to be in mm, its height over its width, and whether
     in grey. ``picture``: the one under the plot as it is shown there, "without" it, or it "alone" with the readings and marks on it."""
@@ -85,6 +91,12 @@ def figure(
     """The figure as it is seen."""
     study = seen_study(request)
     refuse_withheld(request, "answers")
+    pixels = (wanted.width / MM_PER_INCH * wanted.resolution) ** 2 * wanted.aspect
+    if kind in DOTTED and pixels > MOST_PIXELS:
+        return 400, Message(
+            message=f"This figure would have {pixels / 1e6:.0f} million pixels; at most {MOST_PIXELS / 1e6:.0f} million are drawn. "
+            "Choose fewer dots per inch or a smaller width, or take it as PDF or SVG."
+        )
     state = read_state(study)
     view = (wanted.x_low, wanted.x_high, wanted.y_low, wanted.y_high)
     data = _picture(study, state) if wanted.picture != "without" else None
