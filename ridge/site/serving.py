@@ -62,6 +62,12 @@ def on_exit(_: object) -> None:
     shutil.rmtree(os.environ["PROMETHEUS_MULTIPROC_DIR"], ignore_errors=True)
 
 
+def worker_int(_: object) -> None:
+    """End once: Ctrl+C reaches a worker from the terminal and again from the server, which would interrupt its end with a traceback."""
+    for one in (signal.SIGINT, signal.SIGQUIT):
+        signal.signal(one, signal.SIG_IGN)
+
+
 def post_worker_init(_: object) -> None:
     """Start the process of the long lane beside the first requests, which do not wait for it; tests that ask for nothing long save the
     seconds."""
