@@ -74,7 +74,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 DATA.mkdir(parents=True, exist_ok=True)
 
 AUTH_USER_MODEL = "accounts.User"
-PASSWORD_HASHERS = ["ridge.accounts.hashing.PatientHasher"]
+PASSWORD_HASHERS = ["ridge.site.hashing.PatientHasher"]
 AUTHENTICATION_BACKENDS = ["ridge.accounts.attempts.PatientBackend", "django.contrib.auth.backends.ModelBackend"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}

@@ -13,9 +13,9 @@ from django.contrib.auth.hashers import Argon2PasswordHasher
 from django.test import SimpleTestCase, TestCase
 from django.utils import timezone
 
-from ridge.accounts.hashing import PatientHasher
 from ridge.accounts.models import EndedSession, FailedSignIns
 from ridge.accounts.sessions import NAME
+from ridge.site.hashing import PatientHasher
 from ridge.studies.one_at_a_time import turn
 from tests.api.test_accounts import GOOD, OTHER, Person
 
