@@ -24,7 +24,7 @@ class User(AbstractUser):
     signed_out = models.CharField(max_length=16, blank=True, default="", db_default="")
     """Changes when all sessions are to end, wherever they were begun."""
     skeleton = models.CharField(max_length=150, blank=True, default="", db_default="", db_index=True)
-    """What names that look alike have in common (``ridge.accounts.names``); empty for guests."""
+    """Form shared by all names that look alike (``ridge.accounts.names``); empty for guests."""
     last_visit = models.DateField(null=True, default=timezone.localdate)
 
     def _get_session_auth_hash(self, secret: str | None = None) -> str:

@@ -21,7 +21,7 @@ _PR_SET_PDEATHSIG = 1
 Result = TypeVar("Result")
 
 Broken = (BrokenProcessPool, RuntimeError)
-"""What ``schedule`` and its future raise where the pool can no longer be used."""
+"""Exceptions of ``schedule`` and its future where the pool can no longer be used."""
 
 
 class Processes:

@@ -46,7 +46,7 @@ EQUATION_SIZE = 14
 DOTTED = ("png", "jpg", "tiff")
 MM_PER_INCH = 25.4
 MOST_PIXELS = 50_000_000
-"""Of a figure made of pixels: 170 mm at 1 200 dpi. More takes seconds of processor and much memory."""
+"""Largest figure as PNG, JPEG or TIFF, about 170 mm at 1 200 dpi: more takes many seconds and much memory."""
 
 
 class FigureIn(Schema):
