@@ -6,10 +6,18 @@ import unicodedata
 from collections.abc import Iterable
 from functools import lru_cache
 
-from confusable_homoglyphs import confusables
+from confusable_homoglyphs import categories, confusables
 
 INVISIBLE = ("Cc", "Cf", "Cn", "Co", "Cs", "Zl", "Zp")
 """Categories of signs that are not seen or change the direction of others."""
+
+
+TOGETHER = (
+    {"HAN", "HIRAGANA", "KATAKANA", "LATIN"},
+    {"HAN", "HANGUL", "LATIN"},
+    {"HAN", "BOPOMOFO", "LATIN"},
+)
+"""Scripts that are written together in one word (Unicode Technical Standard 39, section 5.2, "highly restrictive")."""
 
 
 class UnsuitableName(Exception):
@@ -19,7 +27,7 @@ class UnsuitableName(Exception):
 def plain_name(text: str) -> str:
     """Return a name in normal form (NFKC), spaces reduced to single ones.
 
-    Raises UnsuitableName for invisible and direction-changing signs, and for letters of several scripts that look alike.
+    Raises UnsuitableName for invisible and direction-changing signs, and for words in scripts that are not written together.
 
     >>> plain_name("  Anna   Löw ")
     'Anna Löw'
@@ -29,8 +37,12 @@ def plain_name(text: str) -> str:
     name = " ".join(unicodedata.normalize("NFKC", text).split())
     if not any(unicodedata.category(sign)[0] in "LN" for sign in name):
         raise UnsuitableName("A name needs a letter or a digit.")
-    if any(confusables.is_dangerous(word) for word in name.split()):
-        raise UnsuitableName("This name mixes letters of several scripts that look alike. Use one script.")
+    for word in name.split():
+        scripts = {categories.alias(sign) for sign in word} - {"COMMON", "INHERITED"}
+        if len(scripts) > 1 and not any(scripts <= together for together in TOGETHER):
+            raise UnsuitableName(
+                "This name mixes scripts within a word, so it can be mistaken for another. Use one script."
+            )
     return name
 
 

@@ -93,7 +93,7 @@ class Delays(TestCase):
         self.assertIn("second", self.tries(other))
 
     def guesses_in_a_minute(self, askers: list[tuple[Person, str]]) -> int:
-        """How many passwords are looked at in a minute of ten rounds a second."""
+        """Return how many passwords are checked in a minute of ten attempts a second."""
         looked_at = 0
         for tenth in range(600):
             person, name = askers[tenth % len(askers)]

@@ -21,6 +21,10 @@ class Plain(SimpleTestCase):
             "Βασίλης Tarn",
             "O'Neil",
             "李雷",
+            "山田タロウ",
+            "佐藤ニーナ",
+            "田中はなこ",
+            "金철수",
             "Tarn 2",
             "Jean-Luc",
             "Łucja",
@@ -32,7 +36,7 @@ class Plain(SimpleTestCase):
         for sign in "\u200b\u200e\u200f\u202a\u202e\u2066\u2069\ufeff\u00ad\x00\x07\u2028":
             with self.assertRaises(UnsuitableName, msg=repr(sign)):
                 plain_name(f"An{sign}na")
-        for name in ("Аnna", "pаypal", "!?", ".", ""):
+        for name in ("Аnna", "pаypal", "Tαrn", "Анnа", "!?", ".", ""):
             with self.assertRaises(UnsuitableName, msg=name):
                 plain_name(name)
 
